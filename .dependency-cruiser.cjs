@@ -1,0 +1,68 @@
+/** The walls of the house. Imports run one way: views → parts → core; views → store → core; sound → workers → core. */
+const core = '^src/core/([^/]+)/';
+module.exports = {
+  forbidden: [
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-knows-nobody-outside',
+      severity: 'error',
+      from: { path: '^src/core/' },
+      to: { path: '^(src/(app|door|server)|demo|bench|e2e)/' },
+    },
+    {
+      name: 'core-has-no-interface-or-storage',
+      severity: 'error',
+      from: { path: '^src/core/' },
+      to: { path: 'node_modules/(react|react-dom|react-router|localforage|express|@tanstack|@headlessui|plotly)' },
+    },
+    {
+      name: 'core-runs-anywhere',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'core-folders-by-their-front-door',
+      severity: 'error',
+      from: { path: core },
+      to: { path: core, pathNot: ['^src/core/$1/', '^src/core/[^/]+/index\\.ts$'] },
+    },
+    {
+      name: 'others-by-the-front-door-too',
+      severity: 'error',
+      from: { path: '^(src/(app|door|server)|demo)/' },
+      to: { path: core, pathNot: '^src/core/[^/]+/index\\.ts$' },
+    },
+    {
+      name: 'views-do-not-import-one-another',
+      severity: 'error',
+      from: { path: '^src/app/views/([^/]+)/' },
+      to: { path: '^src/app/views/([^/]+)/', pathNot: '^src/app/views/$1/' },
+    },
+    {
+      name: 'parts-are-below-views-and-store',
+      severity: 'error',
+      from: { path: '^src/app/parts/' },
+      to: { path: '^src/app/(views|store|sound|workers)/' },
+    },
+    {
+      name: 'store-knows-records-only',
+      severity: 'error',
+      from: { path: '^src/app/store/' },
+      to: { path: '^src/app/(views|parts|sound)/' },
+    },
+    {
+      name: 'sound-goes-to-workers',
+      severity: 'error',
+      from: { path: '^src/app/sound/' },
+      to: { path: '^src/app/(views|parts|store)/' },
+    },
+    {
+      name: 'workers-are-thin-doors-to-the-core',
+      severity: 'error',
+      from: { path: '^src/app/workers/' },
+      to: { path: '^src/app/(views|parts|store|sound)/' },
+    },
+  ],
+  options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' } },
+};

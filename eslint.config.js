@@ -1,0 +1,38 @@
+import js from '@eslint/js';
+import tseslint from 'typescript-eslint';
+import reactHooks from 'eslint-plugin-react-hooks';
+
+export default tseslint.config(
+  { ignores: ['dist', 'node_modules', 'test-results', 'playwright-report', '.tmp'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: {
+      ...reactHooks.configs['recommended-latest'].rules,
+      '@typescript-eslint/no-explicit-any': 'error',
+      // Index access is checked (noUncheckedIndexedAccess); in number loops the bound is plain to see.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      eqeqeq: 'error',
+      'no-eval': 'error',
+      'no-implied-eval': 'error',
+    },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'localStorage', 'navigator', 'fetch', 'performance'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'The core has no clock of its own: take the time as an argument.' },
+        { object: 'Math', property: 'random', message: 'The core has no randomness of its own: take a seed.' },
+      ],
+    },
+  },
+  {
+    files: ['scripts/**/*.mjs', '*.cjs', '*.js'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'readonly', URL: 'readonly' } },
+  },
+);

@@ -1,0 +1,14 @@
+/**
+ * Interval from one frequency to another in cents: 1200 log2(f / ref) (ISO 80000-8). Positive is sharp.
+ * @param frequencyHz Hz, above 0
+ * @param referenceHz Hz, above 0
+ * @example cents(441, 440) // 3.93
+ */
+export function cents(frequencyHz: number, referenceHz: number): number {
+  return 1200 * Math.log2(frequencyHz / referenceHz);
+}
+
+/** Frequency ratio of an interval in cents: 2^(c/1200). */
+export function ratioOfCents(c: number): number {
+  return Math.pow(2, c / 1200);
+}
