@@ -1,0 +1,83 @@
+/** Amplitude and phase of one partial against a carrier, at frames of equal spacing. */
+export interface PartialTrack {
+  n: number;
+  carrierHz: number;
+  /** Frame times in s from the start of the samples. */
+  timeS: Float64Array;
+  amplitude: Float64Array;
+  /** Unwrapped phase against the carrier, rad. */
+  phase: Float64Array;
+}
+
+/** Blocks a window; with 32 blocks the staircase's images fall on the nulls of the block sum for harmonic neighbours. */
+const BLOCKS = 32;
+/** Frames start this many blocks apart: 75 % overlap. */
+const HOP = 8;
+
+const shape = Float64Array.from({ length: BLOCKS }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / BLOCKS));
+
+/**
+ * Shifts one partial to zero frequency and smooths it with a Hann window (built from 32 block sums), so that its
+ * neighbours, a window's four periods away or more, fall on the window's nulls.
+ * @param windowS length of the window in s: four periods of the string or more
+ * @returns undefined when fewer than four frames fit into samples[from, to)
+ */
+export function demodulate(
+  samples: Float64Array,
+  sampleRate: number,
+  from: number,
+  to: number,
+  n: number,
+  carrierHz: number,
+  windowS: number,
+): PartialTrack | undefined {
+  const block = Math.max(1, Math.round((windowS * sampleRate) / BLOCKS));
+  const blocks = Math.floor((to - from) / block);
+  const frames = Math.floor((blocks - BLOCKS) / HOP) + 1;
+  if (frames < 4) return undefined;
+  const re = new Float64Array(blocks);
+  const im = new Float64Array(blocks);
+  const w = (2 * Math.PI * carrierHz) / sampleRate;
+  const stepRe = Math.cos(w);
+  const stepIm = -Math.sin(w);
+  for (let b = 0; b < blocks; b++) {
+    const start = from + b * block;
+    // The phasor starts afresh each block, so that rounding does not build up.
+    let cr = Math.cos(w * start);
+    let ci = -Math.sin(w * start);
+    let sr = 0;
+    let si = 0;
+    for (let i = start; i < start + block; i++) {
+      const x = samples[i]!;
+      sr += x * cr;
+      si += x * ci;
+      const t = cr * stepRe - ci * stepIm;
+      ci = cr * stepIm + ci * stepRe;
+      cr = t;
+    }
+    re[b] = sr;
+    im[b] = si;
+  }
+  const timeS = new Float64Array(frames);
+  const amplitude = new Float64Array(frames);
+  const phase = new Float64Array(frames);
+  const scale = 4 / (BLOCKS * block);
+  let last = 0;
+  for (let k = 0; k < frames; k++) {
+    let sr = 0;
+    let si = 0;
+    for (let j = 0; j < BLOCKS; j++) {
+      sr += shape[j]! * re[k * HOP + j]!;
+      si += shape[j]! * im[k * HOP + j]!;
+    }
+    amplitude[k] = scale * Math.hypot(sr, si);
+    let p = Math.atan2(si, sr);
+    p += 2 * Math.PI * Math.round((last - p) / (2 * Math.PI));
+    phase[k] = last = p;
+    timeS[k] = (from + (k * HOP + BLOCKS / 2) * block) / sampleRate;
+  }
+  return { n, carrierHz, timeS, amplitude, phase };
+}
+
+/** How many successive frames share samples: frames this far apart are independent. */
+export const FRAME_OVERLAP = BLOCKS / HOP;

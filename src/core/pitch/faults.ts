@@ -1,0 +1,55 @@
+/**
+ * Last sample of the stretch in which the recording is clipped: runs of three or more equal samples at the extreme.
+ * Digital inputs clip at one level, so runs away from the extreme are not counted.
+ * @returns -1 when nothing is clipped
+ */
+export function lastClippedSample(samples: ArrayLike<number>, peak: number): number {
+  let last = -1;
+  let run = 0;
+  const near = peak * 0.9985;
+  for (let i = 0; i < samples.length; i++) {
+    const a = Math.abs(samples[i]!);
+    run = a >= near && (run === 0 || samples[i]! * samples[i - 1]! > 0) ? run + 1 : a >= near ? 1 : 0;
+    if (run >= 4) last = i;
+  }
+  return last;
+}
+
+/**
+ * Finds a drop-out: a stretch of exactly equal samples of 3 ms or more with sound on both sides.
+ * @returns start of the first gap in samples, or -1
+ */
+export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: number): number {
+  const least = Math.max(8, Math.round(0.003 * sampleRate));
+  const longest = Math.round(0.3 * sampleRate);
+  const look = Math.round(0.02 * sampleRate);
+  const loudest = (from: number, to: number): number => {
+    let m = 0;
+    for (let i = Math.max(0, from); i < Math.min(samples.length, to); i++) m = Math.max(m, Math.abs(samples[i]!));
+    return m;
+  };
+  let step = Infinity;
+  for (let i = 1; i < samples.length; i++) {
+    const d = Math.abs(samples[i]! - samples[i - 1]!);
+    if (d > 1e-9 && d < step) step = d;
+  }
+  // Coarse converters rest on one step for milliseconds when the sound is faint: that is no gap.
+  const faint = Math.max(12 * step, 0.004 * peak);
+  let run = 1;
+  for (let i = 1; i <= samples.length; i++) {
+    if (i < samples.length && samples[i] === samples[i - 1]) {
+      run++;
+      continue;
+    }
+    if (run >= least && run < longest && i < samples.length && Math.abs(samples[i - 1]!) < 0.9 * peak) {
+      const start = i - run;
+      const level = Math.abs(samples[i - 1]!);
+      if (loudest(start - look, start) > level + faint && loudest(i, i + look) > level + faint) {
+        // A pluck after silence has sound on one side only; a gap has it on both.
+        return start;
+      }
+    }
+    run = 1;
+  }
+  return -1;
+}

@@ -1,0 +1,167 @@
+import { cents, ratioOfCents } from '../music';
+import { searchComb } from './comb';
+import { decimate } from './decimate';
+import { demodulate } from './demodulate';
+import { findGap, lastClippedSample } from './faults';
+import { amplitudeSpectrum, powerOfTwo } from './fft';
+import { fitGlide } from './glide';
+import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
+import { findPeaks } from './peaks';
+import { refuse } from './refusals';
+import { findSections, type Section } from './section';
+import { fitStiffString } from './stiff';
+import { isFalseCommonPitch, splitShare } from './splits';
+import { unsteadinessCents } from './steadiness';
+import type { MeasureOptions, Outcome } from './types';
+
+/** Where the named string is looked for, cents around its target: slack strings below, over-tight ones above. */
+export const SEARCH_LOW_CENTS = -1250;
+export const SEARCH_HIGH_CENTS = 560;
+const MAX_PARTIALS = 28;
+/** Longest stretch used, s: beyond it the slower polarisation pulls. */
+const LONGEST_S = 0.8;
+/** Below this peak the recording is taken as silent (about -74 dB of full scale). */
+const SILENT = 2e-4;
+/** Tonal power off the comb above which two strings sound (measured: pairs read 20 % and more, single strings to 8 %). */
+const OFF_COMB_LIMIT = 0.13;
+/** Share of split partials above which two strings sound (house estimate, set by the pitch benchmark). */
+const SPLIT_LIMIT = 0.35;
+/** Rms movement of the pitch above which a reading is refused, cents (house estimate). */
+const UNSTEADY_LIMIT = 1.6;
+
+/** Two polarisations and the body leave this much in every reading, cents (house estimate, set by the pitch benchmark). */
+const SIGMA_FLOOR_CENTS = 0.1;
+
+function peakOf(samples: Float64Array): number {
+  let p = 0;
+  for (let i = 0; i < samples.length; i++) p = Math.max(p, Math.abs(samples[i]!));
+  return p;
+}
+
+/** Removes the mean, which a cheap converter adds. */
+function withoutOffset(samples: ArrayLike<number>): Float64Array {
+  const x = Float64Array.from(samples);
+  let mean = 0;
+  for (let i = 0; i < x.length; i++) mean += x[i]!;
+  mean /= Math.max(1, x.length);
+  for (let i = 0; i < x.length; i++) x[i]! -= mean;
+  return x;
+}
+
+function chooseSection(sections: Section[]): Section | undefined {
+  const loudest = Math.max(...sections.map((s) => s.peakRms));
+  let best: Section | undefined;
+  let bestMerit = 0;
+  for (const s of sections) {
+    const merit = Math.min(0.9, s.endS - s.onsetS) * Math.sqrt(s.peakRms / loudest);
+    if (merit > 1.05 * bestMerit) {
+      best = s;
+      bestMerit = merit;
+    }
+  }
+  return best;
+}
+
+/** What to leave out after the onset, s: longer where there is more to choose from, longest under a bow. */
+function attackGapS(section: Section, windowS: number): number {
+  const lasts = section.endS - section.onsetS;
+  if (section.cutIn) return Math.min(0.15, 0.15 * lasts);
+  if (section.slowAttack) return Math.min(0.3, 0.3 * lasts);
+  return Math.min(0.06, Math.max(0.02 + 0.25 * windowS, 0.16 * lasts));
+}
+
+/**
+ * Measures one pluck: samples in, one reading or a refusal with its reason out.
+ * Coarse comb around the named string, demodulation of every partial over at most 1 s after the attack, one common sharp
+ * start, robust fit of the stiff-string law. Reports the first partial f0 sqrt(1 + B).
+ * @param samples mono, -1..1
+ * @param sampleRate Hz, 8000 to 192000
+ */
+export function measure(samples: ArrayLike<number>, sampleRate: number, options: MeasureOptions): Outcome {
+  const { targetHz } = options;
+  const raw = withoutOffset(samples);
+  if (raw.length < 0.05 * sampleRate) return refuse('too-short');
+  const peak = peakOf(raw);
+  if (peak < SILENT) return refuse('too-quiet');
+
+  const topHz = Math.min(12000, Math.max(2200, 26 * targetHz));
+  const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
+  const x = decimate(raw, factor);
+  const rate = sampleRate / factor;
+  const maxHz = Math.min(topHz * 1.1, 0.44 * rate);
+
+  const slowestS = 1 / (targetHz * ratioOfCents(SEARCH_LOW_CENTS));
+  const section = options.sustained
+    ? { onsetS: 0, endS: x.length / rate, peakRms: peak, floorRms: 0, slowAttack: false, cutIn: true }
+    : chooseSection(findSections(x, rate, Math.min(0.03, slowestS)));
+  if (!section) return refuse('no-pitch');
+
+  let startS = options.sustained ? 0 : section.onsetS + attackGapS(section, 4 / targetHz);
+  const clippedS = lastClippedSample(raw, peak) / sampleRate;
+  if (clippedS > startS && clippedS < section.endS) startS = clippedS + 0.01;
+  const clippedLate = clippedS > 0 && section.endS - startS < 0.35;
+  const endS = Math.min(section.endS, startS + LONGEST_S, x.length / rate);
+  if (findGap(raw.subarray(0, Math.floor(endS * sampleRate)), sampleRate, peak) >= 0) return refuse('gap');
+  const lastsS = endS - startS;
+  if (clippedLate) return refuse('clipped');
+  if (lastsS < 0.05 || lastsS < 2.2 / targetHz) return refuse('too-short');
+
+  const from = Math.floor(startS * rate);
+  const to = Math.floor(endS * rate);
+  const size = powerOfTwo(2 * (to - from));
+  const spectrum = amplitudeSpectrum(x, from, to, size, new Float64Array(size / 2));
+  const hzPerBin = rate / size;
+  const lobeBins = (2 * size) / (to - from);
+  const bins = Math.min(size / 2 - 2, Math.floor(maxHz / hzPerBin));
+  const peaks = findPeaks(spectrum, bins, hzPerBin, lobeBins, 20, 62, 4);
+  const comb = searchComb(peaks, {
+    targetHz,
+    lowCents: SEARCH_LOW_CENTS,
+    highCents: SEARCH_HIGH_CENTS,
+    maxPartials: MAX_PARTIALS,
+  });
+  if (!comb) return refuse('no-pitch');
+
+  const long: LongSpectrum = { peaks, hzPerBin, lobeBins };
+  if (isMainsHum(x, rate, section, comb, peaks)) return refuse('hum');
+
+  const windowS = Math.max(0.02, Math.min(4 / comb.f0Hz, 0.5 * lastsS));
+  const tracks = [];
+  const noise: number[] = [];
+  for (const { n, peak: i } of comb.matches) {
+    const track = demodulate(x, rate, from, to, n, peaks.frequencyHz[i]!, windowS);
+    if (!track) continue;
+    tracks.push(track);
+    noise.push(peaks.floor[i]! * Math.sqrt(lastsS / windowS));
+  }
+  const glide = fitGlide(tracks, noise, section.onsetS, !options.sustained && !section.cutIn);
+  const partials = glide.partials.filter((p) => p.residualRad < 1.5);
+  if (partials.length === 0) return refuse('no-pitch');
+  const stiff = fitStiffString(partials, comb.b);
+
+  const moved = unsteadinessCents(partials, tracks[0]!.timeS);
+  const top = Math.max(...partials.map((p) => p.amplitude));
+  const coherent = partials.some((p) => p.amplitude > 0.25 * top && p.residualRad < 0.5);
+  if (!coherent) return refuse(moved > UNSTEADY_LIMIT && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
+  if ((partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) return refuse('no-pitch');
+  if (offCombShare(x, rate, from, to, long, stiff, section) > OFF_COMB_LIMIT) return refuse('two-strings');
+  if (moved > UNSTEADY_LIMIT) return refuse('unsteady');
+  if (splitShare(tracks, partials) > SPLIT_LIMIT || isFalseCommonPitch(partials)) return refuse('two-strings');
+
+  const sigmaCents = Math.hypot(stiff.sigmaCents, glide.sigmaCents, SIGMA_FLOOR_CENTS);
+  if (sigmaCents > 2.5) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
+  const tone = partials.reduce((s, p) => s + p.amplitude ** 2, 0);
+  const noisePower = noise.reduce((s, v) => s + v * v, 0) / noise.length;
+  return {
+    ok: true,
+    frequencyHz: stiff.firstPartialHz,
+    cents: cents(stiff.firstPartialHz, targetHz),
+    sigmaCents,
+    inharmonicity: partials.length >= 3 ? stiff.b : null,
+    snrDb: Math.min(120, 10 * Math.log10(tone / Math.max(noisePower, 1e-18))),
+    fromS: startS,
+    toS: endS,
+    partials: partials.map(({ n, frequencyHz, sigmaHz }) => ({ n, frequencyHz, sigmaHz })),
+    glideCents: glide.glideCents,
+  };
+}

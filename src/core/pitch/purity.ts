@@ -1,0 +1,86 @@
+import type { Comb } from './comb';
+import type { Peaks } from './peaks';
+import type { Section } from './section';
+import type { StiffFit } from './stiff';
+
+export interface LongSpectrum {
+  peaks: Peaks;
+  hzPerBin: number;
+  lobeBins: number;
+}
+
+/** Amplitude of one steady frequency in samples[from, to) under a Hann window (Goertzel's sum). */
+export function toneAmplitude(x: Float64Array, rate: number, from: number, to: number, frequencyHz: number): number {
+  const n = to - from;
+  const w = (2 * Math.PI * frequencyHz) / rate;
+  let re = 0;
+  let im = 0;
+  for (let i = 0; i < n; i++) {
+    const v = x[from + i]! * (0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / n));
+    re += v * Math.cos(w * i);
+    im -= v * Math.sin(w * i);
+  }
+  return (4 / n) * Math.hypot(re, im);
+}
+
+function mainsLine(frequencyHz: number, toleranceHz: number): boolean {
+  return [50, 60].some((m) => {
+    const k = Math.round(frequencyHz / m);
+    return k >= 1 && k <= 24 && Math.abs(frequencyHz - k * m) < toleranceHz;
+  });
+}
+
+/** Mains lines do not decay: the level in the two halves of a stretch differs by less than 1 dB. */
+function steady(x: Float64Array, rate: number, from: number, to: number, frequencyHz: number): boolean {
+  const middle = (from + to) >> 1;
+  const a = toneAmplitude(x, rate, from, middle, frequencyHz);
+  const b = toneAmplitude(x, rate, middle, to, frequencyHz);
+  return Math.abs(20 * Math.log10(b / a)) < 1;
+}
+
+/** Is the sound nothing but mains hum: on a multiple of 50 or 60 Hz, steady, and there from the first sample? */
+export function isMainsHum(x: Float64Array, rate: number, section: Section, comb: Comb, peaks: Peaks): boolean {
+  if (!section.cutIn) return false;
+  const strongest = comb.matches.reduce((a, c) => (peaks.amplitude[c.peak]! > peaks.amplitude[a.peak]! ? c : a));
+  const hz = peaks.frequencyHz[strongest.peak]!;
+  const to = Math.min(x.length, Math.floor(section.endS * rate));
+  return mainsLine(hz, Math.max(0.15, 0.0012 * hz)) && steady(x, rate, 0, to, hz);
+}
+
+/**
+ * Share of the tonal power that the string's comb does not explain: one peak a tooth belongs to the string, others do not.
+ * Mains lines (steady, on multiples of 50 or 60 Hz) are left out of the account.
+ */
+export function offCombShare(
+  x: Float64Array,
+  rate: number,
+  from: number,
+  to: number,
+  { peaks, hzPerBin, lobeBins }: LongSpectrum,
+  fit: StiffFit,
+  section: Section,
+): number {
+  const f0 = fit.firstPartialHz / Math.sqrt(1 + fit.b);
+  const resolutionHz = lobeBins * hzPerBin;
+  let on = 0;
+  let off = 0;
+  const teeth = new Map<number, number>();
+  peaks.frequencyHz.forEach((hz, i) => {
+    const power = peaks.amplitude[i]! ** 2;
+    let n = Math.max(1, Math.round(hz / f0));
+    for (let k = 0; k < 3; k++) n = Math.max(1, Math.round(hz / (f0 * Math.sqrt(1 + fit.b * n * n))));
+    const expect = n * f0 * Math.sqrt(1 + fit.b * n * n);
+    const tolerance = Math.min(0.2 * f0, Math.max(0.015 * expect, resolutionHz));
+    if (Math.abs(hz - expect) < tolerance) {
+      const before = teeth.get(n);
+      teeth.set(n, Math.max(power, before ?? 0));
+      on += power;
+      // A second peak on one tooth: the same partial of another string a few cents away.
+      if (before !== undefined) off += 2 * Math.min(power, before);
+      return;
+    }
+    if (mainsLine(hz, 0.8) && (section.cutIn || steady(x, rate, from, to, hz))) return;
+    off += power;
+  });
+  return off / Math.max(1e-300, on + off);
+}

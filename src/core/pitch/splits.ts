@@ -1,0 +1,88 @@
+import type { PartialTrack } from './demodulate';
+import type { PartialFit } from './glide';
+
+/** A second component this strong beside a partial's main one counts as split. */
+const SPLIT_SHARE = 0.2;
+/** Two polarisations of one string lie closer than this; two strings that beat lie further apart (house estimate), cents. */
+const APART_CENTS = 3.5;
+
+/**
+ * Strongest second component near a partial, as a share of the main one: the track is freed of its decay and fitted
+ * phase, so the main component stands at zero, and searched beyond the Hann main lobe.
+ * @returns undefined where the track is too short to tell
+ */
+function secondShare(track: PartialTrack, fit: PartialFit, widestHz: number): number | undefined {
+  let used = 0;
+  while (used < fit.weight.length && fit.weight[used]! > 0) used++;
+  const stepS = track.timeS[1]! - track.timeS[0]!;
+  const lengthS = used * stepS;
+  const reachHz = Math.min(widestHz, 0.3 / stepS);
+  const nearestHz = Math.max((APART_CENTS * track.carrierHz) / 1731, 2.2 / lengthS);
+  if (nearestHz > reachHz || used < 8) return undefined;
+  // Straight line through the logarithm of the amplitude: the decay.
+  let sx = 0;
+  let sy = 0;
+  let sxx = 0;
+  let sxy = 0;
+  for (let k = 0; k < used; k++) {
+    const l = Math.log(track.amplitude[k]!);
+    sx += k;
+    sy += l;
+    sxx += k * k;
+    sxy += k * l;
+  }
+  const slope = (used * sxy - sx * sy) / (used * sxx - sx * sx);
+  const level = (sy - slope * sx) / used;
+  const share = (hz: number): number => {
+    let re = 0;
+    let im = 0;
+    for (let k = 0; k < used; k++) {
+      const a = track.amplitude[k]! * Math.exp(-level - slope * k) * (0.5 - 0.5 * Math.cos((2 * Math.PI * (k + 0.5)) / used));
+      const p = fit.residual[k]! - 2 * Math.PI * hz * k * stepS;
+      re += a * Math.cos(p);
+      im += a * Math.sin(p);
+    }
+    return Math.hypot(re, im);
+  };
+  const main = share(0);
+  let best = 0;
+  for (let hz = nearestHz; hz <= reachHz; hz += 0.5 / lengthS) best = Math.max(best, share(hz), share(-hz));
+  return best / main;
+}
+
+/**
+ * Share of the partials (weighted by the root of their amplitude) that are split in two by more than one string's
+ * polarisations are: high for a near unison or an octave pair. House design.
+ * @returns 0 when fewer than two partials can tell
+ */
+export function splitShare(tracks: PartialTrack[], fits: PartialFit[]): number {
+  let split = 0;
+  let told = 0;
+  let count = 0;
+  for (const fit of fits) {
+    const track = tracks.find((t) => t.n === fit.n)!;
+    const widestHz = Math.min(0.2 * (track.carrierHz / track.n), (60 * track.carrierHz) / 1731);
+    const second = secondShare(track, fit, widestHz);
+    if (second === undefined) continue;
+    const w = Math.sqrt(fit.amplitude);
+    told += w;
+    if (second > SPLIT_SHARE) {
+      split += w;
+      count++;
+    }
+  }
+  return count < 2 ? 0 : split / told;
+}
+
+/** A comb held up only by multiples of 2 and of 3 (no 1, 5, 7 …) is two strings a fifth or a fourth apart. */
+export function isFalseCommonPitch(fits: PartialFit[]): boolean {
+  let coprime = 0;
+  let threes = 0;
+  let evens = 0;
+  for (const { n, amplitude } of fits) {
+    if (n % 2 && n % 3) coprime += amplitude;
+    else if (n % 3 === 0 && n % 2) threes += amplitude;
+    else if (n % 2 === 0 && n % 3) evens += amplitude;
+  }
+  return threes > 0 && evens > 0 && coprime < 0.06 * (threes + evens);
+}

@@ -1,0 +1,52 @@
+/** One partial of a reading: its number, frequency in Hz and standard error in Hz. */
+export interface Partial {
+  n: number;
+  frequencyHz: number;
+  sigmaHz: number;
+}
+
+export type RefusalReason =
+  | 'too-quiet'
+  | 'too-short'
+  | 'unsteady'
+  | 'two-strings'
+  | 'clipped'
+  | 'other-string'
+  | 'no-pitch'
+  | 'hum'
+  | 'gap';
+
+/** One measured pluck. Times are seconds from the first sample handed in. */
+export interface Reading {
+  ok: true;
+  /** The first partial of the settled note, f0 sqrt(1 + B), Hz. */
+  frequencyHz: number;
+  /** From the target; positive is sharp. */
+  cents: number;
+  /** Standard error of `cents`. */
+  sigmaCents: number;
+  /** Stiffness coefficient B of f_n = n f0 sqrt(1 + B n^2); null when fewer than three partials carry it. */
+  inharmonicity: number | null;
+  snrDb: number;
+  fromS: number;
+  toS: number;
+  partials: Partial[];
+  /** How much sharper the note started than it settled (a hard pluck), cents. */
+  glideCents: number;
+}
+
+export interface Refusal {
+  ok: false;
+  reason: RefusalReason;
+  /** What to do, in a short sentence. */
+  message: string;
+}
+
+export type Outcome = Reading | Refusal;
+
+/** What the estimator is told beside the samples. */
+export interface MeasureOptions {
+  targetHz: number;
+  /** The section is already free of attack and silence (a steady note under the hand): take all of it. */
+  sustained?: boolean;
+}

@@ -1,0 +1,2 @@
+export { randomFrom, type Random } from './random';
+export { pluck, addNoise, addHum, type PluckSpec, type Voice } from './voice';

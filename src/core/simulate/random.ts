@@ -1,0 +1,21 @@
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+/** A seeded stream of random numbers; the same seed gives the same stream everywhere. */
+export interface Random {
+  /** Uniform in [0, 1). */
+  uniform(): number;
+  /** Uniform in [a, b). */
+  between(a: number, b: number): number;
+  /** Standard normal (Box & Muller 1958). */
+  normal(): number;
+}
+
+export function randomFrom(seed: number): Random {
+  const generator = xoroshiro128plus(seed | 0);
+  const uniform = () => (generator.next() >>> 0) / 2 ** 32;
+  return {
+    uniform,
+    between: (a, b) => a + (b - a) * uniform(),
+    normal: () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform()),
+  };
+}
