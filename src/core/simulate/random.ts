@@ -11,7 +11,12 @@ export interface Random {
 }
 
 export function randomFrom(seed: number): Random {
-  const generator = xoroshiro128plus(seed | 0);
+  // Neighbouring seeds start neighbouring streams: stir the seed (Murmur3's finaliser) and drop the first numbers.
+  let h = seed | 0;
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  const generator = xoroshiro128plus((h ^ (h >>> 16)) | 0);
+  for (let i = 0; i < 20; i++) generator.next();
   const uniform = () => (generator.next() >>> 0) / 2 ** 32;
   return {
     uniform,

@@ -1,0 +1,176 @@
+import { mean, sum } from 'simple-statistics';
+import { runFilter, type FilterEnd, type FilterInput, type Hypothesis } from './filter';
+import { retunesOf, type Retune, type StringHistory } from './history';
+import { SETTLING_PRIORS, type SettlingPrior } from './materials';
+import { creepShapes, type CreepShape } from './shapes';
+
+/** One surviving hypothesis with its share of belief. */
+export interface Component extends FilterEnd {
+  share: number;
+}
+
+/** What the record says of a string at one moment: a mixture over the hypotheses. */
+export interface SettlingFit {
+  prior: SettlingPrior;
+  nowMin: number;
+  components: Component[];
+  shapes: CreepShape[];
+  retunes: Retune[];
+  thermometer: boolean;
+  /** Temperature against the reference at the last reading, deg C. */
+  lastTempC: number;
+  /** Variance of the room's temperature, (deg C)^2. */
+  tempVariance: number;
+  /** For each event the surprise of its reading: innovation and its variance, averaged over hypotheses; null for retunes. */
+  surprises: ({ innovationCents: number; varianceCents2: number } | null)[];
+}
+
+const KAPPAS: [number, number][] = [
+  [0, 0.7],
+  [1, 0.3],
+];
+const DRIFTS: [number, number][] = [
+  [0.05, 0.45],
+  [0.2, 0.4],
+  [0.5, 0.15],
+];
+const WANDERS: [number, number][] = [
+  [0.2, 0.3],
+  [0.5, 0.4],
+  [1, 0.3],
+];
+/** A bring-up of a full octave of strain renews creep fully; 866 cents is half the speed in cents per unit of ln tension. */
+const RENEWAL_CENTS = 866;
+const ROOM_SD_C = 1.1;
+const FRICTION_MIN = 1.5;
+
+/** Creep clock U at a time: age of the string plus what each bring-up before it renewed. */
+export function creepClock(shape: CreepShape, kappa: number, retunes: Retune[], tMin: number): number {
+  let u = shape.f(tMin);
+  if (kappa > 0) {
+    for (const r of retunes) {
+      if (r.t >= tMin) break;
+      if (r.sizeCents > 0) u += kappa * (r.sizeCents / RENEWAL_CENTS) * shape.f(tMin - r.t);
+    }
+  }
+  return u;
+}
+
+/** Extra fall by friction at nut and saddle after a bring-up, between two times: mean and sd in cents. */
+export function frictionBetween(retunes: Retune[], fromMin: number, toMin: number): { mean: number; sd: number } {
+  let last: Retune | undefined;
+  for (const r of retunes) if (r.t <= fromMin) last = r;
+  if (!last) return { mean: 0, sd: 0 };
+  const part = Math.exp(-(fromMin - last.t) / FRICTION_MIN) - Math.exp(-(toMin - last.t) / FRICTION_MIN);
+  const size = Math.min(last.sizeCents, 60);
+  return { mean: (0.3 + 0.02 * size) * part, sd: (0.15 + 0.01 * size) * part };
+}
+
+function normalise(ends: FilterEnd[]): Component[] {
+  const top = Math.max(...ends.map((e) => e.logLikelihood));
+  const raw = ends.map((e) => e.hypothesis.weight * Math.exp(e.logLikelihood - top));
+  const total = sum(raw);
+  return ends.map((e, i) => ({ ...e, share: raw[i]! / total }));
+}
+
+/**
+ * Fits a string's whole history: a Kalman filter for each hypothesis (shape of creep, renewal, drift, wander), averaged
+ * by likelihood times prior weight, in two passes. House design, measured in bench/forecast.
+ * @param nowMin min since strung at which the state is wanted, not before the last event
+ */
+export function fitSettling(history: StringHistory, nowMin: number): SettlingFit {
+  const prior = SETTLING_PRIORS[history.material];
+  const events = history.events;
+  const shapes = creepShapes(prior);
+  const retunes = retunesOf(events);
+  const temps = events.flatMap((e) => (e.kind === 'read' && e.tempC !== undefined ? [e.tempC] : []));
+  const reads = events.filter((e) => e.kind === 'read').length;
+  const thermometer = temps.length > 0 && temps.length >= 0.6 * reads;
+  const refC = thermometer ? mean(temps) : 0;
+  const tempC = new Float64Array(events.length);
+  let lastTempC = 0;
+  events.forEach((e, i) => {
+    if (e.kind === 'read' && e.tempC !== undefined && thermometer) lastTempC = e.tempC - refC;
+    tempC[i] = lastTempC;
+  });
+  const times = [...events.map((e) => e.t), nowMin];
+  const frictionMean = new Float64Array(times.length);
+  const frictionSd = new Float64Array(times.length);
+  times.forEach((t, i) => {
+    const f = frictionBetween(retunes, i > 0 ? times[i - 1]! : 0, t);
+    frictionMean[i] = f.mean;
+    frictionSd[i] = f.sd;
+  });
+  const clocks = new Map<string, Float64Array>();
+  const clockFor = (shape: number, kappa: number): Float64Array => {
+    const key = `${shape}/${kappa}`;
+    let c = clocks.get(key);
+    if (!c) clocks.set(key, (c = Float64Array.from(times, (t) => creepClock(shapes[shape]!, kappa, retunes, t))));
+    return c;
+  };
+  const wanderUnit = thermometer ? prior.wanderCents : Math.hypot(prior.wanderCents, ROOM_SD_C * prior.tempMean);
+  const slopeMean = prior.slopeCents * Math.exp(prior.slopeSpread ** 2 / 2);
+  const slopeSd = prior.slopeCents * Math.min(0.9, Math.sqrt(Math.expm1(prior.slopeSpread ** 2)));
+  const inputFor = (h: Hypothesis, driftSlope: number): FilterInput => ({
+    events,
+    clock: clockFor(h.shape, h.kappa),
+    endMin: nowMin,
+    frictionMean,
+    frictionSd,
+    tempC,
+    slopeMean,
+    slopeSd,
+    tempMean: prior.tempMean,
+    tempSd: prior.tempSd,
+    driftSlope,
+    wanderSd: h.wanderShare * wanderUnit,
+  });
+
+  const first: Hypothesis[] = [];
+  shapes.forEach((s, shape) => {
+    for (const [kappa, kw] of KAPPAS)
+      for (const [driftShare, dw] of DRIFTS)
+        first.push({ shape, kappa, driftShare, wanderShare: 0.5, weight: s.weight * kw * dw });
+  });
+  const pass1 = normalise(first.map((h) => runFilter(inputFor(h, prior.slopeCents), h)));
+  const meanSlope = sum(pass1.map((c) => c.share * c.mean[1]));
+  const driftSlope = Math.min(6 * prior.slopeCents, Math.max(0.25 * prior.slopeCents, Math.abs(meanSlope)));
+  const second = pass1
+    .filter((c) => c.share >= 0.002)
+    .flatMap(({ hypothesis: h }) =>
+      WANDERS.map(([wanderShare, ww]): Hypothesis => ({ ...h, wanderShare, weight: h.weight * ww })),
+    );
+  const innovations: number[][] = second.map(() => []);
+  const variances: number[][] = second.map(() => []);
+  const ends = second.map((h, k) =>
+    runFilter(inputFor(h, driftSlope), h, (i, v, s) => {
+      innovations[k]![i] = v;
+      variances[k]![i] = s;
+    }),
+  );
+  const components = normalise(ends);
+  const surprises = events.map((e, i) => {
+    if (e.kind !== 'read') return null;
+    let v = 0;
+    let square = 0;
+    components.forEach((c, k) => {
+      v += c.share * innovations[k]![i]!;
+      square += c.share * (innovations[k]![i]! ** 2 + variances[k]![i]!);
+    });
+    return { innovationCents: v, varianceCents2: square - v * v };
+  });
+  const tempMeanC = thermometer ? mean(temps) : 0;
+  const spread = thermometer ? sum(temps.map((t) => (t - tempMeanC) ** 2)) : 0;
+  const n = thermometer ? temps.length : 0;
+  return {
+    prior,
+    nowMin,
+    components,
+    shapes,
+    retunes,
+    thermometer,
+    lastTempC,
+    tempVariance: (6 * ROOM_SD_C ** 2 + spread) / (6 + n),
+    surprises,
+  };
+}

@@ -1,0 +1,37 @@
+import type { SettlingMaterial } from './materials';
+
+/** What happened to one string since it was strung, in order of time. Times in min since strung, cents from target. */
+export type SettlingEvent =
+  | { t: number; kind: 'retune' }
+  | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number };
+
+export interface StringHistory {
+  material: SettlingMaterial;
+  events: SettlingEvent[];
+}
+
+export interface Retune {
+  t: number;
+  /** Size of the bring-up in cents, 0..300; 0 where it is not known. */
+  sizeCents: number;
+}
+
+/** An as-found reading this old or older says nothing of the size of the bring-up, min. */
+const FOUND_WITHIN_MIN = 5;
+const LARGEST_CENTS = 300;
+
+/** All retunings with their sizes, from the reading found just before each; the first counts 0. */
+export function retunesOf(events: SettlingEvent[]): Retune[] {
+  const retunes: Retune[] = [];
+  let found: { t: number; cents: number } | undefined;
+  for (const e of events) {
+    if (e.kind === 'read') {
+      found = e;
+      continue;
+    }
+    const known = retunes.length > 0 && found !== undefined && e.t - found.t < FOUND_WITHIN_MIN;
+    retunes.push({ t: e.t, sizeCents: known ? Math.min(LARGEST_CENTS, Math.max(0, -found!.cents)) : 0 });
+    found = undefined;
+  }
+  return retunes;
+}

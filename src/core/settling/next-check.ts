@@ -1,0 +1,45 @@
+import type { SettlingFit } from './fit';
+import { fallAhead, mixtureQuantile } from './forecast';
+
+export interface CheckRule {
+  toleranceCents: number;
+  /** Present offset from target, cents. */
+  offsetCents: number;
+  /** Time since the check before this one, min. */
+  lastIntervalMin: number;
+  /** .9, or .97 for the careful. */
+  confidence: number;
+}
+
+const SHORTEST_MIN = 2;
+const LONGEST_GROWTH = 6;
+const LONGEST_MIN = 14 * 1440;
+
+/**
+ * Time until the string should be read again, min: the longest for which it stays within tolerance with the wanted
+ * confidence on either side, at most six times the last interval, at least 2 min. House design.
+ */
+export function nextCheckMin(fit: SettlingFit, rule: CheckRule): number {
+  const within = (h: number): boolean => {
+    const mix = fallAhead(fit, h);
+    const most = mixtureQuantile(mix, rule.confidence) - rule.offsetCents;
+    const least = mixtureQuantile(mix, 1 - rule.confidence) - rule.offsetCents;
+    return most <= rule.toleranceCents && least >= -rule.toleranceCents;
+  };
+  const limit = Math.min(LONGEST_MIN, Math.max(SHORTEST_MIN, LONGEST_GROWTH * rule.lastIntervalMin));
+  let low = SHORTEST_MIN;
+  if (!within(low)) return SHORTEST_MIN;
+  let high = low;
+  while (high < limit) {
+    high = Math.min(limit, high * 1.6);
+    if (!within(high)) break;
+    low = high;
+  }
+  if (low >= limit) return limit;
+  for (let i = 0; i < 6; i++) {
+    const middle = Math.sqrt(low * high);
+    if (within(middle)) low = middle;
+    else high = middle;
+  }
+  return low;
+}
