@@ -21,7 +21,7 @@ const logBetween = (r: Random, a: number, b: number) => a * Math.pow(b / a, r.un
 function law(kind: number, r: Random): (t: number) => number {
   switch (kind) {
     case 0: {
-      const parts = Array.from({ length: 6 }, (_, i) => ({ T: logBetween(r, 0.5, 2) * Math.pow(6.5, i), w: r.between(0.7, 1.3) }));
+      const parts = Array.from({ length: 7 }, (_, i) => ({ T: logBetween(r, 0.5, 2) * Math.pow(6.5, i), w: r.between(0.7, 1.3) }));
       return (t) => parts.reduce((s, p) => s + p.w * (1 - Math.exp(-t / p.T)), 0);
     }
     case 1: {
@@ -31,23 +31,23 @@ function law(kind: number, r: Random): (t: number) => number {
     }
     case 2: {
       const t0 = logBetween(r, 0.3, 6);
-      const T = logBetween(r, 10000, 60000);
-      return (t) => Math.log1p(t / t0) * (1 - 0.3 * (t / (t + T)));
+      const room = r.between(10, 25);
+      return (t) => room * (1 - Math.exp(-Math.log1p(t / t0) / room));
     }
     case 3: {
       const t0 = logBetween(r, 0.5, 5);
       const flow = logBetween(r, 2e-5, 2e-4);
-      return (t) => Math.log1p(t / t0) + flow * t * Math.exp(-t / 8000);
+      return (t) => Math.log1p(t / t0) + flow * 8000 * (1 - Math.exp(-t / 8000));
     }
     case 4: {
-      const T = logBetween(r, 1000, 6000);
+      const T = logBetween(r, 3000, 30000);
       const p = r.between(0.18, 0.35);
       return (t) => Math.pow(t / (t + T), p);
     }
     case 5: {
       const t0 = logBetween(r, 0.5, 4);
       const t1 = logBetween(r, 60, 600);
-      return (t) => 0.65 * Math.log1p(t / t0) + 0.5 * Math.log1p(t / t1);
+      return (t) => 0.75 * Math.log1p(t / t0) + 0.35 * Math.log1p(t / t1);
     }
     default: {
       const t0 = logBetween(r, 0.5, 4);

@@ -12,9 +12,9 @@ export interface Mixture {
 const SCALE: [number, number][] = [
   [10, 0.75],
   [90, 0.98],
-  [720, 1.1],
-  [1440, 1],
-  [10080, 1.07],
+  [720, 1.18],
+  [1440, 1.15],
+  [10080, 1.18],
 ];
 
 /** Factor on the forecast's sd at a horizon, linear in ln h (house calibration). */
