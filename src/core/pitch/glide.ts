@@ -79,6 +79,8 @@ interface Base {
   /** Phase per cent of pitch and second, rad. */
   perCent: number;
   used: number;
+  /** Phase less its line, rad. */
+  residual: Float64Array;
 }
 
 /** What one assumed time constant does to every partial: its pull on the slope, and the curve it leaves. */
@@ -109,10 +111,6 @@ function shapeOf(tau: number, base: Base[], onsetS: number): Shape {
   return { tau, beta, curve };
 }
 
-function lineResidual(b: Base, k: number): number {
-  return b.track.phase[k]! - b.line.mean - b.line.slope * (b.track.timeS[k]! - b.line.meanX);
-}
-
 /** Likelihood of every time constant, the glide's size at each, and their shares; `scale` inflates each partial's noise. */
 function weighShapes(shapes: Shape[], base: Base[], scale: number[]): Posterior {
   const glide: number[] = [];
@@ -126,7 +124,7 @@ function weighShapes(shapes: Shape[], base: Base[], scale: number[]): Posterior 
       const worth = 1 / (2 * FRAME_OVERLAP * scale[p]!);
       for (let k = 0; k < b.used; k++) {
         const u = b.w[k]! * worth * b.perCent;
-        num += u * curve[k]! * lineResidual(b, k);
+        num += u * curve[k]! * b.residual[k]!;
         den += u * b.perCent * curve[k]! * curve[k]!;
       }
     });
@@ -146,7 +144,7 @@ function weighShapes(shapes: Shape[], base: Base[], scale: number[]): Posterior 
 function misfit(b: Base, curve: Float64Array | undefined, g: number): number {
   let sum = 0;
   for (let k = 0; k < b.used; k++) {
-    const r = lineResidual(b, k) - (curve ? g * b.perCent * curve[k]! : 0);
+    const r = b.residual[k]! - (curve ? g * b.perCent * curve[k]! : 0);
     sum += b.w[k]! * r * r;
   }
   return sum / b.used;
@@ -167,7 +165,12 @@ export function fitGlide(tracks: PartialTrack[], noise: number[], onsetS: number
     const count = used < 0 ? w.length : used;
     if (count < 4) return;
     const perCent = 2 * Math.PI * track.carrierHz * LN_CENT;
-    base.push({ track, w, used: count, perCent, line: weightedLine(track.timeS, track.phase, w) });
+    const line = weightedLine(track.timeS, track.phase, w);
+    const residual = new Float64Array(w.length);
+    for (let k = 0; k < count; k++) {
+      residual[k] = track.phase[k]! - line.mean - line.slope * (track.timeS[k]! - line.meanX);
+    }
+    base.push({ track, w, used: count, perCent, line, residual });
   });
   const shapes = withGlide ? TAUS.map((tau) => shapeOf(tau, base, onsetS)) : [];
   let post: Posterior = { glide: [], variance: [], share: [], best: -1 };
@@ -184,12 +187,16 @@ export function fitGlide(tracks: PartialTrack[], noise: number[], onsetS: number
   const partials = base.map((b, p): PartialFit => {
     const pull = mean((s) => post.glide[s]! * shapes[s]!.beta[p]!);
     spread += mean((s) => shapes[s]!.beta[p]! ** 2 * (post.glide[s]! ** 2 + post.variance[s]!)) - pull * pull;
-    const residual = new Float64Array(b.w.length);
+    const { residual } = b;
+    shapes.forEach((shape, s) => {
+      const g = post.share[s]! * post.glide[s]! * b.perCent;
+      const curve = shape.curve[p]!;
+      if (g > 1e-6) for (let k = 0; k < b.used; k++) residual[k]! -= g * curve[k]!;
+    });
     let sum = 0;
     let sw = 0;
     for (let k = 0; k < b.used; k++) {
-      const r = lineResidual(b, k) - b.perCent * mean((s) => post.glide[s]! * shapes[s]!.curve[p]![k]!);
-      residual[k] = r;
+      const r = residual[k]!;
       sum += b.w[k]! * r * r;
       sw += b.w[k]!;
     }

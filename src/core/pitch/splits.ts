@@ -33,20 +33,38 @@ function secondShare(track: PartialTrack, fit: PartialFit, widestHz: number): nu
   }
   const slope = (used * sxy - sx * sy) / (used * sxx - sx * sx);
   const level = (sy - slope * sx) / used;
+  const re = new Float64Array(used);
+  const im = new Float64Array(used);
+  for (let k = 0; k < used; k++) {
+    const flat = track.amplitude[k]! * Math.exp(-level - slope * k);
+    const a = flat * (0.5 - 0.5 * Math.cos((2 * Math.PI * (k + 0.5)) / used));
+    re[k] = a * Math.cos(fit.residual[k]!);
+    im[k] = a * Math.sin(fit.residual[k]!);
+  }
+  /** Amplitudes at +hz and -hz together: one turning phasor serves both. */
   const share = (hz: number): number => {
-    let re = 0;
-    let im = 0;
+    const stepRe = Math.cos(2 * Math.PI * hz * stepS);
+    const stepIm = Math.sin(2 * Math.PI * hz * stepS);
+    let c = 1;
+    let s = 0;
+    let rc = 0;
+    let rs = 0;
+    let ic = 0;
+    let is = 0;
     for (let k = 0; k < used; k++) {
-      const a = track.amplitude[k]! * Math.exp(-level - slope * k) * (0.5 - 0.5 * Math.cos((2 * Math.PI * (k + 0.5)) / used));
-      const p = fit.residual[k]! - 2 * Math.PI * hz * k * stepS;
-      re += a * Math.cos(p);
-      im += a * Math.sin(p);
+      rc += re[k]! * c;
+      rs += re[k]! * s;
+      ic += im[k]! * c;
+      is += im[k]! * s;
+      const t = c * stepRe - s * stepIm;
+      s = c * stepIm + s * stepRe;
+      c = t;
     }
-    return Math.hypot(re, im);
+    return Math.max(Math.hypot(rc + is, ic - rs), Math.hypot(rc - is, ic + rs));
   };
   const main = share(0);
   let best = 0;
-  for (let hz = nearestHz; hz <= reachHz; hz += 0.5 / lengthS) best = Math.max(best, share(hz), share(-hz));
+  for (let hz = nearestHz; hz <= reachHz; hz += 0.5 / lengthS) best = Math.max(best, share(hz));
   return best / main;
 }
 

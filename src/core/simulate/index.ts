@@ -1,2 +1,3 @@
 export { randomFrom, type Random } from './random';
 export { pluck, addNoise, addHum, type PluckSpec, type Voice } from './voice';
+export { pluckOf, roomTempC, trueCents, type StringTruth } from './truth';

@@ -55,10 +55,11 @@ export function pluck(spec: PluckSpec, sampleRate: number, random: Random): Voic
   for (let n = 1; n <= MAX_PARTIALS; n++) {
     if (spec.harmonic && n % spec.harmonic !== 0) continue;
     const law = n * f0 * Math.sqrt(1 + spec.inharmonicity * n * n);
-    if (law > 0.45 * sampleRate || law > 16000) break;
+    if (law > 0.45 * sampleRate || law > 9000) break;
     const shift = spec.bodyCents?.[n - 1] ?? 0;
     const f = law * Math.pow(2, shift / 1200);
     const a = Math.abs(Math.sin(Math.PI * n * spec.pluckAt)) * Math.pow(n, -spec.rolloff) * (0.8 + 0.4 * random.uniform());
+    if (a < 0.002) continue;
     const tau = spec.bowRiseS ? Infinity : spec.decayS / (1 + spec.damping * Math.pow(n, 1.3));
     hz.push(f);
     amplitude.push(a);

@@ -1,0 +1,95 @@
+import { DEFAULT_A4_HZ } from '../src/core/music';
+import { measure } from '../src/core/pitch';
+import type { LogRecord, Purpose, ReadingRecord } from '../src/core/records';
+import { addNoise, pluck, pluckOf, randomFrom, roomTempC, trueCents, type StringTruth } from '../src/core/simulate';
+import { CURTAIN_MS, heronsBench, MINUTE, NOON_MS, ZONE_MIN, type DemoInstrument } from './bench';
+
+/** What the demonstration starts with: the log, and the truth of the instruments that the simulator goes on with. */
+export interface Demonstration {
+  startMs: number;
+  zoneMin: number;
+  records: LogRecord[];
+  truth: Record<string, StringTruth[]>;
+}
+
+const SAMPLE_RATE = 22050;
+const TOLERANCE_CENTS = 3;
+
+/** Plucks the simulated string at a moment and measures the sound, as the app does. */
+function hear(string: StringTruth, atMs: number, seed: number) {
+  const out = new Float32Array(Math.round(1.35 * SAMPLE_RATE));
+  const random = randomFrom(seed);
+  const voice = pluck(pluckOf(string, 0.4, seed), SAMPLE_RATE, random);
+  voice.render(out, Math.round(0.1 * SAMPLE_RATE), out.length, Math.pow(2, trueCents(string, atMs) / 1200));
+  addNoise(out, 0.0004, random);
+  return measure(out, SAMPLE_RATE, { targetHz: string.targetHz });
+}
+
+function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void): void {
+  const { instrumentId, truths, passesMs } = instrument;
+  const random = randomFrom(instrument.strings.length * 97 + instrumentId.length);
+  const base = { version: 1 as const, zoneMin: ZONE_MIN };
+  let serial = 0;
+  const read = (string: StringTruth, purpose: Purpose, atMs: number, extra: Partial<ReadingRecord> = {}): number => {
+    serial++;
+    const heard = hear(string, atMs, string.seed + serial);
+    if (!heard.ok) throw new Error(`the demonstration's ${instrumentId} ${string.stringId} was refused: ${heard.message}`);
+    const { ok: _ok, fromS: _from, toS: _to, partials, ...figures } = heard;
+    add({
+      ...base,
+      id: `${instrumentId}-${string.stringId}-${serial}`,
+      type: 'reading',
+      atMs,
+      instrumentId,
+      stringId: string.stringId,
+      purpose,
+      source: 'simulated',
+      targetHz: string.targetHz,
+      a4Hz: DEFAULT_A4_HZ,
+      tempC: Math.round(roomTempC(atMs) * 10) / 10,
+      ...figures,
+      partials: partials.slice(0, 8),
+      ...extra,
+    });
+    return heard.cents;
+  };
+  passesMs.forEach((passMs, pass) => {
+    const isLast = pass === passesMs.length - 1;
+    truths.forEach((string, i) => {
+      const atMs = Math.round(passMs + i * 7000);
+      if (pass === 0) {
+        // Strung a little flat, or flat by whatever an old set has fallen: brought up in the first pass.
+        string.startCents = -trueCents(string, atMs) - random.between(8, 30);
+      }
+      const found = read(string, 'as-found', atMs);
+      const slip = string.slips.some((s) => s.atMs <= atMs && s.atMs > (passesMs[pass - 1] ?? 0));
+      if (slip) read(string, 'as-found', atMs + 3000, { slip: true });
+      if (isLast || (Math.abs(found) <= TOLERANCE_CENTS && pass > 0)) return;
+      const turnMs = atMs + 12000;
+      string.turns.push({ atMs: turnMs, cents: -found + 0.5 * random.normal() });
+      read(string, 'as-left', turnMs + 6000, { arrival: 'from below' });
+    });
+  });
+}
+
+/** Makes the Heron's log by running every pass on the simulator; the same every time. */
+export function makeDemonstration(): Demonstration {
+  const records: LogRecord[] = [];
+  const truth: Demonstration['truth'] = {};
+  const base = { version: 1 as const, zoneMin: ZONE_MIN };
+  for (const instrument of heronsBench()) {
+    const { instrumentId, name, family, strings, truths, passesMs } = instrument;
+    const first = Math.min(...passesMs, ...truths.map((t) => t.strungMs)) - MINUTE;
+    records.push({ ...base, id: `${instrumentId}-instrument`, type: 'instrument', atMs: first, instrumentId, name, family, strings });
+    truths.forEach((t) =>
+      records.push({ ...base, id: `${instrumentId}-${t.stringId}-fitted`, type: 'fitted', atMs: t.strungMs, instrumentId, stringId: t.stringId }),
+    );
+    passesOf(instrument, (r) => records.push(r));
+    truth[instrumentId] = truths;
+  }
+  const startMs = NOON_MS + 126 * MINUTE;
+  records.push({ ...base, id: 'heron-reference', type: 'reference', atMs: NOON_MS, a4Hz: DEFAULT_A4_HZ });
+  records.push({ ...base, id: 'heron-curtain', type: 'curtain', atMs: NOON_MS, curtainMs: CURTAIN_MS });
+  records.push({ ...base, id: 'heron-room', type: 'room', atMs: startMs - 2 * MINUTE, tempC: Math.round(roomTempC(startMs) * 10) / 10 });
+  return { startMs, zoneMin: ZONE_MIN, records, truth };
+}

@@ -1,0 +1,47 @@
+import Papa from 'papaparse';
+import { standing, type InstrumentRecord, type LogRecord } from '../records';
+
+const pad = (n: number) => String(n).padStart(2, '0');
+
+/** Local date and time with its offset, ISO 8601. */
+export function localIso(atMs: number, zoneMin: number): string {
+  const d = new Date(atMs + zoneMin * 60000);
+  const sign = zoneMin < 0 ? '-' : '+';
+  const z = Math.abs(zoneMin);
+  return `${d.toISOString().slice(0, 19)}${sign}${pad(Math.floor(z / 60))}:${pad(z % 60)}`;
+}
+
+/** A cell that a spreadsheet would run as a formula is led by an apostrophe; true numbers are left alone. */
+export function harmless(cell: string): string {
+  return /^[=+\-@\t\r]/.test(cell) && !/^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/.test(cell) ? `'${cell}` : cell;
+}
+
+/** All standing readings as CSV (RFC 4180), UTC and local times, units in the headers. */
+export function readingsCsv(records: readonly LogRecord[]): string {
+  const live = standing(records);
+  const instruments = new Map(live.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]));
+  const rows = live.flatMap((r) => {
+    if (r.type !== 'reading') return [];
+    const instrument = instruments.get(r.instrumentId);
+    const index = instrument?.strings.findIndex((s) => s.stringId === r.stringId) ?? -1;
+    return [
+      {
+        'time (UTC)': new Date(r.atMs).toISOString(),
+        'time (local)': localIso(r.atMs, r.zoneMin),
+        instrument: harmless(instrument?.name ?? r.instrumentId),
+        'string (number)': index >= 0 ? String(index + 1) : '',
+        note: harmless(instrument?.strings[index]?.note ?? ''),
+        purpose: r.purpose,
+        source: r.source,
+        'offset (cents)': r.cents.toFixed(3),
+        'standard error (cents)': r.sigmaCents.toFixed(3),
+        'frequency (Hz)': r.frequencyHz.toFixed(5),
+        'target (Hz)': r.targetHz.toFixed(5),
+        'reference A4 (Hz)': r.a4Hz.toFixed(2),
+        arrived: r.arrival ?? '',
+        'room (deg C)': r.tempC?.toFixed(1) ?? '',
+      },
+    ];
+  });
+  return Papa.unparse(rows, { newline: '\r\n' }) + '\r\n';
+}

@@ -1,0 +1,3 @@
+export { readLogFile, newRecords, writeLogFile, type LogFile, type LogFileOutcome } from './json';
+export { harmless, localIso, readingsCsv } from './csv';
+export { readWav, writeWav, type Sound, type WavOutcome } from './wav';

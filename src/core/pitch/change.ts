@@ -1,0 +1,55 @@
+import type { Reading } from './types';
+
+/** How far a string moved between two readings, cents, with its own standard error and the partials it rests on. */
+export interface Change {
+  cents: number;
+  sigmaCents: number;
+  partials: number;
+}
+
+const CENTS = 1200 / Math.LN2;
+/** What two plucks differ by in each partial, in cents and in Hz (house estimates, set by the pitch benchmark). */
+const FLOOR_CENTS = 0.08;
+const FLOOR_HZ = 0.015;
+const NU = 3;
+
+/**
+ * Change between two readings of the same string, partial n against the same partial n: stiffness and body coupling
+ * cancel. Robust weighted mean (Student-t weights). Falls back on the two pitches when no partial is common.
+ */
+export function changeBetween(
+  from: Pick<Reading, 'frequencyHz' | 'sigmaCents' | 'partials'>,
+  to: Pick<Reading, 'frequencyHz' | 'sigmaCents' | 'partials'>,
+): Change {
+  const pairs = to.partials.flatMap((p) => {
+    const q = from.partials.find((f) => f.n === p.n);
+    if (!q) return [];
+    const own = CENTS * Math.hypot(p.sigmaHz / p.frequencyHz, q.sigmaHz / q.frequencyHz);
+    return [{ d: CENTS * Math.log(p.frequencyHz / q.frequencyHz), own: Math.hypot(own, FLOOR_CENTS, (CENTS * FLOOR_HZ) / p.frequencyHz) }];
+  });
+  if (pairs.length === 0) {
+    return {
+      cents: CENTS * Math.log(to.frequencyHz / from.frequencyHz),
+      sigmaCents: Math.hypot(from.sigmaCents, to.sigmaCents),
+      partials: 0,
+    };
+  }
+  const sorted = pairs.map((p) => p.d).sort((a, b) => a - b);
+  let mean = sorted[sorted.length >> 1]!;
+  let scale = 1;
+  let weightSum = 0;
+  for (let i = 0; i < 20; i++) {
+    const z = pairs.map((p) => Math.abs(p.d - mean) / p.own).sort((a, b) => a - b);
+    scale = Math.max(1, 1.4826 * z[z.length >> 1]!);
+    weightSum = 0;
+    let sum = 0;
+    for (const p of pairs) {
+      const u = (p.d - mean) / (p.own * scale);
+      const w = (NU + 1) / (NU + u * u) / (p.own * scale) ** 2;
+      weightSum += w;
+      sum += w * p.d;
+    }
+    mean = sum / weightSum;
+  }
+  return { cents: mean, sigmaCents: Math.hypot(Math.sqrt(1.3 / weightSum), 0.03), partials: pairs.length };
+}

@@ -1,0 +1,102 @@
+import { cents } from '../music';
+import { searchComb, type Comb } from './comb';
+import { decimate } from './decimate';
+import { amplitudeSpectrum, powerOfTwo } from './fft';
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './measure';
+import { findPeaks, type Peaks } from './peaks';
+
+/** One point of the live trace. */
+export interface TrackPoint {
+  /** Seconds since listening began, at the middle of the window. */
+  tS: number;
+  /** null where no string is heard. */
+  cents: number | null;
+  frequencyHz: number | null;
+  /** 0 to 1. */
+  confidence: number;
+  /** Rms level in dB of full scale. */
+  levelDb: number;
+}
+
+/** Follows one named string through a stream of samples. */
+export interface Tracker {
+  /** The next hop's point, from the newest samples of the stream (at least windowS of them). */
+  point(recent: Float64Array, endS: number): TrackPoint;
+  /** Length of the window it needs, s. */
+  windowS: number;
+}
+
+/** Points a second. */
+export const TRACK_RATE = 40;
+/** A comb scoring less than this is not shown. */
+const LEAST_SCORE = 0.42;
+const NEAR_CENTS = 160;
+const LIVE_PARTIALS = 10;
+
+/** Pitch of a comb from its matched partials, each weighted by amplitude, with the comb's own stiffness. */
+function firstPartial(comb: Comb, peaks: Peaks): number {
+  let sum = 0;
+  let weight = 0;
+  for (const { n, peak } of comb.matches) {
+    const w = Math.sqrt(peaks.amplitude[peak]!) * n;
+    sum += (w * Math.log(peaks.frequencyHz[peak]! / (n * Math.sqrt(1 + comb.b * n * n))));
+    weight += w;
+  }
+  return Math.exp(sum / weight) * Math.sqrt(1 + comb.b);
+}
+
+/**
+ * Makes a tracker for one string: a short window (at least six periods of the target), the same comb search as the
+ * reading, first near the last point, and over the whole range when that fails or every few points, so that it neither
+ * jumps to a neighbour nor stays on one.
+ */
+export function createTracker(sampleRate: number, targetHz: number): Tracker {
+  const windowS = Math.max(0.07, 6 / targetHz);
+  const topHz = Math.min(5000, Math.max(1200, 12 * targetHz));
+  const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
+  const rate = sampleRate / factor;
+  const length = Math.floor(windowS * sampleRate);
+  const size = powerOfTwo(4 * Math.ceil(length / factor));
+  const spectrum = new Float64Array(size / 2);
+  let lastHz = 0;
+  let lastS = -1;
+  let count = 0;
+  let floorPower = Infinity;
+
+  return {
+    windowS,
+    point(recent, endS) {
+      const from = recent.length - length;
+      let power = 0;
+      for (let i = from; i < recent.length; i++) power += recent[i]! * recent[i]!;
+      power /= length;
+      // The room's floor: sinks at once, rises 3 dB in about two seconds.
+      floorPower = Math.min(floorPower * 1.009, Math.max(power, 1e-12));
+      const tS = endS - windowS / 2;
+      const point: TrackPoint = { tS, cents: null, frequencyHz: null, confidence: 0, levelDb: 10 * Math.log10(power + 1e-12) };
+      count++;
+      if (power < 4e-9 || power < 2 * floorPower) return point;
+      const x = decimate(recent.subarray(from), factor);
+      amplitudeSpectrum(x, 0, x.length, size, spectrum);
+      const hzPerBin = rate / size;
+      const bins = Math.min(size / 2 - 2, Math.floor((0.44 * rate) / hzPerBin));
+      const peaks = findPeaks(spectrum, bins, hzPerBin, (2 * size) / x.length, 14, 50, 5);
+      const search = (centreHz: number, lowCents: number, highCents: number) =>
+        searchComb(peaks, { targetHz: centreHz, lowCents, highCents, maxPartials: LIVE_PARTIALS });
+      const fresh = lastHz > 0 && tS - lastS < 0.3;
+      let comb = fresh ? search(lastHz, -NEAR_CENTS, NEAR_CENTS) : undefined;
+      if (!comb || comb.score < LEAST_SCORE || count % 8 === 0) {
+        const whole = search(targetHz, SEARCH_LOW_CENTS, SEARCH_HIGH_CENTS);
+        if (whole && whole.score > 1.25 * (comb?.score ?? 0)) comb = whole;
+      }
+      if (!comb || comb.score < LEAST_SCORE) return point;
+      lastHz = firstPartial(comb, peaks);
+      lastS = tS;
+      point.frequencyHz = lastHz;
+      point.cents = cents(lastHz, targetHz);
+      point.confidence = Math.min(1, comb.score);
+      return point;
+    },
+  };
+}
+

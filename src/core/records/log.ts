@@ -1,0 +1,100 @@
+import type { SettlingEvent } from '../settling';
+import type {
+  CurtainRecord,
+  InstrumentRecord,
+  LogRecord,
+  ReadingRecord,
+  ReferenceRecord,
+  RoomRecord,
+  StringPlan,
+} from './types';
+
+/** Records that stand: neither superseded nor taken back, in order of time (then of id). */
+export function standing(records: readonly LogRecord[]): LogRecord[] {
+  const gone = new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : [])));
+  return records
+    .filter((r) => !gone.has(r.id) && r.type !== 'taken-back')
+    .sort((a, b) => a.atMs - b.atMs || (a.id < b.id ? -1 : 1));
+}
+
+/** One string with what the log says of it. */
+export interface StringLife {
+  plan: StringPlan;
+  /** When the present string was put on; null when nobody said. */
+  strungMs: number | null;
+  /** Readings of the present string, oldest first. */
+  readings: ReadingRecord[];
+}
+
+export interface InstrumentLife {
+  record: InstrumentRecord;
+  strings: StringLife[];
+}
+
+/** The bench as the log tells it. Derived, never stored. */
+export interface Bench {
+  instruments: InstrumentLife[];
+  room: RoomRecord | undefined;
+  reference: ReferenceRecord | undefined;
+  curtain: CurtainRecord | undefined;
+}
+
+const last = <T>(list: T[]): T | undefined => list[list.length - 1];
+
+/** Reads the whole log into the present bench. */
+export function readBench(records: readonly LogRecord[]): Bench {
+  const live = standing(records);
+  const byType = <T extends LogRecord['type']>(type: T) => live.filter((r): r is Extract<LogRecord, { type: T }> => r.type === type);
+  const newest = new Map<string, InstrumentRecord>();
+  const order: string[] = [];
+  for (const r of byType('instrument')) {
+    if (!newest.has(r.instrumentId)) order.push(r.instrumentId);
+    newest.set(r.instrumentId, r);
+  }
+  const readings = groupReadings(byType('reading'));
+  const fitted = byType('fitted');
+  const instruments = order.flatMap((id): InstrumentLife[] => {
+    const record = newest.get(id)!;
+    if (record.away) return [];
+    const strings = record.strings.map((plan): StringLife => {
+      const strungMs = last(fitted.filter((f) => f.instrumentId === id && f.stringId === plan.stringId))?.atMs ?? null;
+      const all = readings.get(`${id}/${plan.stringId}`) ?? [];
+      return { plan, strungMs, readings: strungMs === null ? all : all.filter((r) => r.atMs >= strungMs) };
+    });
+    return [{ record, strings }];
+  });
+  return { instruments, room: last(byType('room')), reference: last(byType('reference')), curtain: last(byType('curtain')) };
+}
+
+function groupReadings(list: ReadingRecord[]): Map<string, ReadingRecord[]> {
+  const groups = new Map<string, ReadingRecord[]>();
+  for (const r of list) {
+    const key = `${r.instrumentId}/${r.stringId}`;
+    groups.set(key, [...(groups.get(key) ?? []), r]);
+  }
+  return groups;
+}
+
+/** A string nobody dated counts as this old at its first reading, min (house rule). */
+const UNDATED_MIN = 30 * 1440;
+
+/** When a string's age counts from, ms. */
+export function ageFromMs({ strungMs, readings }: StringLife): number | undefined {
+  return strungMs ?? (readings[0] && readings[0].atMs - UNDATED_MIN * 60000);
+}
+
+/**
+ * A string's life as the settling model reads it: readings in cents from the target of the time, a retuning before every
+ * as-left reading. Times in min since it was strung.
+ */
+export function settlingEvents(life: StringLife): SettlingEvent[] {
+  const start = ageFromMs(life);
+  if (start === undefined) return [];
+  const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
+  for (const r of life.readings) {
+    const t = (r.atMs - start) / 60000;
+    if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
+    events.push({ t, kind: 'read', cents: r.cents, sigmaCents: r.sigmaCents, ...(r.tempC === undefined ? {} : { tempC: r.tempC }) });
+  }
+  return events;
+}

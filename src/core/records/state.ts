@@ -1,0 +1,141 @@
+import { chanceToHold, fallAhead, fitSettling, looksSlipped, mixtureMean, mixtureQuantile, nextCheckMin, offsetNow, totalFall, type Mixture, type Surprise } from '../settling';
+import { SETTLES_AS } from '../strings';
+import { ageFromMs, settlingEvents, type InstrumentLife, type StringLife } from './log';
+
+export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
+
+export interface Wish {
+  nowMs: number;
+  toleranceCents: number;
+  /** How long it should hold from now, min. */
+  holdMin: number;
+  /** Curtain, ms; null when none is set. */
+  curtainMs: number | null;
+  confidence: number;
+}
+
+/** A band of the forecast at one time. */
+export interface Band {
+  atMs: number;
+  cents: number;
+  low: number;
+  high: number;
+}
+
+/** What the bench says of one string. */
+export interface StringStatus {
+  stringId: string;
+  state: StringState;
+  /** Last reading, cents; null when unread. */
+  cents: number | null;
+  sigmaCents: number | null;
+  lastReadMs: number | null;
+  /** When it fell, for a slipped string. */
+  slippedMs: number | null;
+  totalFallCents: number | null;
+  /** P(within tolerance) after holdMin. null before two readings at different times. */
+  chance: number | null;
+  nextCheckMs: number | null;
+  /** Where it will stand at the curtain if left alone. */
+  atCurtain: Band | null;
+  /** The forecast from now on, for the lane. */
+  ahead: Band[];
+  /** Which of its readings is to be confirmed by a second pluck. */
+  confirmReadingId: string | null;
+}
+
+const READY = 0.85;
+const MINUTE = 60000;
+
+const band = (atMs: number, offset: number, mix: Mixture): Band => ({
+  atMs,
+  cents: offset - mixtureMean(mix),
+  low: offset - mixtureQuantile(mix, 0.95),
+  high: offset - mixtureQuantile(mix, 0.05),
+});
+
+function enoughReadings(life: StringLife): boolean {
+  const times = life.readings.map((r) => r.atMs);
+  return times.length >= 2 && Math.max(...times) - Math.min(...times) >= MINUTE;
+}
+
+/**
+ * States, forecasts and next checks of all strings of an instrument. Slips are judged against the other strings, which the
+ * room moves alike.
+ */
+export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): StringStatus[] {
+  const fits = strings.map((life) => {
+    const start = ageFromMs(life);
+    if (start === undefined) return undefined;
+    const events = settlingEvents(life);
+    const nowMin = Math.max((wish.nowMs - start) / MINUTE, events[events.length - 1]!.t);
+    const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events }, nowMin);
+    const reads = fit.surprises.filter((s): s is Surprise => s !== null);
+    return { start, fit, reads, events };
+  });
+  const newest = (i: number): { atMs: number; surprise: Surprise } | undefined => {
+    const life = strings[i]!;
+    const f = fits[i];
+    const found = life.readings.findLastIndex((r) => r.purpose === 'as-found');
+    return f && found >= 0 && f.reads[found] ? { atMs: life.readings[found]!.atMs, surprise: f.reads[found] } : undefined;
+  };
+  return strings.map((life, i): StringStatus => {
+    const lastRead = life.readings[life.readings.length - 1];
+    const blank: StringStatus = {
+      stringId: life.plan.stringId,
+      state: 'unread',
+      cents: null,
+      sigmaCents: null,
+      lastReadMs: null,
+      slippedMs: null,
+      totalFallCents: null,
+      chance: null,
+      nextCheckMs: null,
+      atCurtain: null,
+      ahead: [],
+      confirmReadingId: null,
+    };
+    const f = fits[i];
+    if (!lastRead || !f) return blank;
+    const falls = totalFall(f.events);
+    const known = {
+      ...blank,
+      cents: lastRead.cents,
+      sigmaCents: lastRead.sigmaCents,
+      lastReadMs: lastRead.atMs,
+      totalFallCents: falls[falls.length - 1]?.fallCents ?? null,
+    };
+    const own = newest(i);
+    const others = strings.flatMap((_, j) => {
+      const o = j === i ? undefined : newest(j);
+      return o && own && Math.abs(o.atMs - own.atMs) < 20 * MINUTE ? [o.surprise] : [];
+    });
+    const surprising = own && lastRead.purpose === 'as-found' && life.readings.length > 2 && looksSlipped(own.surprise, others);
+    const slipped = lastRead.slip === true;
+    if (!enoughReadings(life)) return { ...known, state: 'settling', confirmReadingId: null };
+    const now = offsetNow(f.fit);
+    const ahead = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4].map((x) => {
+      const h = x * Math.max(60, wish.holdMin);
+      return band(wish.nowMs + h * MINUTE, now.cents, fallAhead(f.fit, h));
+    });
+    const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
+    const chance = chanceToHold(f.fit, wish.holdMin, wish.toleranceCents, now.cents);
+    const previous = life.readings.findLast((r) => lastRead.atMs - r.atMs > MINUTE);
+    const check = nextCheckMin(f.fit, {
+      toleranceCents: wish.toleranceCents,
+      offsetCents: Math.abs(now.cents) > wish.toleranceCents ? 0 : now.cents,
+      lastIntervalMin: Math.max(10, (lastRead.atMs - (previous?.atMs ?? f.start)) / MINUTE),
+      confidence: wish.confidence,
+    });
+    return {
+      ...known,
+      state: slipped ? 'slipped' : chance >= READY ? 'holding' : 'settling',
+      slippedMs: slipped ? lastRead.atMs : null,
+      chance,
+      nextCheckMs: wish.nowMs + check * MINUTE,
+      atCurtain: curtainMin !== null && curtainMin > 0 ? band(wish.curtainMs!, now.cents, fallAhead(f.fit, curtainMin)) : null,
+      ahead,
+      confirmReadingId: surprising && !slipped ? lastRead.id : null,
+    };
+  });
+}

@@ -1,0 +1,107 @@
+import type { StringMaterial } from '../strings';
+
+/** Version of the record schemas that this code writes. */
+export const RECORD_VERSION = 1;
+
+/** What every record has. Records are never changed: a correction is a new one that supersedes an old one. */
+export interface RecordBase {
+  id: string;
+  version: typeof RECORD_VERSION;
+  /** UTC instant, ms since 1970. */
+  atMs: number;
+  /** Local time's offset from UTC when it was written, min (east positive). */
+  zoneMin: number;
+  /** Id of the record that this one replaces. */
+  supersedes?: string;
+}
+
+export interface StringPlan {
+  stringId: string;
+  /** Note name in scientific pitch, 'A2'. */
+  note: string;
+  lengthMm: number;
+  material: StringMaterial;
+  /** Outer diameter; null when unknown. */
+  gaugeMm: number | null;
+  /** Unit mass from the packet, kg/m; overrides the estimate. */
+  unitMassKgPerM?: number;
+}
+
+/** An instrument as it is from this record on; editing writes a new one with the same instrumentId. */
+export interface InstrumentRecord extends RecordBase {
+  type: 'instrument';
+  instrumentId: string;
+  name: string;
+  family: string;
+  strings: StringPlan[];
+  /** Put away: no longer on the bench. */
+  away?: boolean;
+}
+
+/** A string was put on at atMs. */
+export interface FittedRecord extends RecordBase {
+  type: 'fitted';
+  instrumentId: string;
+  stringId: string;
+}
+
+export const PURPOSES = ['as-found', 'as-left'] as const;
+export const SOURCES = ['microphone', 'file', 'simulated', 'typed'] as const;
+export const ARRIVALS = ['from below', 'from above', 'overshot', 'untouched'] as const;
+export type Purpose = (typeof PURPOSES)[number];
+export type Source = (typeof SOURCES)[number];
+export type ArrivalWord = (typeof ARRIVALS)[number];
+
+export interface ReadingRecord extends RecordBase {
+  type: 'reading';
+  instrumentId: string;
+  stringId: string;
+  purpose: Purpose;
+  source: Source;
+  frequencyHz: number;
+  cents: number;
+  sigmaCents: number;
+  targetHz: number;
+  a4Hz: number;
+  arrival?: ArrivalWord;
+  inharmonicity?: number | null;
+  snrDb?: number;
+  glideCents?: number;
+  partials?: { n: number; frequencyHz: number; sigmaHz: number }[];
+  /** Room temperature last typed before the reading, deg C. */
+  tempC?: number;
+  /** A second pluck asked for after a surprising drop confirmed it. */
+  slip?: boolean;
+}
+
+export interface RoomRecord extends RecordBase {
+  type: 'room';
+  tempC: number;
+}
+
+export interface ReferenceRecord extends RecordBase {
+  type: 'reference';
+  a4Hz: number;
+}
+
+export interface CurtainRecord extends RecordBase {
+  type: 'curtain';
+  /** null: no curtain is set. */
+  curtainMs: number | null;
+}
+
+/** Takes back the record that it supersedes, putting nothing in its place. */
+export interface TakenBackRecord extends RecordBase {
+  type: 'taken-back';
+  supersedes: string;
+}
+
+export type LogRecord =
+  | InstrumentRecord
+  | FittedRecord
+  | ReadingRecord
+  | RoomRecord
+  | ReferenceRecord
+  | CurtainRecord
+  | TakenBackRecord;
+export type RecordType = LogRecord['type'];

@@ -1,0 +1,75 @@
+import { randomFrom } from './random';
+import type { PluckSpec } from './voice';
+
+/** How a simulated string behaves: physical truth, serialisable, kept apart from the estimator's laws. */
+export interface StringTruth {
+  stringId: string;
+  targetHz: number;
+  strungMs: number;
+  /** Fall per e-fold of age in its middle life, cents. */
+  creepCents: number;
+  /** Share by which bring-ups renew creep. */
+  renewal: number;
+  /** Cents per deg C. */
+  tempCoefficient: number;
+  inharmonicity: number;
+  /** Ring time of the first partial, s. */
+  decayS: number;
+  rolloff: number;
+  seed: number;
+  /** Where it stood when strung, cents from target. */
+  startCents: number;
+  turns: { atMs: number; cents: number }[];
+  slips: { atMs: number; cents: number }[];
+}
+
+/** Relaxation times of the creep, min: half a minute to two months, in steps of 5. */
+const TIMES = Array.from({ length: 8 }, (_, i) => 0.5 * 5.3 ** i);
+
+/** Creep of a string (a sum of relaxations, Prony), about one per e-fold of age. */
+function creep(ageMin: number, seed: number): number {
+  const random = randomFrom(seed);
+  const weights = TIMES.map(() => random.between(0.75, 1.25) * Math.log(5.3));
+  return ageMin <= 0 ? 0 : TIMES.reduce((s, T, i) => s - weights[i]! * Math.expm1(-ageMin / T), 0);
+}
+
+/** The room of the demonstration, deg C: a stove by day, damp evenings. */
+export function roomTempC(atMs: number): number {
+  const hours = atMs / 3.6e6;
+  return 19.4 + 1.6 * Math.sin((2 * Math.PI * (hours - 10)) / 24) + 0.4 * Math.sin((2 * Math.PI * hours) / 5.3);
+}
+
+/** Where the string truly stands, cents from its target. */
+export function trueCents(string: StringTruth, atMs: number): number {
+  const age = (ms: number) => (atMs - ms) / 60000;
+  let cents = string.startCents - string.creepCents * creep(age(string.strungMs), string.seed);
+  cents += string.tempCoefficient * (roomTempC(atMs) - roomTempC(string.strungMs));
+  for (const turn of string.turns) {
+    if (turn.atMs > atMs) continue;
+    const renewed = (string.renewal * Math.max(0, turn.cents)) / 866;
+    const friction = 0.3 + 0.02 * Math.min(60, Math.abs(turn.cents));
+    cents += turn.cents - renewed * string.creepCents * creep(age(turn.atMs), string.seed) + friction * Math.expm1(-age(turn.atMs) / 1.5);
+  }
+  for (const slip of string.slips) if (slip.atMs <= atMs) cents -= slip.cents;
+  return cents;
+}
+
+/** The pluck that this string gives at its target pitch; the caller bends it to where the string stands. */
+export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number): PluckSpec {
+  const random = randomFrom(string.seed * 31 + pluckSeed);
+  return {
+    frequencyHz: string.targetHz,
+    inharmonicity: string.inharmonicity,
+    pluckAt: random.between(0.11, 0.2),
+    rolloff: string.rolloff,
+    decayS: string.decayS,
+    damping: 0.12,
+    secondShare: random.between(0.1, 0.3),
+    secondCents: 0.15,
+    secondLonger: 2,
+    glideCents: 3 * hardness,
+    glideTauS: 0.15,
+    level: 0.15 + 0.35 * hardness,
+    attack: 0.1,
+  };
+}

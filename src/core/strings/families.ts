@@ -1,0 +1,53 @@
+import type { StringMaterial } from './materials';
+
+export interface PresetString {
+  note: string;
+  lengthMm: number;
+  material: StringMaterial;
+  gaugeMm: number | null;
+}
+
+/** A ready family: sensible strings in the instrument's own order, the highest first as it lies under the hand. */
+export interface FamilyPreset {
+  code: string;
+  name: string;
+  strings: PresetString[];
+}
+
+type Row = [note: string, material: StringMaterial, gaugeMm: number | null, lengthMm?: number];
+
+const NW = 'wound-steel-nickel';
+const BW = 'wound-steel-bronze';
+const PS = 'plain-steel';
+const PN = 'plain-nylon';
+const WN = 'wound-nylon';
+const SB = 'synthetic-bowed';
+
+const family = (code: string, name: string, scaleMm: number, rows: Row[]): FamilyPreset => ({
+  code,
+  name,
+  strings: rows.map(([note, material, gaugeMm, lengthMm]) => ({ note, material, gaugeMm, lengthMm: lengthMm ?? scaleMm })),
+});
+
+/** Default sets: usual gauges of each family, house choice; every figure can be edited. */
+export const FAMILIES: FamilyPreset[] = [
+  family('guitar-steel', 'Six-string guitar, steel', 648, [['E4', PS, 0.305], ['B3', PS, 0.406], ['G3', BW, 0.61], ['D3', BW, 0.813], ['A2', BW, 1.067], ['E2', BW, 1.346]]),
+  family('guitar-nylon', 'Six-string guitar, nylon', 650, [['E4', PN, 0.71], ['B3', PN, 0.82], ['G3', PN, 1.03], ['D3', WN, 0.74], ['A2', WN, 0.89], ['E2', WN, 1.09]]),
+  family('requinto-nylon', 'Requinto, nylon', 540, [['A4', PN, 0.64], ['E4', PN, 0.74], ['C4', PN, 0.93], ['G3', WN, 0.69], ['D3', WN, 0.84], ['A2', WN, 1.02]]),
+  family('electric-floating', 'Electric with floating bridge', 648, [['E4', PS, 0.254], ['B3', PS, 0.33], ['G3', PS, 0.432], ['D3', NW, 0.66], ['A2', NW, 0.914], ['E2', NW, 1.168]]),
+  family('baritone-floating', 'Baritone electric, floating bridge', 686, [['B3', PS, 0.33], ['F#3', PS, 0.432], ['D3', NW, 0.66], ['A2', NW, 0.914], ['E2', NW, 1.168], ['B1', NW, 1.575]]),
+  family('bass-4', 'Bass, four strings', 864, [['G2', NW, 1.143], ['D2', NW, 1.651], ['A1', NW, 2.159], ['E1', NW, 2.667]]),
+  family('bass-5', 'Bass, five strings', 864, [['G2', NW, 1.143], ['D2', NW, 1.651], ['A1', NW, 2.159], ['E1', NW, 2.667], ['B0', NW, 3.302]]),
+  family('twelve-string', 'Twelve-string guitar', 648, [['E4', PS, 0.254], ['E4', PS, 0.254], ['B3', PS, 0.356], ['B3', PS, 0.356], ['G4', PS, 0.203], ['G3', BW, 0.584], ['D4', PS, 0.305], ['D3', BW, 0.762], ['A3', PS, 0.457], ['A2', BW, 0.991], ['E3', BW, 0.686], ['E2', BW, 1.194]]),
+  family('mandolin', 'Mandolin', 350, [['E5', PS, 0.279], ['E5', PS, 0.279], ['A4', PS, 0.381], ['A4', PS, 0.381], ['D4', BW, 0.66], ['D4', BW, 0.66], ['G3', BW, 1.016], ['G3', BW, 1.016]]),
+  family('ukulele', 'Ukulele', 380, [['A4', 'fluorocarbon', 0.52], ['E4', 'fluorocarbon', 0.66], ['C4', 'fluorocarbon', 0.81], ['G4', 'fluorocarbon', 0.57]]),
+  family('violin', 'Violin', 328, [['E5', PS, 0.26], ['A4', SB, null], ['D4', SB, null], ['G3', SB, null]]),
+  family('viola', 'Viola', 375, [['A4', SB, null], ['D4', SB, null], ['G3', SB, null], ['C3', SB, null]]),
+  family('cello', 'Cello', 690, [['A3', SB, null], ['D3', SB, null], ['G2', SB, null], ['C2', SB, null]]),
+  family('double-bass', 'Double bass', 1050, [['G2', SB, null], ['D2', SB, null], ['A1', SB, null], ['E1', SB, null]]),
+  family('lyre-7', 'Seven-string lyre, pentatonic', 430, [['E5', PS, 0.3, 290], ['D5', PS, 0.3, 320], ['B4', PS, 0.35, 350], ['A4', PS, 0.35, 380], ['G4', PS, 0.4, 410], ['E4', PS, 0.45, 440], ['D4', PS, 0.5, 470]]),
+  family('kantele-11', 'Kantele, eleven strings', 500, [['A5', PS, 0.3, 210], ['G5', PS, 0.3, 235], ['F#5', PS, 0.3, 255], ['E5', PS, 0.33, 280], ['D5', PS, 0.33, 310], ['C5', PS, 0.36, 340], ['B4', PS, 0.36, 365], ['A4', PS, 0.4, 400], ['G4', PS, 0.4, 440], ['F#4', PS, 0.45, 470], ['D4', PS, 0.5, 540]]),
+  family('banjo-tenor', 'Tenor banjo', 580, [['A4', PS, 0.229], ['D4', PS, 0.33], ['G3', NW, 0.533], ['C3', NW, 0.762]]),
+  family('banjo-5', 'Five-string banjo', 670, [['D4', PS, 0.254], ['B3', PS, 0.305], ['G3', PS, 0.356], ['D3', NW, 0.533], ['G4', PS, 0.254, 500]]),
+  family('bouzouki', 'Bouzouki, flat back, loose bridge', 660, [['D4', PS, 0.279], ['D4', PS, 0.279], ['A3', PS, 0.406], ['A3', PS, 0.406], ['D3', BW, 0.66], ['D3', BW, 0.66], ['G2', BW, 1.016], ['G2', BW, 1.016]]),
+];

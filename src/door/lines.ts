@@ -1,0 +1,37 @@
+import { createInterface } from 'node:readline';
+import { stdin, stdout } from 'node:process';
+
+/** A refused item: exit status 0, the line says why. */
+export interface Refused {
+  ok: false;
+  reason: string;
+  message: string;
+}
+
+export const refused = (reason: string, message: string): Refused => ({ ok: false, reason, message });
+
+/** Answers every JSON line of standard input with one JSON line, in order. */
+export async function answerLines(answer: (item: Record<string, unknown>) => object): Promise<void> {
+  for await (const line of createInterface({ input: stdin, crlfDelay: Infinity })) {
+    if (line.trim() === '') continue;
+    stdout.write(JSON.stringify(answerLine(line, answer)) + '\n');
+  }
+}
+
+function answerLine(line: string, answer: (item: Record<string, unknown>) => object): object {
+  let item: unknown;
+  try {
+    item = JSON.parse(line);
+  } catch {
+    return refused('bad-line', 'This line is no JSON.');
+  }
+  if (typeof item !== 'object' || item === null || Array.isArray(item)) return refused('bad-line', 'This line is no JSON object.');
+  return answer(item as Record<string, unknown>);
+}
+
+/** All of standard input as text. */
+export async function readAll(): Promise<string> {
+  const parts: Buffer[] = [];
+  for await (const part of stdin) parts.push(part as Buffer);
+  return Buffer.concat(parts).toString('utf8');
+}
