@@ -25,6 +25,8 @@ export interface Listener {
   setTask(task: Task): void;
   /** @param lostBefore samples were lost between the last block and this one */
   push(block: ArrayLike<number>, lostBefore: boolean): Heard[];
+  /** Reads what sounds at this moment, at the user's word. */
+  readNow(): Heard[];
 }
 
 const KEEP_S = 4;
@@ -139,6 +141,14 @@ export function createListener(sampleRate: number): Listener {
       } else if (task?.purpose !== next.purpose) points = points.slice(-2 * TRACK_RATE);
       if (!sameString || task?.purpose !== next.purpose) doneUntil = total;
       task = next;
+    },
+    readNow() {
+      if (!task) return [];
+      const from = Math.max(total - Math.round(1.2 * sampleRate), (pluckAt ?? 0) + Math.round(0.1 * sampleRate));
+      doneUntil = total;
+      pluckAt = undefined;
+      const outcome = judgeSound(Math.max(0, from), true);
+      return [{ kind: 'outcome', purpose: task.purpose, outcome, arrival: arrival(points, task.toleranceCents) }];
     },
     push(block, lostBefore) {
       const heard: Heard[] = [];

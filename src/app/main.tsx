@@ -1,0 +1,47 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Header } from './shell/Header';
+import type { World } from './store/store';
+import { WorldProvider } from './store/world';
+import './styles.css';
+import { BenchView } from './views/bench/BenchView';
+import { InstrumentView } from './views/instrument/InstrumentView';
+import { LogView } from './views/log/LogView';
+
+const client = new QueryClient({
+  // Everything is on this device: no network decides whether a query runs.
+  defaultOptions: { queries: { networkMode: 'always', retry: false, refetchOnWindowFocus: false, staleTime: Infinity } },
+});
+
+function Place({ world }: { world: World }) {
+  return (
+    <WorldProvider key={world} world={world}>
+      <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full">
+        <Header />
+        <main className="flex min-h-0 flex-1 flex-col">
+          <Routes>
+            <Route path="bench/:instrumentId?" element={<BenchView />} />
+            <Route path="instrument/:instrumentId?" element={<InstrumentView />} />
+            <Route path="log" element={<LogView />} />
+            <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />
+          </Routes>
+        </main>
+      </div>
+    </WorldProvider>
+  );
+}
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <Routes>
+          <Route path="/demo/*" element={<Place world="demo" />} />
+          <Route path="/*" element={<Place world="own" />} />
+        </Routes>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,40 @@
+/** A figure with a sign and a true minus: +0.6, −6.3. */
+export function signed(value: number, digits = 1): string {
+  const text = Math.abs(value).toFixed(digits);
+  if (Number(text) === 0) return text;
+  return (value < 0 ? '−' : '+') + text;
+}
+
+const DAY = 86400000;
+const pad = (n: number) => String(n).padStart(2, '0');
+
+/** Local time of day, '16:42'. */
+export function clockTime(atMs: number, zoneMin: number): string {
+  const d = new Date(atMs + zoneMin * 60000);
+  return `${pad(d.getUTCHours())}:${pad(d.getUTCMinutes())}`;
+}
+
+/** When something is due, as one says it: 'now', '16:42', 'tomorrow 9:10', 'in 5 days'. */
+export function dueTime(atMs: number, nowMs: number, zoneMin: number): string {
+  if (atMs <= nowMs + 30000) return 'now';
+  const day = (ms: number) => Math.floor((ms + zoneMin * 60000) / DAY);
+  const days = day(atMs) - day(nowMs);
+  if (days === 0) return clockTime(atMs, zoneMin);
+  if (days === 1) return `tomorrow ${clockTime(atMs, zoneMin)}`;
+  return `in ${days} days`;
+}
+
+/** A span in words of the bench: '2 h 06', '3 days', '5 weeks'. */
+export function span(ms: number): string {
+  const minutes = Math.max(0, Math.round(ms / 60000));
+  if (minutes < 60) return `${minutes} min`;
+  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h ${pad(minutes % 60)}`;
+  const days = Math.round(minutes / 1440);
+  return days < 21 ? `${days} days` : `${Math.round(days / 7)} weeks`;
+}
+
+/** Cents on a symmetric logarithmic scale: 0 at 0, 1 at full; 1 cent and 100 cents can both be seen. */
+export function symlog(cents: number, full = 60): number {
+  const c = Math.max(-full, Math.min(full, cents));
+  return (Math.sign(c) * Math.log1p(Math.abs(c) / 2)) / Math.log1p(full / 2);
+}

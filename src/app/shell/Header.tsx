@@ -1,0 +1,118 @@
+import clsx from 'clsx';
+import { Moon, Sun } from 'lucide-react';
+import { useState } from 'react';
+import { NavLink } from 'react-router';
+import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
+import { clockTime, span } from '../parts/format';
+import { useNow } from '../store/now';
+import { useWorld } from '../store/world';
+import { FieldButton } from './FieldButton';
+import { KeyMap } from './KeyMap';
+import { useChart } from './useChart';
+
+const DAY = 86400000;
+
+/** The next time the clock shows hh:mm, today or tomorrow. */
+function nextAt(text: string, nowMs: number, zoneMin: number): number | undefined {
+  const m = /^\s*(\d{1,2})[:.](\d{2})\s*$/.exec(text);
+  if (!m || Number(m[1]) > 23 || Number(m[2]) > 59) return undefined;
+  const midnight = Math.floor((nowMs + zoneMin * 60000) / DAY) * DAY - zoneMin * 60000;
+  const at = midnight + (Number(m[1]) * 60 + Number(m[2])) * 60000;
+  return at > nowMs ? at : at + DAY;
+}
+
+/** Name, views, and the three facts every forecast rests on: reference, room, curtain. */
+export function Header() {
+  const { basePath, world, a4Hz, bench, append, nowMs, zoneMin, unkept, demo } = useWorld();
+  const now = useNow(10000);
+  const [chart, toggleChart] = useChart();
+  const [trouble, setTrouble] = useState('');
+  const curtainMs = bench.curtain?.curtainMs ?? null;
+  const write = (drafts: Parameters<typeof append>[0]) =>
+    append(drafts).then(
+      () => setTrouble(''),
+      (error: Error) => setTrouble(`${error.message} It is held in memory: export the log now.`),
+    );
+  const link = ({ isActive }: { isActive: boolean }) =>
+    clsx('rounded-md px-3 py-1.5 text-sm', isActive ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2');
+  return (
+    <header className="border-b border-line bg-sheet">
+      <div className="flex min-h-[60px] flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1.5">
+        <span className="flex items-center gap-2 text-lg font-bold">
+          <svg viewBox="0 0 24 24" className="h-5 w-5" fill="none" stroke="currentColor" strokeWidth={1.8} strokeLinecap="round" aria-hidden="true">
+            <path d="M3 8h18M12 8v11M6 14c0 3.3 2.7 5.5 6 5.5s6-2.2 6-5.5" />
+          </svg>
+          Slow Anchor
+        </span>
+        <nav aria-label="Views" className="flex gap-1">
+          <NavLink to={`${basePath}/bench`} className={link}>
+            Bench
+          </NavLink>
+          <NavLink to={`${basePath}/log`} className={link}>
+            Log
+          </NavLink>
+        </nav>
+        {world === 'demo' && (
+          <p className="flex items-center gap-3 text-xs text-ink2">
+            <span>
+              Demonstration, the Heron at <span className="figure">{clockTime(now, zoneMin)}</span>
+            </span>
+            <button type="button" className="text-deep underline underline-offset-4" onClick={() => void demo?.reset()}>
+              Start it over
+            </button>
+            <a href="/bench" className="text-deep underline underline-offset-4">
+              Leave it
+            </a>
+          </p>
+        )}
+        <div className="ml-auto flex items-center gap-5">
+          <FieldButton
+            name="Reference A4"
+            value={`${a4Hz.toFixed(1)} Hz`}
+            start={String(a4Hz)}
+            help={`From ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`}
+            onKeep={(text) => {
+              const hz = Number(text.replace(',', '.').replace(/hz/i, ''));
+              if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return `Give a reference from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;
+              void write([{ type: 'reference', a4Hz: hz }]);
+              return undefined;
+            }}
+          />
+          <FieldButton
+            name="Room"
+            value={bench.room ? `${bench.room.tempC.toFixed(1)} °C` : 'not given'}
+            start={bench.room ? String(bench.room.tempC) : ''}
+            help="Degrees Celsius, where the instruments stand."
+            onKeep={(text) => {
+              const tempC = Number(text.replace(',', '.').replace('−', '-').replace(/°?\s*c/i, ''));
+              if (text.trim() === '' || !(tempC >= -40 && tempC <= 60)) return 'Give a temperature from −40 to 60 °C.';
+              void write([{ type: 'room', tempC }]);
+              return undefined;
+            }}
+          />
+          <FieldButton
+            name={curtainMs !== null && curtainMs > now ? `Curtain ${clockTime(curtainMs, zoneMin)}` : 'Curtain'}
+            value={curtainMs === null ? 'none set' : curtainMs > now ? `in ${span(curtainMs - now)}` : `rose ${clockTime(curtainMs, zoneMin)}`}
+            start={curtainMs === null ? '' : clockTime(curtainMs, zoneMin)}
+            help="Time of day, today or tomorrow: 19:30. Empty for none."
+            onKeep={(text) => {
+              const at = text.trim() === '' ? null : nextAt(text, nowMs(), zoneMin);
+              if (at === undefined) return 'Write the time as hours and minutes: 19:30.';
+              void write([{ type: 'curtain', curtainMs: at }]);
+              return undefined;
+            }}
+          />
+          <button type="button" onClick={toggleChart} className="rounded-md border border-line p-2" aria-label={chart === 'night' ? 'Use the day chart' : 'Use the night chart'}>
+            {chart === 'night' ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
+          </button>
+          <KeyMap simulated={demo !== undefined} />
+        </div>
+      </div>
+      {(unkept > 0 || trouble) && (
+        <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
+          {trouble || `${unkept} records are held in memory only: the browser refuses to write. Export the log now, then free some space.`}
+        </p>
+      )}
+    </header>
+  );
+}

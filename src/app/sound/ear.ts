@@ -1,0 +1,45 @@
+import type { Heard, Task } from '../../core/pitch';
+import type { FromListener, ToListener } from '../workers/messages';
+import type { SoundSource } from './sources';
+
+/** The page's end of the listener worker: takes a source and a task, tells what is heard. */
+export interface Ear {
+  listen(source: SoundSource): void;
+  setTask(task: Task): void;
+  readNow(): void;
+  pause(): void;
+  close(): void;
+}
+
+export function createEar(onHeard: (heard: Heard[]) => void): Ear {
+  const worker = new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' });
+  let source: SoundSource | undefined;
+  let serial = 0;
+  worker.onmessage = ({ data }: MessageEvent<FromListener>) => {
+    if (source && data.serial === serial) onHeard(data.heard);
+  };
+  const pause = () => {
+    source?.stop();
+    source = undefined;
+    worker.postMessage({ kind: 'close' } satisfies ToListener);
+  };
+  return {
+    listen(next) {
+      if (source) pause();
+      source = next;
+      serial++;
+      worker.postMessage({ kind: 'source', port: next.port, sampleRate: next.sampleRate, serial } satisfies ToListener, [next.port]);
+    },
+    setTask(task) {
+      worker.postMessage({ kind: 'task', task } satisfies ToListener);
+    },
+    readNow() {
+      worker.postMessage({ kind: 'read-now' } satisfies ToListener);
+    },
+    pause,
+    close() {
+      pause();
+      worker.terminate();
+    },
+  };
+}

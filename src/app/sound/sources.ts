@@ -1,0 +1,103 @@
+import type { BlockMessage } from '../workers/messages';
+import captureUrl from './capture.worklet.js?url';
+
+/** A source of sound that hands blocks of samples to a port. */
+export interface SoundSource {
+  sampleRate: number;
+  port: MessagePort;
+  stop(): void;
+}
+
+/** A trouble with sound, as a sentence with a way on. */
+export class SoundTrouble extends Error {}
+
+const OTHERS = 'A WAV file, the typed figure and the simulated instrument still work.';
+
+/** Microphone or interface input with everything that alters the sound switched off. */
+export async function openMicrophone(deviceId: string | undefined, onTrouble: (sentence: string) => void): Promise<SoundSource> {
+  if (!navigator.mediaDevices) throw new SoundTrouble(`This page may not use a microphone here: open it on localhost or by https. ${OTHERS}`);
+  let stream: MediaStream;
+  try {
+    stream = await navigator.mediaDevices.getUserMedia({
+      audio: {
+        echoCancellation: false,
+        noiseSuppression: false,
+        autoGainControl: false,
+        ...(deviceId ? { deviceId: { exact: deviceId } } : {}),
+      },
+    });
+  } catch (error) {
+    const name = error instanceof DOMException ? error.name : '';
+    if (name === 'NotAllowedError') throw new SoundTrouble(`The browser refused the microphone: allow it beside the address, then listen again. ${OTHERS}`);
+    if (name === 'NotFoundError' || name === 'OverconstrainedError') throw new SoundTrouble(`No input was found: plug one in or choose another, then listen again. ${OTHERS}`);
+    throw new SoundTrouble(`The input could not be opened (${(error as Error).message}): another program may hold it. ${OTHERS}`);
+  }
+  const context = new AudioContext({ latencyHint: 'interactive' });
+  const stop = () => {
+    for (const track of stream.getTracks()) track.stop();
+    void context.close();
+  };
+  try {
+    await context.audioWorklet.addModule(captureUrl);
+  } catch {
+    stop();
+    throw new SoundTrouble(`The browser cannot capture sound on its audio thread. ${OTHERS}`);
+  }
+  if (context.state === 'suspended') await context.resume();
+  if (context.state === 'suspended') onTrouble('The browser holds the sound back: press Space once more to listen.');
+  context.onstatechange = () => {
+    if (context.state === 'suspended') onTrouble('The browser paused the sound: press Space twice to go on.');
+  };
+  stream.getAudioTracks()[0]?.addEventListener('ended', () => {
+    onTrouble(`The input was unplugged: what was kept is safe. Plug it in and listen again. ${OTHERS}`);
+    stop();
+  });
+  const channel = new MessageChannel();
+  const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
+  node.port.postMessage(channel.port1, [channel.port1]);
+  context.createMediaStreamSource(stream).connect(node);
+  return { sampleRate: context.sampleRate, port: channel.port2, stop };
+}
+
+/** Sends a sound made or read in the page as blocks, at `speed` times real time, by the same bounded queue. */
+export function streamSamples(
+  sampleRate: number,
+  next: (frames: number) => Float32Array | undefined,
+  speed = 1,
+): SoundSource {
+  const channel = new MessageChannel();
+  const STEP_MS = 40;
+  let waiting = 0;
+  let lost = false;
+  let last = performance.now();
+  channel.port1.onmessage = () => waiting--;
+  const timer = window.setInterval(() => {
+    const now = performance.now();
+    const due = Math.min(400, now - last);
+    if (due < STEP_MS / 2) return;
+    last = now;
+    const samples = next(Math.round((sampleRate * due * speed) / 1000));
+    if (!samples) return;
+    if (waiting > 40) {
+      lost = true;
+      return;
+    }
+    waiting++;
+    channel.port1.postMessage({ samples, lost } satisfies BlockMessage, [samples.buffer]);
+    lost = false;
+  }, STEP_MS);
+  return {
+    sampleRate,
+    port: channel.port2,
+    stop: () => {
+      window.clearInterval(timer);
+      channel.port1.close();
+    },
+  };
+}
+
+/** Lists the inputs; names are known only once the microphone was allowed. */
+export async function listInputs(): Promise<{ id: string; name: string }[]> {
+  const devices = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
+  return devices.filter((d) => d.kind === 'audioinput' && d.deviceId).map((d, i) => ({ id: d.deviceId, name: d.label || `Input ${i + 1}` }));
+}

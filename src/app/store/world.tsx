@@ -1,0 +1,167 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { DEFAULT_A4_HZ } from '../../core/music';
+import { readBench, RECORD_VERSION, type Bench, type LogRecord, type RecordBase } from '../../core/records';
+import type { StringTruth } from '../../core/simulate';
+import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
+import { openStore, type RecordStore, type World } from './store';
+
+type Draft = LogRecord extends infer R ? (R extends LogRecord ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin'> & Partial<Pick<RecordBase, 'atMs'>> : never) : never;
+
+/** Everything a view needs of the log, the clock and, in the demonstration, the simulated truth. */
+export interface WorldValue {
+  world: World;
+  /** '' or '/demo': what every path begins with. */
+  basePath: string;
+  records: LogRecord[];
+  bench: Bench;
+  a4Hz: number;
+  nowMs: () => number;
+  zoneMin: number;
+  /** Appends records; resolves with them once they are kept. */
+  append: (drafts: Draft[]) => Promise<LogRecord[]>;
+  importRecords: (records: LogRecord[]) => Promise<void>;
+  /** Number of records the browser refused and that live in memory only. */
+  unkept: number;
+  demo: DemoControls | undefined;
+}
+
+export interface DemoControls {
+  truthOf: (instrumentId: string) => StringTruth[] | undefined;
+  turn: (instrumentId: string, stringId: string, cents: number) => void;
+  moveClock: (toMs: number) => void;
+  reset: () => Promise<void>;
+}
+
+const Context = createContext<WorldValue | undefined>(undefined);
+
+export function useWorld(): WorldValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('useWorld outside of a world');
+  return value;
+}
+
+const NO_RECORDS: LogRecord[] = [];
+/** Turns this close together are one movement of the hand, ms. */
+const ONE_MOVEMENT_MS = 15000;
+
+function turned(string: StringTruth, atMs: number, cents: number): StringTruth {
+  const last = string.turns[string.turns.length - 1];
+  const turns =
+    last && atMs - last.atMs < ONE_MOVEMENT_MS
+      ? [...string.turns.slice(0, -1), { atMs, cents: last.cents + cents }]
+      : [...string.turns, { atMs, cents }];
+  return { ...string, turns };
+}
+
+export function WorldProvider({ world, children }: { world: World; children: ReactNode }) {
+  const [store] = useState<RecordStore>(() => openStore(world));
+  const client = useQueryClient();
+  const demoState = useRef<DemoState | undefined>(undefined);
+  const [unkept, setUnkept] = useState(0);
+  const [, redraw] = useState(0);
+  const { data, error } = useQuery({
+    queryKey: ['records', world],
+    queryFn: async () => {
+      if (world === 'demo' && !demoState.current) demoState.current = await openDemo(store);
+      return store.all();
+    },
+    staleTime: Infinity,
+  });
+  useEffect(
+    () => store.onForeignWrite(() => void client.invalidateQueries({ queryKey: ['records', world] })),
+    [store, client, world],
+  );
+
+  const nowMs = useCallback(() => {
+    const d = demoState.current;
+    return d ? d.clockMs + Date.now() - d.setAtMs : Date.now();
+  }, []);
+  const zoneMin = demoState.current?.zoneMin ?? -new Date().getTimezoneOffset();
+
+  const write = useCallback(
+    async (records: LogRecord[]) => {
+      try {
+        await store.append(records);
+      } finally {
+        setUnkept(store.unkept().length);
+        const kept = await store.all();
+        client.setQueryData(['records', world], kept);
+      }
+    },
+    [store, client, world],
+  );
+  const append = useCallback(
+    async (drafts: Draft[]) => {
+      const records = drafts.map((d) => ({
+        ...d,
+        id: crypto.randomUUID(),
+        version: RECORD_VERSION,
+        atMs: Math.round(d.atMs ?? nowMs()),
+        zoneMin,
+      })) as LogRecord[];
+      await write(records);
+      return records;
+    },
+    [write, nowMs, zoneMin],
+  );
+
+  const demo = useMemo((): DemoControls | undefined => {
+    if (world !== 'demo') return undefined;
+    const change = (next: DemoState) => {
+      demoState.current = next;
+      redraw((n) => n + 1);
+      void saveDemo(next);
+    };
+    return {
+      truthOf: (instrumentId) => demoState.current?.truth[instrumentId],
+      turn: (instrumentId, stringId, cents) => {
+        const now = demoState.current;
+        const strings = now?.truth[instrumentId];
+        if (!now || !strings) return;
+        const atMs = nowMs();
+        change({
+          ...now,
+          clockMs: atMs,
+          setAtMs: Date.now(),
+          truth: { ...now.truth, [instrumentId]: strings.map((s) => (s.stringId === stringId ? turned(s, atMs, cents) : s)) },
+        });
+      },
+      moveClock: (toMs) => {
+        if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: Date.now() });
+      },
+      reset: async () => {
+        change(await resetDemo(store));
+        client.setQueryData(['records', world], await store.all());
+      },
+    };
+  }, [world, nowMs, store, client]);
+
+  const records = data ?? NO_RECORDS;
+  const bench = useMemo(() => readBench(records), [records]);
+  const value = useMemo(
+    (): WorldValue => ({
+      world,
+      basePath: world === 'demo' ? '/demo' : '',
+      records,
+      bench,
+      a4Hz: bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
+      nowMs,
+      zoneMin,
+      append,
+      importRecords: write,
+      unkept,
+      demo,
+    }),
+    [world, records, bench, nowMs, zoneMin, append, write, unkept, demo],
+  );
+  if (error) {
+    return (
+      <p role="alert" className="p-8">
+        The records on this device could not be opened: {error.message} Reload the page; nothing was changed.
+      </p>
+    );
+  }
+  if (!data) return <p className="p-8">Opening the bench …</p>;
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}

@@ -1,0 +1,312 @@
+import clsx from 'clsx';
+import { useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { cents as centsOf, nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { motion, type Task } from '../../../core/pitch';
+import type { ArrivalWord, PassStep, ReadingRecord } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { dueTime, signed, span } from '../../parts/format';
+import { RackBars } from '../../parts/RackBars';
+import { soundTarget } from '../../sound/tone';
+import { useNow } from '../../store/now';
+import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
+import { useWorld } from '../../store/world';
+import { instructionFor } from './instruction';
+import { LaneRow } from './LaneRow';
+import { Panel } from './Panel';
+import { SimulatorControls } from './SimulatorControls';
+import { SoundBar } from './SoundBar';
+import { TypedFigure } from './TypedFigure';
+import { useCheckPass } from './useCheckPass';
+import { useKeys } from './useKeys';
+import { useListening } from './useListening';
+
+/** Standard error given to a figure typed from another device, cents (house estimate). */
+const TYPED_SIGMA = 1;
+/** A second pluck this close to the first confirms a slip, cents. */
+const CONFIRM_CENTS = 2.5;
+
+export function BenchView() {
+  const world = useWorld();
+  const { bench, a4Hz, zoneMin, append, demo, basePath, nowMs: clock } = world;
+  const params = useParams();
+  const navigate = useNavigate();
+  const now = useNow(demo ? 2000 : 5000);
+  const curtainMs = bench.curtain?.curtainMs ?? null;
+  const statuses = useStatuses(bench.instruments, now, curtainMs);
+  const life = bench.instruments.find((i) => i.record.instrumentId === params.instrumentId) ?? bench.instruments[0];
+  const instrumentId = life?.record.instrumentId ?? '';
+  const own = useMemo(() => statuses.get(instrumentId) ?? [], [statuses, instrumentId]);
+  const pass = useCheckPass(`${world.world}/${instrumentId}`, life, own);
+  const [message, setMessage] = useState('');
+  const [insist, setInsist] = useState(false);
+  const [typing, setTyping] = useState(false);
+  const lastKept = useRef<string[]>([]);
+
+  const step = pass.step;
+  const dueFirst = [...own].filter((s) => s.nextCheckMs !== null).sort((a, b) => a.nextCheckMs! - b.nextCheckMs!)[0];
+  const focusId = step?.stringId ?? dueFirst?.stringId ?? life?.strings[0]?.plan.stringId;
+  const focus = life?.strings.find((s) => s.plan.stringId === focusId);
+  const target = (note: string) => targetFrequencyHz(note, a4Hz)!;
+
+  const task = useMemo((): Task | undefined => {
+    if (!life || !focus) return undefined;
+    const places = life.strings.map((s) => {
+      const targetHz = targetFrequencyHz(s.plan.note, a4Hz)!;
+      const last = s.readings[s.readings.length - 1];
+      return { id: s.plan.stringId, name: s.plan.note, targetHz, ...(last ? { lastHz: targetHz * ratioOfCents(last.cents) } : {}) };
+    });
+    const named = places.find((p) => p.id === focus.plan.stringId)!;
+    // Two strings of a course share their pitch: only others can be mistaken.
+    const others = places.filter((p) => p.id !== named.id && Math.abs(centsOf(p.targetHz, named.targetHz)) > 50);
+    return { named, others, purpose: step?.purpose ?? 'found', toleranceCents: TOLERANCE_CENTS, insist };
+  }, [life, focus, a4Hz, step?.purpose, insist]);
+
+  async function keep(stringId: string, fields: Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents'> & Partial<ReadingRecord>, of: PassStep | undefined) {
+    const string = life!.strings.find((s) => s.plan.stringId === stringId)!;
+    const previous = string.readings[string.readings.length - 1];
+    const slip = of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
+    const { note } = string.plan;
+    try {
+      const [kept] = await append([
+        {
+          type: 'reading',
+          instrumentId,
+          stringId,
+          targetHz: target(note),
+          a4Hz,
+          ...(bench.room ? { tempC: bench.room.tempC } : {}),
+          ...(slip ? { slip: true } : {}),
+          ...fields,
+        },
+      ]);
+      lastKept.current.push(kept!.id);
+      const hard = (fields.glideCents ?? 0) >= 4 ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.` : '';
+      setMessage(`${note} ${fields.purpose === 'as-left' ? 'as left' : 'as found'} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`);
+    } catch (error) {
+      setMessage(`${(error as Error).message} ${note} ${signed(fields.cents)} is held in memory: export the log now.`);
+    }
+    const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
+    if (fields.purpose === 'as-left' && above) {
+      pass.choose({ stringId, purpose: 'left', confirm: false }, clock());
+      setMessage(`${note} kept, but it came from above and may fall. Go below, then up, or press Enter to go on.`);
+    } else pass.clearChoice();
+    setInsist(false);
+  }
+
+  const sound = useListening(task, clock, (heard, source) => {
+    const { outcome } = heard;
+    if (!outcome.ok) {
+      setMessage(outcome.message);
+      return;
+    }
+    if (!step) {
+      setMessage(`${focus?.plan.note ?? ''} stands at ${signed(outcome.cents)}. Press Enter to start a check pass and keep readings.`);
+      return;
+    }
+    const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
+    void keep(
+      step.stringId,
+      { ...figures, source, purpose: step.purpose === 'left' ? 'as-left' : 'as-found', ...(step.purpose === 'left' ? { arrival: heard.arrival as ArrivalWord } : {}) },
+      step,
+    );
+  });
+
+  const newest = sound.trail[sound.trail.length - 1];
+  const heardNow = sound.listening ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4) : undefined;
+  const liveCents = heardNow?.cents ?? null;
+  const truth = demo?.truthOf(instrumentId)?.find((t) => t.stringId === focusId);
+
+  const actions = {
+    listenOrPause: () => (sound.listening ? sound.pause() : void sound.listen(demo ? 'simulated' : 'microphone')),
+    keepOrNext: () => {
+      if (!life) return;
+      if (!step) {
+        setMessage('');
+        lastKept.current = [];
+        pass.start(clock());
+        if (!sound.listening && demo) void sound.listen('simulated');
+      } else if (liveCents !== null) sound.readNow();
+      else {
+        setMessage('');
+        if (!pass.clearChoice()) pass.skip(step.stringId);
+      }
+    },
+    back: () => {
+      const i = life?.strings.findIndex((s) => s.plan.stringId === focusId) ?? -1;
+      const before = life?.strings[i - 1];
+      if (before) pass.choose({ stringId: before.plan.stringId, purpose: 'found', confirm: false }, clock());
+    },
+    choose: (index: number) => {
+      const string = life?.strings[index];
+      if (!string) return;
+      const last = string.readings.findLast((r) => r.atMs >= (pass.pass?.startedMs ?? Infinity));
+      const off = last !== undefined && last.purpose === 'as-found' && Math.abs(last.cents) > TOLERANCE_CENTS;
+      pass.choose({ stringId: string.plan.stringId, purpose: off ? 'left' : 'found', confirm: false }, clock());
+      setMessage('');
+    },
+    takeBack: () => {
+      const id = lastKept.current.pop();
+      if (!id) {
+        setMessage('Nothing was kept in this pass to take back.');
+        return;
+      }
+      void append([{ type: 'taken-back', supersedes: id }]).then(
+        () => setMessage('The last reading is taken back; it stays in the log, marked so.'),
+        (error: Error) => setMessage(error.message),
+      );
+    },
+    tone: () => focus && soundTarget(target(focus.plan.note)),
+    insist: () => {
+      setInsist(true);
+      setMessage(`Taken as ${focus?.plan.note ?? 'the named string'}: pluck it again.`);
+    },
+    stop: () => {
+      pass.stop();
+      setMessage('');
+    },
+    pluck: (hardness: number) => truth && sound.pluck(truth, hardness),
+    turn: (amount: number) => truth && demo?.turn(instrumentId, truth.stringId, amount),
+  };
+  useKeys(actions, demo !== undefined);
+
+  if (!life || !focus) {
+    return (
+      <div className="mx-auto flex max-w-xl flex-col gap-4 p-10">
+        <h1 className="text-2xl font-bold">The bench is empty</h1>
+        <p>Put the instrument in front of you on it: choose its family, say when it was strung, and start the first check pass.</p>
+        <div className="flex flex-wrap gap-3">
+          <Button strong onClick={() => void navigate(`${basePath}/instrument`)}>
+            Add an instrument
+          </Button>
+          {!demo && <Button onClick={() => void navigate('/demo/bench')}>Look round the Heron’s bench (demonstration)</Button>}
+        </div>
+      </div>
+    );
+  }
+
+  const status = own.find((s) => s.stringId === focusId);
+  const number = life.strings.findIndex((s) => s.plan.stringId === focusId) + 1;
+  const holding = own.filter((s) => s.state === 'holding').length;
+  const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
+  const laneHeight = Math.max(44, Math.min(88, Math.floor(540 / life.strings.length)));
+  const done = pass.pass !== undefined && !step;
+  const checkAgain = dueFirst ? dueTime(dueFirst.nextCheckMs!, now, zoneMin) : '';
+  const idle = done
+    ? checkAgain
+      ? `Check again ${checkAgain === 'now' ? 'in a few minutes' : `at ${checkAgain}`}`
+      : 'Done. Read once more in a few minutes'
+    : checkAgain && checkAgain !== 'now'
+      ? `Next check at ${checkAgain}`
+      : 'Start a check pass';
+  const heading = step ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}` : done ? 'Pass done' : `String ${number}, next to check`;
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="grid min-h-0 flex-1 grid-cols-[188px_1fr_312px] max-lg:grid-cols-[1fr_300px] max-sm:grid-cols-1">
+        <nav aria-label="Instruments on the bench" className="overflow-y-auto border-r border-line p-3 max-lg:col-span-2 max-lg:flex max-lg:gap-2 max-lg:border-b max-sm:col-span-1">
+          <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">On the bench</p>
+          {bench.instruments.map((i) => {
+            const list = statuses.get(i.record.instrumentId) ?? [];
+            const since = Math.max(...i.strings.map((s) => s.strungMs ?? 0));
+            return (
+              <Link
+                key={i.record.instrumentId}
+                to={`${basePath}/bench/${i.record.instrumentId}`}
+                aria-current={i === life ? 'page' : undefined}
+                onClick={() => setMessage('')}
+                className={clsx('mb-2 block shrink-0 rounded-lg border p-2.5 max-lg:w-40', i === life ? 'border-line bg-sheet' : 'border-transparent')}
+              >
+                <span className="block text-sm font-semibold leading-tight">{i.record.name}</span>
+                <span className="block text-xs text-ink2">{since > 0 ? `strung ${span(now - since)} ago` : 'strung long ago'}</span>
+                <RackBars cents={i.strings.map((_, k) => list[k]?.cents ?? null)} label={`Offsets: ${list.map((s) => (s.cents === null ? 'unread' : signed(s.cents))).join(', ')}`} />
+              </Link>
+            );
+          })}
+          <Link to={`${basePath}/instrument`} className="block shrink-0 rounded-lg px-2.5 py-2 text-sm font-medium text-deep underline underline-offset-4">
+            Add an instrument
+          </Link>
+        </nav>
+        <section aria-labelledby="instrument-name" className="min-w-0 overflow-y-auto px-4 py-3">
+          <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
+            <h1 id="instrument-name" className="text-2xl font-bold">
+              {life.record.name}
+            </h1>
+            <p className="text-sm text-ink2">
+              {holding} of {life.strings.length} strings will hold ±{TOLERANCE_CENTS} cents for 90 min
+              {strung > 0 && `, strung ${span(now - strung)} ago`}
+            </p>
+            <Link to={`${basePath}/instrument/${instrumentId}`} className="ml-auto text-sm text-deep underline underline-offset-4">
+              Edit
+            </Link>
+          </div>
+          <ol className="border-t border-line">
+            {life.strings.map((s, i) => (
+              <LaneRow
+                key={s.plan.stringId}
+                number={i + 1}
+                life={s}
+                status={own.find((t) => t.stringId === s.plan.stringId)}
+                nowMs={now}
+                zoneMin={zoneMin}
+                curtainMs={curtainMs}
+                current={s.plan.stringId === focusId}
+                height={laneHeight}
+                onChoose={() => actions.choose(i)}
+              />
+            ))}
+          </ol>
+          <p className="pt-1 text-xs text-ink2">Age since strung runs to the right, each mark about twice the last; cents are drawn so that 1 and 60 both show.{curtainMs !== null && ' Dashed: the curtain.'}</p>
+        </section>
+        <aside aria-label="What to do now" className="overflow-y-auto border-l border-line bg-sheet p-4 max-sm:border-l-0 max-sm:border-t">
+          <Panel
+            heading={heading}
+            life={focus}
+            status={status}
+            targetHz={target(focus.plan.note)}
+            liveCents={liveCents}
+            trail={sound.trail}
+            instruction={step ? instructionFor(step, focus.plan.note, liveCents, motion(sound.trail), TOLERANCE_CENTS, sound.listening !== undefined) : idle}
+            message={sound.trouble || message}
+            nowMs={now}
+            zoneMin={zoneMin}
+            curtainMs={curtainMs}
+          >
+            {demo && truth && <SimulatorControls demo={demo} nowMs={clock} curtainMs={curtainMs} onPluck={actions.pluck} onTurn={actions.turn} />}
+          </Panel>
+        </aside>
+      </div>
+      <SoundBar
+        listening={sound.listening}
+        levelDb={newest?.levelDb ?? null}
+        passRunning={pass.pass !== undefined}
+        stepping={step !== undefined}
+        heard={liveCents !== null}
+        demo={demo !== undefined}
+        onListen={actions.listenOrPause}
+        onMicrophone={(id) => void sound.listen('microphone', id)}
+        onFile={(file) => void sound.openFile(file)}
+        onNext={actions.keepOrNext}
+        onStop={actions.stop}
+        onTone={actions.tone}
+        onTakeBack={actions.takeBack}
+        onType={() => setTyping(true)}
+        onInsist={actions.insist}
+      />
+      <TypedFigure
+        open={typing}
+        note={focus.plan.note}
+        targetHz={target(focus.plan.note)}
+        purpose={step?.purpose ?? 'found'}
+        onClose={() => setTyping(false)}
+        onKeep={(cents) => {
+          setTyping(false);
+          const frequencyHz = target(focus.plan.note) * ratioOfCents(cents);
+          const far = Math.abs(cents) > 600 ? ` (near ${nearestNote(frequencyHz, a4Hz).name})` : '';
+          if (far) setMessage(`That is far from ${focus.plan.note}${far}.`);
+          void keep(focus.plan.stringId, { source: 'typed', purpose: step?.purpose === 'left' ? 'as-left' : 'as-found', frequencyHz, cents, sigmaCents: TYPED_SIGMA }, step);
+        }}
+      />
+    </div>
+  );
+}

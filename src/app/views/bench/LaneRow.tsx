@@ -1,0 +1,76 @@
+import clsx from 'clsx';
+import { ageFromMs, type StringLife, type StringStatus } from '../../../core/records';
+import { MATERIAL_NAMES } from '../../../core/strings';
+import { clockTime, dueTime, signed } from '../../parts/format';
+import { Lane } from '../../parts/Lane';
+import { NoteName } from '../../parts/NoteName';
+import { TOLERANCE_CENTS } from '../../store/status';
+
+interface Props {
+  number: number;
+  life: StringLife;
+  status: StringStatus | undefined;
+  nowMs: number;
+  zoneMin: number;
+  curtainMs: number | null;
+  current: boolean;
+  height: number;
+  onChoose: () => void;
+}
+
+/** What is to be known of a string's state, in its own words. */
+export function stateLine(status: StringStatus, nowMs: number, zoneMin: number): string {
+  if (status.state === 'unread') return 'pluck it once';
+  if (status.state === 'slipped' && status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
+  if (status.nextCheckMs === null) return 'too few readings yet';
+  if (Math.abs(status.cents ?? 0) > TOLERANCE_CENTS) return 'bring it up now';
+  const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
+  return status.state === 'holding' ? `holds until ${due}` : `check ${due === 'now' ? '' : 'at '}${due}`;
+}
+
+/** One string's lane: who it is, its history and forecast, how it stands. */
+export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, current, height, onChoose }: Props) {
+  const { plan } = life;
+  const cents = status?.cents ?? null;
+  const tone = cents === null ? 'text-ink2' : status?.state === 'slipped' ? 'text-rust' : cents < -TOLERANCE_CENTS ? 'text-deep' : cents > TOLERANCE_CENTS ? 'text-sand' : 'text-ink';
+  const tall = height > 60;
+  return (
+    <li className={clsx('border-b border-line', current && 'bg-sheet')}>
+      <button
+        type="button"
+        onClick={onChoose}
+        aria-current={current ? 'true' : undefined}
+        aria-label={`String ${number}, ${plan.note}, ${status?.state ?? 'unread'}${cents === null ? '' : `, ${signed(cents)} cents`}`}
+        className={clsx('grid w-full grid-cols-[5.2rem_1fr_8.2rem] items-stretch text-left max-sm:grid-cols-[4.2rem_1fr_7rem]', current && 'shadow-[inset_4px_0_0_var(--ink)]')}
+        style={{ height }}
+      >
+        <span className="flex flex-col justify-center pl-3">
+          <NoteName note={plan.note} className={clsx('font-bold leading-none', tall ? 'text-[26px]' : 'text-lg')} />
+          {tall && (
+            <span className="mt-1 text-[11px] leading-tight text-ink2">
+              {plan.gaugeMm !== null && <span className="figure">{plan.gaugeMm.toFixed(2)} </span>}
+              {MATERIAL_NAMES[plan.material].replace(/^plain /, '').replace(' wound steel', ' wound')}
+            </span>
+          )}
+        </span>
+        <span className="block min-w-0 py-px">
+          <Lane
+            readings={life.readings}
+            bornMs={ageFromMs(life)}
+            nowMs={nowMs}
+            ahead={status?.ahead ?? []}
+            curtainMs={curtainMs}
+            toleranceCents={TOLERANCE_CENTS}
+            height={height}
+            label={`History of ${plan.note}: ${life.readings.length} readings`}
+          />
+        </span>
+        <span className="flex flex-col items-end justify-center pr-3 leading-tight">
+          <span className={clsx('figure font-bold', tall ? 'text-2xl' : 'text-base', tone)}>{cents === null ? '–' : signed(cents)}</span>
+          <span className={clsx('text-[13px] font-semibold', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>{status?.state ?? 'unread'}</span>
+          <span className="text-[12px] text-ink2">{status && stateLine(status, nowMs, zoneMin)}</span>
+        </span>
+      </button>
+    </li>
+  );
+}

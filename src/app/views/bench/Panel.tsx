@@ -1,0 +1,105 @@
+import clsx from 'clsx';
+import type { ReactNode } from 'react';
+import type { TrackPoint } from '../../../core/pitch';
+import type { StringLife, StringStatus } from '../../../core/records';
+import { REFUSE_SHARE, stringLoad, WARN_SHARE } from '../../../core/strings';
+import { clockTime, dueTime, signed } from '../../parts/format';
+import { NoteName } from '../../parts/NoteName';
+import { Waterline } from '../../parts/Waterline';
+import { TOLERANCE_CENTS } from '../../store/status';
+
+interface Props {
+  heading: string;
+  life: StringLife;
+  status: StringStatus | undefined;
+  targetHz: number;
+  liveCents: number | null;
+  trail: TrackPoint[];
+  instruction: string;
+  message: string;
+  nowMs: number;
+  zoneMin: number;
+  curtainMs: number | null;
+  children?: ReactNode;
+}
+
+function Fact({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <div className="flex items-baseline justify-between gap-3 py-0.5">
+      <dt className="text-[13px] text-ink2">{name}</dt>
+      <dd className="figure text-right text-[13px] font-bold">{children}</dd>
+    </div>
+  );
+}
+
+/** The one string in hand: its name and offset in figures for 1.5 m, one thing to do, the waterline, the rest small. */
+export function Panel({ heading, life, status, targetHz, liveCents, trail, instruction, message, nowMs, zoneMin, curtainMs, children }: Props) {
+  const shown = liveCents ?? status?.cents ?? null;
+  const last = life.readings[life.readings.length - 1];
+  const load = stringLoad({
+    material: life.plan.material,
+    gaugeMm: life.plan.gaugeMm ?? undefined,
+    lengthMm: life.plan.lengthMm,
+    frequencyHz: targetHz,
+    unitMassKgPerM: life.plan.unitMassKgPerM,
+  });
+  const share = load?.shareOfBreaking ?? null;
+  return (
+    <div className="flex flex-col gap-2">
+      <h2 className="text-sm font-semibold text-ink2">{heading}</h2>
+      <div className="flex items-center justify-between">
+        <NoteName note={life.plan.note} className="text-[64px] font-bold leading-none" />
+        <span
+          data-testid="live-cents"
+          className={clsx('figure text-[44px] font-bold leading-none', shown === null ? 'text-ink2' : shown < -TOLERANCE_CENTS ? 'text-deep' : shown > TOLERANCE_CENTS ? 'text-sand' : 'text-ink')}
+        >
+          {shown === null ? '–' : signed(shown)}
+        </span>
+      </div>
+      <p role="status" data-testid="instruction" className="min-h-7 text-xl font-semibold">
+        {instruction}
+      </p>
+      <Waterline trail={trail} toleranceCents={TOLERANCE_CENTS} label={`Live pitch of ${life.plan.note} against its target`} />
+      <p role="status" data-testid="message" className="min-h-10 text-sm leading-snug text-ink">
+        {message}
+      </p>
+      {children}
+      <dl className="border-t border-line pt-2">
+        {last?.arrival && last.arrival !== 'untouched' && (
+          <Fact name="Arrived">
+            {last.arrival}
+            {last.arrival !== 'from below' && ', may fall'}
+          </Fact>
+        )}
+        {last && (
+          <Fact name={`Reading${last.source === 'typed' ? ', typed' : ''}`}>
+            {last.frequencyHz.toFixed(2)} Hz ±{last.sigmaCents.toFixed(1)} ¢
+          </Fact>
+        )}
+        {status?.totalFallCents != null && <Fact name="Fallen in all since strung">{Math.round(status.totalFallCents)} ¢</Fact>}
+        {status?.atCurtain && curtainMs !== null && (
+          <Fact name={`Expected by ${clockTime(curtainMs, zoneMin)}, left alone`}>
+            {signed(status.atCurtain.cents, 0)} ±{((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} ¢
+          </Fact>
+        )}
+        {status?.nextCheckMs != null ? (
+          <Fact name={Math.abs(status.cents ?? 0) > TOLERANCE_CENTS ? 'Next check after this one' : 'Next check'}>{dueTime(status.nextCheckMs, nowMs, zoneMin)}</Fact>
+        ) : (
+          last && <Fact name="Forecast">too few readings yet</Fact>
+        )}
+        {load && (
+          <Fact name="Tension, share of breaking">
+            {load.tensionN.toFixed(0)} N{share !== null && `, ${(100 * share).toFixed(0)} %`}
+          </Fact>
+        )}
+      </dl>
+      {share !== null && share > WARN_SHARE && (
+        <p role="alert" className="rounded-md border border-rust p-2 text-sm text-rust">
+          {share > REFUSE_SHARE
+            ? 'This string would be at its breaking load: do not bring it up. Check gauge and note, and ask the instrument’s maker.'
+            : 'This string stands close to breaking: keep your face out of its plane and turn slowly.'}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,38 @@
+import { Button } from '../../parts/Button';
+import type { DemoControls } from '../../store/world';
+
+interface Props {
+  demo: DemoControls;
+  nowMs: () => number;
+  curtainMs: number | null;
+  onPluck: (hardness: number) => void;
+  onTurn: (cents: number) => void;
+}
+
+const MINUTE = 60000;
+
+/** The hands of the demonstration: pluck the named string, turn its tuner, let time pass. */
+export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn }: Props) {
+  const skip = (minutes: number) => demo.moveClock(nowMs() + minutes * MINUTE);
+  return (
+    <fieldset className="rounded-lg border border-dashed border-line p-2">
+      <legend className="px-1 text-xs text-ink2">Simulated instrument</legend>
+      <div className="flex flex-wrap gap-1.5">
+        <Button hint="P" onClick={() => onPluck(0.4)}>
+          Pluck
+        </Button>
+        <Button hint="↑" aria-label="Turn the tuner up" onClick={() => onTurn(2)}>
+          Up
+        </Button>
+        <Button hint="↓" aria-label="Turn the tuner down" onClick={() => onTurn(-2)}>
+          Down
+        </Button>
+        <Button onClick={() => skip(10)}>+10 min</Button>
+        <Button onClick={() => skip(60)}>+1 h</Button>
+        <Button disabled={curtainMs === null || curtainMs <= nowMs()} onClick={() => curtainMs !== null && demo.moveClock(curtainMs)}>
+          To the curtain
+        </Button>
+      </div>
+    </fieldset>
+  );
+}

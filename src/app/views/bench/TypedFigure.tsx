@@ -1,0 +1,66 @@
+import { useState } from 'react';
+import { cents as centsOf } from '../../../core/music';
+import { Button } from '../../parts/Button';
+import { Modal } from '../../parts/Modal';
+
+interface Props {
+  open: boolean;
+  note: string;
+  targetHz: number;
+  purpose: 'found' | 'left';
+  onClose: () => void;
+  onKeep: (cents: number) => void;
+}
+
+/** Reads a figure typed in cents (−6.3) or hertz (328.4 Hz). */
+function readFigure(text: string, targetHz: number): number | undefined {
+  const m = /^\s*([+\-−]?\d+(?:[.,]\d+)?)\s*(hz|¢|c|cents?)?\s*$/i.exec(text);
+  if (!m) return undefined;
+  const value = Number(m[1]!.replace('−', '-').replace(',', '.'));
+  const cents = m[2]?.toLowerCase() === 'hz' ? (value > 0 ? centsOf(value, targetHz) : NaN) : value;
+  return Math.abs(cents) <= 1300 ? cents : undefined;
+}
+
+export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: Props) {
+  const [text, setText] = useState('');
+  const [fault, setFault] = useState('');
+  return (
+    <Modal open={open} title={`A figure for ${note}, as ${purpose}`} onClose={onClose}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const cents = readFigure(text, targetHz);
+          if (cents === undefined) {
+            setFault('Write cents from the target, for example −6.3, or a frequency, for example 328.4 Hz, within an octave.');
+            return;
+          }
+          setText('');
+          setFault('');
+          onKeep(cents);
+        }}
+      >
+        <label className="flex flex-col gap-1 text-sm">
+          Cents from the target, or Hz
+          <input
+            className="figure rounded-md border border-ink2 bg-paper px-3 py-2 text-lg"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            aria-invalid={fault !== ''}
+            aria-describedby="typed-fault"
+          />
+        </label>
+        <p id="typed-fault" role="alert" className="min-h-5 text-sm text-rust">
+          {fault}
+        </p>
+        <p className="text-sm text-ink2">It is kept as typed, with ±1 cent.</p>
+        <div className="flex gap-2">
+          <Button strong type="submit">
+            Keep it
+          </Button>
+          <Button onClick={onClose}>Leave it</Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

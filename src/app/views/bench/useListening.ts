@@ -1,0 +1,129 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { readWav } from '../../../core/exchange';
+import type { Heard, Task, TrackPoint } from '../../../core/pitch';
+import type { Source } from '../../../core/records';
+import type { StringTruth } from '../../../core/simulate';
+import { createEar, type Ear } from '../../sound/ear';
+import { openSimulated, type SimulatedSound } from '../../sound/simulated';
+import { openMicrophone, SoundTrouble, streamSamples } from '../../sound/sources';
+
+type Outcome = Extract<Heard, { kind: 'outcome' }>;
+
+/** A file plays this much faster than it sounded. */
+const FILE_SPEED = 2;
+const TRAIL_S = 9;
+
+/** Holds the ear, its source and the live trace of one bench. */
+export function useListening(task: Task | undefined, nowMs: () => number, onOutcome: (outcome: Outcome, source: Source) => void) {
+  const ear = useRef<Ear | undefined>(undefined);
+  const simulated = useRef<SimulatedSound | undefined>(undefined);
+  const points = useRef<TrackPoint[]>([]);
+  const sourceRef = useRef<Source>('microphone');
+  const outcomeRef = useRef(onOutcome);
+  const [listening, setListening] = useState<Source | undefined>(undefined);
+  const [trouble, setTrouble] = useState('');
+  const [trail, setTrail] = useState<TrackPoint[]>([]);
+  useEffect(() => {
+    outcomeRef.current = onOutcome;
+  });
+
+  useEffect(() => {
+    const made = createEar((heard) => {
+      for (const h of heard) {
+        if (h.kind === 'outcome') outcomeRef.current(h, sourceRef.current);
+        else points.current.push(...h.points);
+      }
+      const end = points.current[points.current.length - 1]?.tS ?? 0;
+      points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
+    });
+    ear.current = made;
+    // The trace is drawn at most twenty times a second, whatever the listener's pace.
+    let drawn: TrackPoint | undefined;
+    const timer = window.setInterval(() => {
+      const newest = points.current[points.current.length - 1];
+      if (newest !== drawn) setTrail([...points.current]);
+      drawn = newest;
+    }, 50);
+    return () => {
+      window.clearInterval(timer);
+      made.close();
+    };
+  }, []);
+
+  useEffect(() => {
+    if (task) ear.current?.setTask(task);
+  }, [task]);
+
+  const pause = useCallback(() => {
+    ear.current?.pause();
+    simulated.current = undefined;
+    setListening(undefined);
+  }, []);
+
+  const listen = useCallback(
+    async (source: 'microphone' | 'simulated', deviceId?: string) => {
+      setTrouble('');
+      points.current = [];
+      sourceRef.current = source;
+      if (source === 'simulated') {
+        simulated.current = openSimulated(nowMs);
+        ear.current?.listen(simulated.current.source);
+        setListening('simulated');
+        return;
+      }
+      try {
+        ear.current?.listen(
+          await openMicrophone(deviceId, (sentence) => {
+            setTrouble(sentence);
+            pause();
+          }),
+        );
+        setListening('microphone');
+      } catch (error) {
+        if (!(error instanceof SoundTrouble)) throw error;
+        setTrouble(error.message);
+        setListening(undefined);
+      }
+    },
+    [nowMs, pause],
+  );
+
+  const openFile = useCallback(
+    async (file: File) => {
+      setTrouble('');
+      const wav = readWav(new Uint8Array(await file.arrayBuffer()));
+      if (!wav.ok) {
+        setTrouble(`${file.name}: ${wav.message}`);
+        return;
+      }
+      const { samples, sampleRate } = wav.sound;
+      let at = 0;
+      points.current = [];
+      sourceRef.current = 'file';
+      // A second and a half of silence after the end, so that the last note is read too.
+      const end = samples.length + 1.5 * sampleRate;
+      ear.current?.listen(
+        streamSamples(
+          sampleRate,
+          (frames) => {
+            if (at >= end) {
+              pause();
+              return undefined;
+            }
+            const block = new Float32Array(frames);
+            block.set(samples.subarray(at, at + frames));
+            at += frames;
+            return block;
+          },
+          FILE_SPEED,
+        ),
+      );
+      setListening('file');
+    },
+    [pause],
+  );
+
+  const pluck = useCallback((string: StringTruth, hardness: number) => simulated.current?.pluck(string, hardness), []);
+  const readNow = useCallback(() => ear.current?.readNow(), []);
+  return { listening, trouble, trail, listen, pause, openFile, pluck, readNow };
+}

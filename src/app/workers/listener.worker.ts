@@ -1,0 +1,37 @@
+import { createListener, type Listener, type Task } from '../../core/pitch';
+import type { BlockMessage, FromListener, ToListener } from './messages';
+
+let listener: Listener | undefined;
+let task: Task | undefined;
+let port: MessagePort | undefined;
+let serial = 0;
+
+function close(): void {
+  port?.close();
+  port = undefined;
+  listener = undefined;
+}
+
+self.onmessage = ({ data }: MessageEvent<ToListener>) => {
+  if (data.kind === 'task') {
+    task = data.task;
+    listener?.setTask(task);
+  } else if (data.kind === 'read-now') {
+    const heard = listener?.readNow() ?? [];
+    if (heard.length > 0) self.postMessage({ heard, serial } satisfies FromListener);
+  } else if (data.kind === 'close') close();
+  else {
+    close();
+    const current = createListener(data.sampleRate);
+    if (task) current.setTask(task);
+    listener = current;
+    port = data.port;
+    serial = data.serial;
+    const own = data.port;
+    own.onmessage = ({ data: block }: MessageEvent<BlockMessage>) => {
+      const heard = current.push(block.samples, block.lost);
+      own.postMessage(0);
+      if (heard.length > 0) self.postMessage({ heard, serial: data.serial } satisfies FromListener);
+    };
+  }
+};

@@ -1,0 +1,49 @@
+import type { StringLife } from './log';
+import type { StringStatus } from './state';
+import type { ReadingRecord } from './types';
+
+/** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
+export interface CheckPass {
+  startedMs: number;
+  /** Strings passed over this time. */
+  skipped: string[];
+}
+
+/** The one thing to do next. */
+export interface PassStep {
+  stringId: string;
+  purpose: 'found' | 'left';
+  /** The second pluck that a surprising drop asks for. */
+  confirm: boolean;
+}
+
+function lastInPass(life: StringLife, pass: CheckPass): ReadingRecord | undefined {
+  return life.readings.findLast((r) => r.atMs >= pass.startedMs);
+}
+
+/**
+ * Next step of a pass: first every string as found, untouched; then each that is out of tolerance is brought up.
+ * A surprising drop is confirmed by a second pluck at once. A chosen string comes first.
+ * @returns undefined when the pass is done
+ */
+export function nextStep(
+  strings: StringLife[],
+  statuses: StringStatus[],
+  pass: CheckPass,
+  toleranceCents: number,
+): PassStep | undefined {
+  const open = strings.filter((s) => !pass.skipped.includes(s.plan.stringId));
+  const suspect = open.find((s) => {
+    const status = statuses.find((t) => t.stringId === s.plan.stringId);
+    const last = lastInPass(s, pass);
+    return last !== undefined && status?.confirmReadingId === last.id;
+  });
+  if (suspect) return { stringId: suspect.plan.stringId, purpose: 'found', confirm: true };
+  const unheard = open.find((s) => lastInPass(s, pass) === undefined);
+  if (unheard) return { stringId: unheard.plan.stringId, purpose: 'found', confirm: false };
+  const off = open.find((s) => {
+    const last = lastInPass(s, pass)!;
+    return last.purpose === 'as-found' && Math.abs(last.cents) > toleranceCents;
+  });
+  return off && { stringId: off.plan.stringId, purpose: 'left', confirm: false };
+}
