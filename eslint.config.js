@@ -10,7 +10,9 @@ export default tseslint.config(
     files: ['**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     rules: {
-      ...reactHooks.configs['recommended-latest'].rules,
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-explicit-any': 'error',
       // Index access is checked (noUncheckedIndexedAccess); in number loops the bound is plain to see.
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -30,6 +32,10 @@ export default tseslint.config(
         { object: 'Math', property: 'random', message: 'The core has no randomness of its own: take a seed.' },
       ],
     },
+  },
+  {
+    files: ['src/app/sound/*.worklet.js'],
+    languageOptions: { globals: { AudioWorkletProcessor: 'readonly', registerProcessor: 'readonly' } },
   },
   {
     files: ['scripts/**/*.mjs', '*.cjs', '*.js'],

@@ -3,7 +3,10 @@ module.exports = {
   roots: ['<rootDir>/src', '<rootDir>/demo', '<rootDir>/bench'],
   testMatch: ['**/*.test.ts'],
   transform: {
-    '^.+\\.[tj]sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } }],
+    '^.+\\.[tj]sx?$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
+    ],
   },
   transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js)/)'],
 };

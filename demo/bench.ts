@@ -39,11 +39,20 @@ function instrument(
 ): DemoInstrument {
   const random = randomFrom(seed);
   const preset = FAMILIES.find((f) => f.code === familyCode)!;
-  const strings = preset.strings.map((s, i): StringPlan => ({ ...s, note: overrides[i] ?? s.note, stringId: `s${i + 1}` }));
+  const strings = preset.strings.map((s, i): StringPlan => ({
+    ...s,
+    note: overrides[i] ?? s.note,
+    stringId: `s${i + 1}`,
+  }));
   const truths = strings.map((s, i): StringTruth => {
     const targetHz = targetFrequencyHz(s.note, DEFAULT_A4_HZ)!;
     const [creepCents, tempCoefficient] = CREEP[SETTLES_AS[s.material as StringMaterial]]!;
-    const load = stringLoad({ material: s.material, gaugeMm: s.gaugeMm ?? undefined, lengthMm: s.lengthMm, frequencyHz: targetHz });
+    const load = stringLoad({
+      material: s.material,
+      gaugeMm: s.gaugeMm ?? undefined,
+      lengthMm: s.lengthMm,
+      frequencyHz: targetHz,
+    });
     const nylon = s.material.includes('nylon');
     return {
       stringId: s.stringId,
@@ -70,14 +79,49 @@ const settledSince = (days: number) => () => NOON_MS - days * DAY;
 
 /** The pit of the Heron, a travelling puppet theatre on a canal barge. */
 export function heronsBench(): DemoInstrument[] {
-  const requinto = instrument('requinto', 'Requinto, nylon', 'requinto-nylon', 11, () => NOON_MS, after(NOON_MS, [1.5, 5, 9, 14, 20, 27, 36, 47, 60, 75, 92, 110, 124]));
+  const requinto = instrument(
+    'requinto',
+    'Requinto, nylon',
+    'requinto-nylon',
+    11,
+    () => NOON_MS,
+    after(NOON_MS, [1.5, 5, 9, 14, 20, 27, 36, 47, 60, 75, 92, 110, 124]),
+  );
   // The G string of the treble side was wound too few times: it lets go once, shortly before the last pass.
   requinto.truths[2]!.slips.push({ atMs: NOON_MS + 118 * MINUTE, cents: 12 });
   const yesterday = NOON_MS - 21 * HOUR;
-  const baritone = instrument('baritone', 'Baritone, floating bridge', 'baritone-floating', 23, () => yesterday, after(yesterday, [3, 12, 40, 120, 300, 1080, 1250, 1330]));
-  const viola = instrument('viola', 'Viola', 'viola', 37, (i) => (i === 0 ? NOON_MS - 20 * HOUR : NOON_MS - 200 * DAY), after(NOON_MS - 20 * HOUR, [4, 15, 45, 150, 1100, 1260]));
-  const kantele = instrument('kantele', 'Kantele, 11 strings', 'kantele-11', 41, settledSince(36), after(NOON_MS - 9 * DAY, [0, 3 * 1440, 7 * 1440, 8.9 * 1440]));
-  const bouzouki = instrument('bouzouki', 'Bouzouki, loose bridge', 'bouzouki', 53, () => NOON_MS - 3 * DAY, after(NOON_MS - 3 * DAY, [5, 30, 180, 1000, 2600, 4200]));
+  const baritone = instrument(
+    'baritone',
+    'Baritone, floating bridge',
+    'baritone-floating',
+    23,
+    () => yesterday,
+    after(yesterday, [3, 12, 40, 120, 300, 1080, 1250, 1330]),
+  );
+  const viola = instrument(
+    'viola',
+    'Viola',
+    'viola',
+    37,
+    (i) => (i === 0 ? NOON_MS - 20 * HOUR : NOON_MS - 200 * DAY),
+    after(NOON_MS - 20 * HOUR, [4, 15, 45, 150, 1100, 1260]),
+  );
+  const kantele = instrument(
+    'kantele',
+    'Kantele, 11 strings',
+    'kantele-11',
+    41,
+    settledSince(36),
+    after(NOON_MS - 9 * DAY, [0, 3 * 1440, 7 * 1440, 8.9 * 1440]),
+  );
+  const bouzouki = instrument(
+    'bouzouki',
+    'Bouzouki, loose bridge',
+    'bouzouki',
+    53,
+    () => NOON_MS - 3 * DAY,
+    after(NOON_MS - 3 * DAY, [5, 30, 180, 1000, 2600, 4200]),
+  );
   return [requinto, baritone, viola, kantele, bouzouki];
 }
 

@@ -33,7 +33,8 @@ function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void):
   const read = (string: StringTruth, purpose: Purpose, atMs: number, extra: Partial<ReadingRecord> = {}): number => {
     serial++;
     const heard = hear(string, atMs, string.seed + serial);
-    if (!heard.ok) throw new Error(`the demonstration's ${instrumentId} ${string.stringId} was refused: ${heard.message}`);
+    if (!heard.ok)
+      throw new Error(`the demonstration's ${instrumentId} ${string.stringId} was refused: ${heard.message}`);
     const { ok: _ok, fromS: _from, toS: _to, partials, ...figures } = heard;
     add({
       ...base,
@@ -80,9 +81,25 @@ export function makeDemonstration(): Demonstration {
   for (const instrument of heronsBench()) {
     const { instrumentId, name, family, strings, truths, passesMs } = instrument;
     const first = Math.min(...passesMs, ...truths.map((t) => t.strungMs)) - MINUTE;
-    records.push({ ...base, id: `${instrumentId}-instrument`, type: 'instrument', atMs: first, instrumentId, name, family, strings });
+    records.push({
+      ...base,
+      id: `${instrumentId}-instrument`,
+      type: 'instrument',
+      atMs: first,
+      instrumentId,
+      name,
+      family,
+      strings,
+    });
     truths.forEach((t) =>
-      records.push({ ...base, id: `${instrumentId}-${t.stringId}-fitted`, type: 'fitted', atMs: t.strungMs, instrumentId, stringId: t.stringId }),
+      records.push({
+        ...base,
+        id: `${instrumentId}-${t.stringId}-fitted`,
+        type: 'fitted',
+        atMs: t.strungMs,
+        instrumentId,
+        stringId: t.stringId,
+      }),
     );
     passesOf(instrument, (r) => records.push(r));
     truth[instrumentId] = truths;
@@ -90,6 +107,12 @@ export function makeDemonstration(): Demonstration {
   const startMs = NOON_MS + 126 * MINUTE;
   records.push({ ...base, id: 'heron-reference', type: 'reference', atMs: NOON_MS, a4Hz: DEFAULT_A4_HZ });
   records.push({ ...base, id: 'heron-curtain', type: 'curtain', atMs: NOON_MS, curtainMs: CURTAIN_MS });
-  records.push({ ...base, id: 'heron-room', type: 'room', atMs: startMs - 2 * MINUTE, tempC: Math.round(roomTempC(startMs) * 10) / 10 });
+  records.push({
+    ...base,
+    id: 'heron-room',
+    type: 'room',
+    atMs: startMs - 2 * MINUTE,
+    tempC: Math.round(roomTempC(startMs) * 10) / 10,
+  });
   return { startMs, zoneMin: ZONE_MIN, records, truth };
 }

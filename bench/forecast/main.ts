@@ -25,7 +25,11 @@ function lastDrop(c: ForecastCase): { cents: number; from: number; to: number } 
   return a && b ? { cents: a.cents - b.cents, from: a.t, to: b.t } : undefined;
 }
 
-const errors: Record<string, number[][]> = { 'this estimator': [[], [], []], 'same drop again': [[], [], []], 'rate ~ 1/age': [[], [], []] };
+const errors: Record<string, number[][]> = {
+  'this estimator': [[], [], []],
+  'same drop again': [[], [], []],
+  'rate ~ 1/age': [[], [], []],
+};
 const covered = [0, 0, 0];
 let falseReady = 0;
 let ready = 0;
@@ -61,7 +65,11 @@ for (let id = 0; id < COUNT; id++) {
     if (hold < 0.85) missed++;
   }
 }
-const rows = Object.entries(errors).map(([name, e]) => [name, ...e.map((x) => quantile(x, 0.5).toFixed(2)), ...e.map((x) => quantile(x, 0.9).toFixed(1))]);
+const rows = Object.entries(errors).map(([name, e]) => [
+  name,
+  ...e.map((x) => quantile(x, 0.5).toFixed(2)),
+  ...e.map((x) => quantile(x, 0.9).toFixed(1)),
+]);
 const lines = [
   `${COUNT} strings, seed ${SEED}, ages 20 min to 14 d, seven laws of creep outside the estimator's own; cents.`,
   '',

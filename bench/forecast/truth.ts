@@ -21,7 +21,10 @@ const logBetween = (r: Random, a: number, b: number) => a * Math.pow(b / a, r.un
 function law(kind: number, r: Random): (t: number) => number {
   switch (kind) {
     case 0: {
-      const parts = Array.from({ length: 7 }, (_, i) => ({ T: logBetween(r, 0.5, 2) * Math.pow(6.5, i), w: r.between(0.7, 1.3) }));
+      const parts = Array.from({ length: 7 }, (_, i) => ({
+        T: logBetween(r, 0.5, 2) * Math.pow(6.5, i),
+        w: r.between(0.7, 1.3),
+      }));
       return (t) => parts.reduce((s, p) => s + p.w * (1 - Math.exp(-t / p.T)), 0);
     }
     case 1: {
@@ -89,14 +92,24 @@ export function forecastCase(id: number, seed: number): ForecastCase {
   const tempAt = (t: number) => 20 + swing * Math.sin((2 * Math.PI * t) / 1440 + phase) + at(room, t);
   const bringUps: { t: number; size: number }[] = [];
   const creep = (t: number) =>
-    amplitude * (shape(t) + bringUps.reduce((s, b) => (b.t < t ? s + renewal * (b.size / 866) * shape(t - b.t) : s), 0));
-  const friction = (t: number) => bringUps.reduce((s, b) => (b.t <= t ? s + (0.3 + 0.02 * Math.min(60, b.size)) * (1 - Math.exp(-(t - b.t) / 1.5)) : s), 0);
+    amplitude *
+    (shape(t) + bringUps.reduce((s, b) => (b.t < t ? s + renewal * (b.size / 866) * shape(t - b.t) : s), 0));
+  const friction = (t: number) =>
+    bringUps.reduce(
+      (s, b) => (b.t <= t ? s + (0.3 + 0.02 * Math.min(60, b.size)) * (1 - Math.exp(-(t - b.t) / 1.5)) : s),
+      0,
+    );
   const state = (t: number) => -creep(t) - friction(t) + temp * (tempAt(t) - 20) + at(wander, t);
   let base = -state(0.01) + r.normal();
   const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
   const read = (t: number) => {
     const slip = r.uniform() < 0.01 ? 8 * r.normal() : 0;
-    events.push({ t, kind: 'read', cents: state(t) + base + 0.35 * r.normal() + slip, ...(thermometer ? { tempC: tempAt(t) + 0.2 * r.normal() } : {}) });
+    events.push({
+      t,
+      kind: 'read',
+      cents: state(t) + base + 0.35 * r.normal() + slip,
+      ...(thermometer ? { tempC: tempAt(t) + 0.2 * r.normal() } : {}),
+    });
   };
   let t = r.between(1, 4);
   read(0.3);

@@ -29,15 +29,96 @@ interface Ranges {
 }
 
 const FAMILIES: Record<Family, Ranges> = {
-  nylon: { midi: [45, 76], b: [3e-6, 8e-5], decay: [0.5, 2], damping: [0.15, 0.5], rolloff: [0.9, 1.6], body: 0.5, glide: 2, stiff: false },
-  steel: { midi: [52, 86], b: [1e-5, 3e-4], decay: [0.8, 3], damping: [0.05, 0.2], rolloff: [0.6, 1.2], body: 0.3, glide: 5, stiff: true },
-  wound: { midi: [36, 62], b: [2e-5, 2e-4], decay: [1, 4], damping: [0.05, 0.15], rolloff: [0.6, 1.2], body: 0.3, glide: 6, stiff: true },
-  bass: { midi: [23, 43], b: [5e-5, 6e-4], decay: [1.5, 5], damping: [0.03, 0.1], rolloff: [0.6, 1.3], body: 0.2, glide: 6, stiff: true },
-  banjo: { midi: [48, 74], b: [1e-5, 2e-4], decay: [0.15, 0.5], damping: [0.1, 0.3], rolloff: [0.4, 0.9], body: 10, glide: 6, stiff: true },
-  harp: { midi: [40, 88], b: [2e-6, 6e-5], decay: [0.6, 2], damping: [0.1, 0.4], rolloff: [1, 1.8], body: 0.4, glide: 3, stiff: false },
-  bowed: { midi: [36, 76], b: [1e-6, 2e-5], decay: [2, 3], damping: [0, 0.01], rolloff: [0.8, 1.2], body: 0, glide: 0, stiff: false },
-  pizzicato: { midi: [36, 76], b: [1e-5, 1e-4], decay: [0.12, 0.4], damping: [0.1, 0.4], rolloff: [0.8, 1.4], body: 0.8, glide: 3, stiff: false },
-  gut: { midi: [40, 76], b: [1e-5, 8e-5], decay: [0.3, 1.2], damping: [0.2, 0.6], rolloff: [0.9, 1.5], body: 0.5, glide: 3, stiff: false },
+  nylon: {
+    midi: [45, 76],
+    b: [3e-6, 8e-5],
+    decay: [0.5, 2],
+    damping: [0.15, 0.5],
+    rolloff: [0.9, 1.6],
+    body: 0.5,
+    glide: 2,
+    stiff: false,
+  },
+  steel: {
+    midi: [52, 86],
+    b: [1e-5, 3e-4],
+    decay: [0.8, 3],
+    damping: [0.05, 0.2],
+    rolloff: [0.6, 1.2],
+    body: 0.3,
+    glide: 5,
+    stiff: true,
+  },
+  wound: {
+    midi: [36, 62],
+    b: [2e-5, 2e-4],
+    decay: [1, 4],
+    damping: [0.05, 0.15],
+    rolloff: [0.6, 1.2],
+    body: 0.3,
+    glide: 6,
+    stiff: true,
+  },
+  bass: {
+    midi: [23, 43],
+    b: [5e-5, 6e-4],
+    decay: [1.5, 5],
+    damping: [0.03, 0.1],
+    rolloff: [0.6, 1.3],
+    body: 0.2,
+    glide: 6,
+    stiff: true,
+  },
+  banjo: {
+    midi: [48, 74],
+    b: [1e-5, 2e-4],
+    decay: [0.15, 0.5],
+    damping: [0.1, 0.3],
+    rolloff: [0.4, 0.9],
+    body: 10,
+    glide: 6,
+    stiff: true,
+  },
+  harp: {
+    midi: [40, 88],
+    b: [2e-6, 6e-5],
+    decay: [0.6, 2],
+    damping: [0.1, 0.4],
+    rolloff: [1, 1.8],
+    body: 0.4,
+    glide: 3,
+    stiff: false,
+  },
+  bowed: {
+    midi: [36, 76],
+    b: [1e-6, 2e-5],
+    decay: [2, 3],
+    damping: [0, 0.01],
+    rolloff: [0.8, 1.2],
+    body: 0,
+    glide: 0,
+    stiff: false,
+  },
+  pizzicato: {
+    midi: [36, 76],
+    b: [1e-5, 1e-4],
+    decay: [0.12, 0.4],
+    damping: [0.1, 0.4],
+    rolloff: [0.8, 1.4],
+    body: 0.8,
+    glide: 3,
+    stiff: false,
+  },
+  gut: {
+    midi: [40, 76],
+    b: [1e-5, 8e-5],
+    decay: [0.3, 1.2],
+    damping: [0.2, 0.6],
+    rolloff: [0.9, 1.5],
+    body: 0.5,
+    glide: 3,
+    stiff: false,
+  },
 };
 export const FAMILY_NAMES = Object.keys(FAMILIES) as Family[];
 
@@ -136,7 +217,15 @@ export function goodRecording(group: string, family: Family, seed: number): Reco
     const limit = spec.level * r.between(0.15, 0.5);
     for (let i = 0; i < x.length; i++) x[i] = Math.max(-limit, Math.min(limit, x[i]!)) / limit;
   }
-  return { group, samples: x, sampleRate, targetHz: target, truthHz: spec.frequencyHz * (spec.harmonic ? harmonicRatio(spec) : 1), onsetS: leadS, stiff };
+  return {
+    group,
+    samples: x,
+    sampleRate,
+    targetHz: target,
+    truthHz: spec.frequencyHz * (spec.harmonic ? harmonicRatio(spec) : 1),
+    onsetS: leadS,
+    stiff,
+  };
 }
 
 /** Second partial of a stiff string over its first: 2 sqrt((1 + 4B) / (1 + B)). */
@@ -144,7 +233,19 @@ function harmonicRatio(spec: PluckSpec): number {
   return 2 * Math.sqrt((1 + 4 * spec.inharmonicity) / (1 + spec.inharmonicity));
 }
 
-export const BAD_GROUPS = ['two strings', 'octave pair', 'near unison', 'hum only', 'noise only', 'silence', 'speech-like', 'knock', 'vibrato', 'gap', 'turning'] as const;
+export const BAD_GROUPS = [
+  'two strings',
+  'octave pair',
+  'near unison',
+  'hum only',
+  'noise only',
+  'silence',
+  'speech-like',
+  'knock',
+  'vibrato',
+  'gap',
+  'turning',
+] as const;
 
 export function badRecording(group: (typeof BAD_GROUPS)[number], seed: number): Recording {
   const r = randomFrom(seed);
@@ -153,13 +254,27 @@ export function badRecording(group: (typeof BAD_GROUPS)[number], seed: number): 
   const { spec, targetHz, stiff } = stringSpec(family, r);
   const sampleRate = 44100;
   const base = { group, sampleRate, targetHz, onsetS: 0.25, stiff };
-  const second = (centsApart: number): PluckSpec => ({ ...spec, frequencyHz: spec.frequencyHz * Math.pow(2, centsApart / 1200), level: spec.level * r.between(0.6, 1), inharmonicity: spec.inharmonicity * r.between(0.4, 2.5), pluckAt: r.between(0.06, 0.28) });
+  const second = (centsApart: number): PluckSpec => ({
+    ...spec,
+    frequencyHz: spec.frequencyHz * Math.pow(2, centsApart / 1200),
+    level: spec.level * r.between(0.6, 1),
+    inharmonicity: spec.inharmonicity * r.between(0.4, 2.5),
+    pluckAt: r.between(0.06, 0.28),
+  });
   if (group === 'two strings') {
     const steps = [2, 3, 4, 5, 7, 8, 9, -5, -4, -7][Math.floor(r.uniform() * 10)]!;
     return { ...base, samples: render([spec, second(steps * 100 + r.between(-15, 15))], sampleRate, 2.2, r) };
   }
-  if (group === 'octave pair') return { ...base, samples: render([spec, second(1200 + (r.uniform() < 0.5 ? -1 : 1) * r.between(5, 25))], sampleRate, 2.2, r) };
-  if (group === 'near unison') return { ...base, samples: render([spec, second((r.uniform() < 0.5 ? -1 : 1) * r.between(8, 30))], sampleRate, 2.2, r) };
+  if (group === 'octave pair')
+    return {
+      ...base,
+      samples: render([spec, second(1200 + (r.uniform() < 0.5 ? -1 : 1) * r.between(5, 25))], sampleRate, 2.2, r),
+    };
+  if (group === 'near unison')
+    return {
+      ...base,
+      samples: render([spec, second((r.uniform() < 0.5 ? -1 : 1) * r.between(8, 30))], sampleRate, 2.2, r),
+    };
   const out = new Float32Array(2 * sampleRate);
   if (group === 'hum only') {
     addHum(out, sampleRate, r.uniform() < 0.5 ? 50 : 60, r.between(0.01, 0.2), r);
@@ -181,18 +296,31 @@ export function badRecording(group: (typeof BAD_GROUPS)[number], seed: number): 
     }
     addNoise(out, 0.001, r);
   } else if (group === 'knock') {
-    const modes = Array.from({ length: 6 }, () => ({ f: logBetween(r, [70, 1500]), tau: r.between(0.01, 0.06), a: r.uniform() }));
+    const modes = Array.from({ length: 6 }, () => ({
+      f: logBetween(r, [70, 1500]),
+      tau: r.between(0.01, 0.06),
+      a: r.uniform(),
+    }));
     for (let i = Math.round(0.25 * sampleRate); i < out.length; i++) {
       const t = i / sampleRate - 0.25;
       for (const m of modes) out[i]! += 0.2 * m.a * Math.exp(-t / m.tau) * Math.sin(2 * Math.PI * m.f * t);
     }
     addNoise(out, 0.0005, r);
   } else if (group === 'vibrato') {
-    return { ...base, samples: render([{ ...spec, decayS: 2, vibratoCents: r.between(8, 25), vibratoHz: r.between(4, 7) }], sampleRate, 2.2, r) };
+    return {
+      ...base,
+      samples: render(
+        [{ ...spec, decayS: 2, vibratoCents: r.between(8, 25), vibratoHz: r.between(4, 7) }],
+        sampleRate,
+        2.2,
+        r,
+      ),
+    };
   } else if (group === 'turning') {
     const voice = pluck({ ...spec, decayS: 2 }, sampleRate, r);
     const rate = (r.uniform() < 0.5 ? -1 : 1) * r.between(25, 120);
-    for (let i = Math.round(0.25 * sampleRate); i < out.length; i += 64) voice.render(out, i, Math.min(out.length, i + 64), Math.pow(2, (rate * (i / sampleRate)) / 1200));
+    for (let i = Math.round(0.25 * sampleRate); i < out.length; i += 64)
+      voice.render(out, i, Math.min(out.length, i + 64), Math.pow(2, (rate * (i / sampleRate)) / 1200));
     addNoise(out, 0.0003, r);
   } else {
     const x = render([spec], sampleRate, 2, r);

@@ -12,7 +12,9 @@ import { LogView } from './views/log/LogView';
 
 const client = new QueryClient({
   // Everything is on this device: no network decides whether a query runs.
-  defaultOptions: { queries: { networkMode: 'always', retry: false, refetchOnWindowFocus: false, staleTime: Infinity } },
+  defaultOptions: {
+    queries: { networkMode: 'always', retry: false, refetchOnWindowFocus: false, staleTime: Infinity },
+  },
 });
 
 function Place({ world }: { world: World }) {

@@ -1,5 +1,14 @@
 import { array, mixed, number, object, ValidationError } from 'yup';
-import { chanceToHold, fallAhead, fitSettling, MATERIAL_CODES, mixtureMean, mixtureQuantile, type SettlingEvent, type SettlingMaterial } from '../core/settling';
+import {
+  chanceToHold,
+  fallAhead,
+  fitSettling,
+  MATERIAL_CODES,
+  mixtureMean,
+  mixtureQuantile,
+  type SettlingEvent,
+  type SettlingMaterial,
+} from '../core/settling';
 import { refused } from './lines';
 
 const minutes = () => number().strict().min(0).max(1e7).required();
@@ -16,7 +25,9 @@ const caseSchema = object({
       object({
         t: minutes(),
         kind: mixed<'retune' | 'read'>().oneOf(['retune', 'read']).required(),
-        cents: number().strict().when('kind', { is: 'read', then: (s) => s.required() }),
+        cents: number()
+          .strict()
+          .when('kind', { is: 'read', then: (s) => s.required() }),
         tempC: number().strict().nullable().min(-60).max(90),
       }),
     )
@@ -52,7 +63,9 @@ function forecastCase(value: unknown): object {
       return [String(h), { mean: mixtureMean(mix), ...Object.fromEntries(quantiles) }];
     }),
   );
-  const pHold = Object.fromEntries(c.tolerances.map((tol) => [String(tol), chanceToHold(fit, c.performanceMin, tol, 0)]));
+  const pHold = Object.fromEntries(
+    c.tolerances.map((tol) => [String(tol), chanceToHold(fit, c.performanceMin, tol, 0)]),
+  );
   return { id: c.id, ms: Number(process.hrtime.bigint() - startedNs) / 1e6, fall, pHold };
 }
 

@@ -25,7 +25,8 @@ function answerLine(line: string, answer: (item: Record<string, unknown>) => obj
   } catch {
     return refused('bad-line', 'This line is no JSON.');
   }
-  if (typeof item !== 'object' || item === null || Array.isArray(item)) return refused('bad-line', 'This line is no JSON object.');
+  if (typeof item !== 'object' || item === null || Array.isArray(item))
+    return refused('bad-line', 'This line is no JSON object.');
   return answer(item as Record<string, unknown>);
 }
 

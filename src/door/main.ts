@@ -29,6 +29,8 @@ else {
     writeFileSync(rest[0]!, writeLogFile(records, startMs));
     stdout.write(JSON.stringify({ ok: true, file: rest[0], records: records.length }) + '\n');
   } catch (error) {
-    stdout.write(JSON.stringify(refused('unwritable-file', `The file could not be written (${(error as Error).message}).`)) + '\n');
+    stdout.write(
+      JSON.stringify(refused('unwritable-file', `The file could not be written (${(error as Error).message}).`)) + '\n',
+    );
   }
 }

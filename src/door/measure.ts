@@ -11,8 +11,11 @@ function targetOf({ target, a4 }: Record<string, unknown>): Target {
   if (typeof a4Hz !== 'number' || !(a4Hz >= A4_MIN_HZ && a4Hz <= A4_MAX_HZ)) {
     return refused('bad-reference', `a4 is a number from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`);
   }
-  const targetHz = typeof target === 'string' || typeof target === 'number' ? targetFrequencyHz(target, a4Hz) : undefined;
-  return targetHz === undefined ? refused('bad-target', 'target is a note such as "A2" or a frequency in Hz.') : { ok: true, targetHz };
+  const targetHz =
+    typeof target === 'string' || typeof target === 'number' ? targetFrequencyHz(target, a4Hz) : undefined;
+  return targetHz === undefined
+    ? refused('bad-target', 'target is a note such as "A2" or a frequency in Hz.')
+    : { ok: true, targetHz };
 }
 
 function measureFile(file: unknown, targetHz: number): Outcome | Refused {

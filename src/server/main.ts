@@ -15,7 +15,8 @@ function stop(sentence: string): never {
   exit(1);
 }
 
-if (!Number.isInteger(port) || port < 1 || port > 65535) stop(`PORT is a number from 1 to 65535, not ${env.PORT ?? ''}.`);
+if (!Number.isInteger(port) || port < 1 || port > 65535)
+  stop(`PORT is a number from 1 to 65535, not ${env.PORT ?? ''}.`);
 if (!existsSync(resolve(dist, 'index.html'))) stop('The app is not built yet: run npm run build first.');
 
 const app = express();
@@ -60,5 +61,9 @@ const server = app.listen(port, (error?: Error) => {
   stdout.write(`Slow Anchor is at http://localhost:${port}${demo ? ' with the demonstration bench' : ''}\n`);
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
-  stop(error.code === 'EADDRINUSE' ? `Port ${port} is taken: stop what uses it, or choose another with PORT=4200.` : error.message);
+  stop(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken: stop what uses it, or choose another with PORT=4200.`
+      : error.message,
+  );
 });

@@ -23,16 +23,24 @@ const GRID_MIN = [1, 2, 5, 10, 20, 60, 120, 300, 720, 1440, 4320, 10080, 43200];
 /** One string's history on the chart: water below its target, land above; saw-teeth of falls and bring-ups; what comes. */
 export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents, height, label }: LaneProps) {
   const y = (cents: number) => height / 2 - symlog(cents, FULL) * (height / 2 - 4);
-  const born = bornMs ?? nowMs;
+  // A set that was old when its record began is drawn from there: its life before would leave no room for it.
+  const recordMs = readings[0] ? nowMs - readings[0].atMs : 0;
+  const born = readings[0] ? Math.max(bornMs ?? 0, readings[0].atMs - Math.max(MINUTE, 0.01 * recordMs)) : nowMs;
   const first = readings[0] ? Math.max(0.5, (readings[0].atMs - born) / MINUTE) : 1;
   const now = Math.max(first * 1.5, (nowMs - born) / MINUTE);
   const end = Math.max(now * 1.15, ((curtainMs ?? 0) - born) / MINUTE, now + 30) * 1.08;
-  const x = scaleLog().domain([first * 0.85, end]).range([0, WIDTH]).clamp(true);
+  const x = scaleLog()
+    .domain([first * 0.85, end])
+    .range([0, WIDTH])
+    .clamp(true);
   const at = (ms: number) => x(Math.max(first * 0.85, (ms - born) / MINUTE));
   const trace = line<ReadingRecord>()
     .x((r) => at(r.atMs))
     .y((r) => y(r.cents))(readings);
-  const band = [{ atMs: nowMs, cents: ahead[0]?.cents ?? 0, low: ahead[0]?.cents ?? 0, high: ahead[0]?.cents ?? 0 }, ...ahead];
+  const band = [
+    { atMs: nowMs, cents: ahead[0]?.cents ?? 0, low: ahead[0]?.cents ?? 0, high: ahead[0]?.cents ?? 0 },
+    ...ahead,
+  ];
   const wide = area<Band>()
     .x((b) => at(b.atMs))
     .y0((b) => y(b.low))
@@ -41,21 +49,60 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
     .x((b) => at(b.atMs))
     .y((b) => y(b.cents))(band);
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} preserveAspectRatio="none" className="block h-full w-full" role="img" aria-label={label}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      preserveAspectRatio="none"
+      className="block w-full"
+      style={{ height: height - 2 }}
+      role="img"
+      aria-label={label}
+    >
       <rect width={WIDTH} height={height / 2} fill="var(--land)" opacity={0.75} />
       <rect y={height / 2} width={WIDTH} height={height / 2} fill="var(--water)" opacity={0.75} />
-      <rect y={y(toleranceCents)} width={WIDTH} height={y(-toleranceCents) - y(toleranceCents)} fill="var(--ink)" opacity={0.07} />
+      <rect
+        y={y(toleranceCents)}
+        width={WIDTH}
+        height={y(-toleranceCents) - y(toleranceCents)}
+        fill="var(--ink)"
+        opacity={0.07}
+      />
       {GRID_MIN.filter((m) => m > first && m < end).map((m) => (
-        <line key={m} x1={x(m)} x2={x(m)} y1={0} y2={height} stroke="var(--line)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
+        <line
+          key={m}
+          x1={x(m)}
+          x2={x(m)}
+          y1={0}
+          y2={height}
+          stroke="var(--line)"
+          strokeWidth={1}
+          vectorEffect="non-scaling-stroke"
+        />
       ))}
-      <line x1={0} x2={WIDTH} y1={height / 2} y2={height / 2} stroke="var(--ink)" strokeWidth={1.2} vectorEffect="non-scaling-stroke" />
+      <line
+        x1={0}
+        x2={WIDTH}
+        y1={height / 2}
+        y2={height / 2}
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+        vectorEffect="non-scaling-stroke"
+      />
       {ahead.length > 0 && (
         <>
           <path d={wide ?? ''} fill="var(--ink2)" opacity={0.28} />
           <path d={middle ?? ''} fill="none" stroke="var(--ink2)" strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
         </>
       )}
-      {trace && <path d={trace} fill="none" stroke="var(--ink)" strokeWidth={1.4} strokeLinejoin="round" vectorEffect="non-scaling-stroke" />}
+      {trace && (
+        <path
+          d={trace}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.4}
+          strokeLinejoin="round"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
       {readings.map((r) => (
         <line
           key={r.id}
@@ -70,7 +117,16 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
         />
       ))}
       {curtainMs !== null && curtainMs > nowMs && (
-        <line x1={at(curtainMs)} x2={at(curtainMs)} y1={0} y2={height} stroke="var(--rust)" strokeWidth={1.4} strokeDasharray="4 4" vectorEffect="non-scaling-stroke" />
+        <line
+          x1={at(curtainMs)}
+          x2={at(curtainMs)}
+          y1={0}
+          y2={height}
+          stroke="var(--rust)"
+          strokeWidth={1.4}
+          strokeDasharray="4 4"
+          vectorEffect="non-scaling-stroke"
+        />
       )}
     </svg>
   );

@@ -2,7 +2,17 @@ import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/re
 import type { ReactNode } from 'react';
 
 /** A small sheet over the bench; Escape closes it. */
-export function Modal({ open, title, onClose, children }: { open: boolean; title: string; onClose: () => void; children: ReactNode }) {
+export function Modal({
+  open,
+  title,
+  onClose,
+  children,
+}: {
+  open: boolean;
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   return (
     <Dialog open={open} onClose={onClose} className="relative z-30">
       <DialogBackdrop className="fixed inset-0 bg-bar/50" />

@@ -34,7 +34,13 @@ export function Waterline({ trail, toleranceCents, label }: WaterlineProps) {
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={label}>
       <rect width={WIDTH} height={y(0)} fill="var(--land)" opacity={0.8} />
       <rect y={y(0)} width={WIDTH} height={HEIGHT - y(0)} fill="var(--water)" opacity={0.9} />
-      <rect y={y(toleranceCents)} width={WIDTH} height={y(-toleranceCents) - y(toleranceCents)} fill="var(--ink)" opacity={0.1} />
+      <rect
+        y={y(toleranceCents)}
+        width={WIDTH}
+        height={y(-toleranceCents) - y(toleranceCents)}
+        fill="var(--ink)"
+        opacity={0.1}
+      />
       {MARKS.map((c) => (
         <g key={c}>
           <line x1={0} x2={WIDTH} y1={y(c)} y2={y(c)} stroke="var(--ink2)" strokeWidth={0.5} opacity={0.6} />
@@ -46,7 +52,14 @@ export function Waterline({ trail, toleranceCents, label }: WaterlineProps) {
         </g>
       ))}
       <line x1={0} x2={WIDTH} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth={1.6} />
-      <path d={segments.join('')} fill="none" stroke="var(--deep)" strokeWidth={3} strokeLinejoin="round" strokeLinecap="round" />
+      <path
+        d={segments.join('')}
+        fill="none"
+        stroke="var(--deep)"
+        strokeWidth={3}
+        strokeLinejoin="round"
+        strokeLinecap="round"
+      />
       {now !== null && (
         <>
           <path d={`M${WIDTH - 26} ${y(now)}l-11 -7v14z`} fill="var(--ink)" transform={`translate(6 0)`} />

@@ -34,12 +34,23 @@ export function Header() {
       (error: Error) => setTrouble(`${error.message} It is held in memory: export the log now.`),
     );
   const link = ({ isActive }: { isActive: boolean }) =>
-    clsx('rounded-md px-3 py-1.5 text-sm', isActive ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2');
+    clsx(
+      'rounded-md px-3 py-1.5 text-sm',
+      isActive ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2',
+    );
   return (
     <header className="border-b border-line bg-sheet">
       <div className="flex min-h-[60px] flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1.5">
         <span className="flex items-center gap-2 text-lg font-bold">
-          <svg viewBox="0 0 24 24" className="h-5 w-5" fill="none" stroke="currentColor" strokeWidth={1.8} strokeLinecap="round" aria-hidden="true">
+          <svg
+            viewBox="0 0 24 24"
+            className="h-5 w-5"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth={1.8}
+            strokeLinecap="round"
+            aria-hidden="true"
+          >
             <path d="M3 8h18M12 8v11M6 14c0 3.3 2.7 5.5 6 5.5s6-2.2 6-5.5" />
           </svg>
           Slow Anchor
@@ -73,7 +84,8 @@ export function Header() {
             help={`From ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`}
             onKeep={(text) => {
               const hz = Number(text.replace(',', '.').replace(/hz/i, ''));
-              if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return `Give a reference from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;
+              if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ))
+                return `Give a reference from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;
               void write([{ type: 'reference', a4Hz: hz }]);
               return undefined;
             }}
@@ -84,7 +96,12 @@ export function Header() {
             start={bench.room ? String(bench.room.tempC) : ''}
             help="Degrees Celsius, where the instruments stand."
             onKeep={(text) => {
-              const tempC = Number(text.replace(',', '.').replace('−', '-').replace(/°?\s*c/i, ''));
+              const tempC = Number(
+                text
+                  .replace(',', '.')
+                  .replace('−', '-')
+                  .replace(/°?\s*c/i, ''),
+              );
               if (text.trim() === '' || !(tempC >= -40 && tempC <= 60)) return 'Give a temperature from −40 to 60 °C.';
               void write([{ type: 'room', tempC }]);
               return undefined;
@@ -92,7 +109,13 @@ export function Header() {
           />
           <FieldButton
             name={curtainMs !== null && curtainMs > now ? `Curtain ${clockTime(curtainMs, zoneMin)}` : 'Curtain'}
-            value={curtainMs === null ? 'none set' : curtainMs > now ? `in ${span(curtainMs - now)}` : `rose ${clockTime(curtainMs, zoneMin)}`}
+            value={
+              curtainMs === null
+                ? 'none set'
+                : curtainMs > now
+                  ? `in ${span(curtainMs - now)}`
+                  : `rose ${clockTime(curtainMs, zoneMin)}`
+            }
             start={curtainMs === null ? '' : clockTime(curtainMs, zoneMin)}
             help="Time of day, today or tomorrow: 19:30. Empty for none."
             onKeep={(text) => {
@@ -102,7 +125,12 @@ export function Header() {
               return undefined;
             }}
           />
-          <button type="button" onClick={toggleChart} className="rounded-md border border-line p-2" aria-label={chart === 'night' ? 'Use the day chart' : 'Use the night chart'}>
+          <button
+            type="button"
+            onClick={toggleChart}
+            className="rounded-md border border-line p-2"
+            aria-label={chart === 'night' ? 'Use the day chart' : 'Use the night chart'}
+          >
             {chart === 'night' ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
           </button>
           <KeyMap simulated={demo !== undefined} />
@@ -110,7 +138,8 @@ export function Header() {
       </div>
       {(unkept > 0 || trouble) && (
         <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
-          {trouble || `${unkept} records are held in memory only: the browser refuses to write. Export the log now, then free some space.`}
+          {trouble ||
+            `${unkept} records are held in memory only: the browser refuses to write. Export the log now, then free some space.`}
         </p>
       )}
     </header>

@@ -29,7 +29,12 @@ export function KeyMap({ simulated }: { simulated: boolean }) {
   }, []);
   return (
     <>
-      <button type="button" aria-label="Keys" className="rounded-md border border-line p-2" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        aria-label="Keys"
+        className="rounded-md border border-line p-2"
+        onClick={() => setOpen(true)}
+      >
         <Keyboard size={16} aria-hidden />
       </button>
       <Modal open={open} title="Keys, and the pedal’s" onClose={() => setOpen(false)}>

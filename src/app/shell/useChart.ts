@@ -5,7 +5,9 @@ type Chart = 'day' | 'night';
 
 /** Day or night chart: the system's setting until one is chosen by hand. */
 export function useChart(): [Chart, () => void] {
-  const [chart, setChart] = useState<Chart>(() => (matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'));
+  const [chart, setChart] = useState<Chart>(() =>
+    matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day',
+  );
   useEffect(() => {
     void settings.getItem<Chart>('chart').then((chosen) => chosen && setChart(chosen));
   }, []);

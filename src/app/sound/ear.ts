@@ -28,7 +28,10 @@ export function createEar(onHeard: (heard: Heard[]) => void): Ear {
       if (source) pause();
       source = next;
       serial++;
-      worker.postMessage({ kind: 'source', port: next.port, sampleRate: next.sampleRate, serial } satisfies ToListener, [next.port]);
+      worker.postMessage(
+        { kind: 'source', port: next.port, sampleRate: next.sampleRate, serial } satisfies ToListener,
+        [next.port],
+      );
     },
     setTask(task) {
       worker.postMessage({ kind: 'task', task } satisfies ToListener);

@@ -14,8 +14,12 @@ export class SoundTrouble extends Error {}
 const OTHERS = 'A WAV file, the typed figure and the simulated instrument still work.';
 
 /** Microphone or interface input with everything that alters the sound switched off. */
-export async function openMicrophone(deviceId: string | undefined, onTrouble: (sentence: string) => void): Promise<SoundSource> {
-  if (!navigator.mediaDevices) throw new SoundTrouble(`This page may not use a microphone here: open it on localhost or by https. ${OTHERS}`);
+export async function openMicrophone(
+  deviceId: string | undefined,
+  onTrouble: (sentence: string) => void,
+): Promise<SoundSource> {
+  if (!navigator.mediaDevices)
+    throw new SoundTrouble(`This page may not use a microphone here: open it on localhost or by https. ${OTHERS}`);
   let stream: MediaStream;
   try {
     stream = await navigator.mediaDevices.getUserMedia({
@@ -28,9 +32,15 @@ export async function openMicrophone(deviceId: string | undefined, onTrouble: (s
     });
   } catch (error) {
     const name = error instanceof DOMException ? error.name : '';
-    if (name === 'NotAllowedError') throw new SoundTrouble(`The browser refused the microphone: allow it beside the address, then listen again. ${OTHERS}`);
-    if (name === 'NotFoundError' || name === 'OverconstrainedError') throw new SoundTrouble(`No input was found: plug one in or choose another, then listen again. ${OTHERS}`);
-    throw new SoundTrouble(`The input could not be opened (${(error as Error).message}): another program may hold it. ${OTHERS}`);
+    if (name === 'NotAllowedError')
+      throw new SoundTrouble(
+        `The browser refused the microphone: allow it beside the address, then listen again. ${OTHERS}`,
+      );
+    if (name === 'NotFoundError' || name === 'OverconstrainedError')
+      throw new SoundTrouble(`No input was found: plug one in or choose another, then listen again. ${OTHERS}`);
+    throw new SoundTrouble(
+      `The input could not be opened (${(error as Error).message}): another program may hold it. ${OTHERS}`,
+    );
   }
   const context = new AudioContext({ latencyHint: 'interactive' });
   const stop = () => {
@@ -99,5 +109,7 @@ export function streamSamples(
 /** Lists the inputs; names are known only once the microphone was allowed. */
 export async function listInputs(): Promise<{ id: string; name: string }[]> {
   const devices = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
-  return devices.filter((d) => d.kind === 'audioinput' && d.deviceId).map((d, i) => ({ id: d.deviceId, name: d.label || `Input ${i + 1}` }));
+  return devices
+    .filter((d) => d.kind === 'audioinput' && d.deviceId)
+    .map((d, i) => ({ id: d.deviceId, name: d.label || `Input ${i + 1}` }));
 }

@@ -8,13 +8,29 @@ export const HOLD_MIN = 90;
 const CONFIDENCE = 0.9;
 
 /** States and forecasts of all instruments, computed in the worker, renewed with the log and every quarter minute. */
-export function useStatuses(instruments: InstrumentLife[], nowMs: number, curtainMs: number | null): Map<string, StringStatus[]> {
+export function useStatuses(
+  instruments: InstrumentLife[],
+  nowMs: number,
+  curtainMs: number | null,
+): Map<string, StringStatus[]> {
   const quarter = Math.ceil(nowMs / 15000) * 15000;
   return useQueries({
     queries: instruments.map((life) => ({
-      queryKey: ['status', life.record.id, life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]), quarter, curtainMs],
+      queryKey: [
+        'status',
+        life.record.id,
+        life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]),
+        quarter,
+        curtainMs,
+      ],
       queryFn: () =>
-        computeStatus(life, { nowMs: quarter, toleranceCents: TOLERANCE_CENTS, holdMin: HOLD_MIN, curtainMs, confidence: CONFIDENCE }),
+        computeStatus(life, {
+          nowMs: quarter,
+          toleranceCents: TOLERANCE_CENTS,
+          holdMin: HOLD_MIN,
+          curtainMs,
+          confidence: CONFIDENCE,
+        }),
       placeholderData: keepPreviousData,
       gcTime: 30000,
     })),

@@ -6,7 +6,11 @@ import type { StringTruth } from '../../core/simulate';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { openStore, type RecordStore, type World } from './store';
 
-type Draft = LogRecord extends infer R ? (R extends LogRecord ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin'> & Partial<Pick<RecordBase, 'atMs'>> : never) : never;
+type Draft = LogRecord extends infer R
+  ? R extends LogRecord
+    ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin'> & Partial<Pick<RecordBase, 'atMs'>>
+    : never
+  : never;
 
 /** Everything a view needs of the log, the clock and, in the demonstration, the simulated truth. */
 export interface WorldValue {
@@ -124,7 +128,10 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
           ...now,
           clockMs: atMs,
           setAtMs: Date.now(),
-          truth: { ...now.truth, [instrumentId]: strings.map((s) => (s.stringId === stringId ? turned(s, atMs, cents) : s)) },
+          truth: {
+            ...now.truth,
+            [instrumentId]: strings.map((s) => (s.stringId === stringId ? turned(s, atMs, cents) : s)),
+          },
         });
       },
       moveClock: (toMs) => {

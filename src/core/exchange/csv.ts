@@ -19,7 +19,9 @@ export function harmless(cell: string): string {
 /** All standing readings as CSV (RFC 4180), UTC and local times, units in the headers. */
 export function readingsCsv(records: readonly LogRecord[]): string {
   const live = standing(records);
-  const instruments = new Map(live.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]));
+  const instruments = new Map(
+    live.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
+  );
   const rows = live.flatMap((r) => {
     if (r.type !== 'reading') return [];
     const instrument = instruments.get(r.instrumentId);

@@ -38,7 +38,8 @@ export function readLogFile(text: string): LogFileOutcome {
   for (const [i, value] of file.records.entries()) {
     const checked = checkRecord(value);
     if (!checked.ok) return fault(`Record ${i + 1} ${checked.message}.`);
-    if (seen.has(checked.record.id)) return fault(`Record ${i + 1} has the id of an earlier one (${checked.record.id}).`);
+    if (seen.has(checked.record.id))
+      return fault(`Record ${i + 1} has the id of an earlier one (${checked.record.id}).`);
     seen.add(checked.record.id);
     records.push(checked.record);
   }

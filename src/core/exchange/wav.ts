@@ -30,9 +30,11 @@ export function readWav(bytes: Uint8Array): WavOutcome {
     if (fmt.audioFormat === 6) wav.fromALaw();
     else if (fmt.audioFormat === 7) wav.fromMuLaw();
     else if (fmt.audioFormat === 17) wav.fromIMAADPCM();
-    else if (fmt.audioFormat === 0xfffe && fmt.subformat?.[0] === 3) wav.bitDepth = fmt.bitsPerSample === 64 ? '64' : '32f';
+    else if (fmt.audioFormat === 0xfffe && fmt.subformat?.[0] === 3)
+      wav.bitDepth = fmt.bitsPerSample === 64 ? '64' : '32f';
     const { numChannels, sampleRate } = wav.fmt as Fmt;
-    if (!(sampleRate >= 4000 && sampleRate <= 400000)) return { ok: false, message: `The sample rate ${sampleRate} Hz is out of range.` };
+    if (!(sampleRate >= 4000 && sampleRate <= 400000))
+      return { ok: false, message: `The sample rate ${sampleRate} Hz is out of range.` };
     if (!(numChannels >= 1 && numChannels <= 32)) return { ok: false, message: 'The file has no channels to read.' };
     const isFloat = wav.bitDepth === '32f' || wav.bitDepth === '64';
     const bits = parseInt(wav.bitDepth, 10);
@@ -44,10 +46,12 @@ export function readWav(bytes: Uint8Array): WavOutcome {
     for (let i = 0; i < samples.length; i++) {
       let sum = 0;
       for (let c = 0; c < numChannels; c++) sum += all[i * numChannels + c]!;
-      samples[i] = ((sum / numChannels) - offset) * scale;
+      samples[i] = (sum / numChannels - offset) * scale;
       if (!Number.isFinite(samples[i]!)) return { ok: false, message: 'The file holds samples that are no numbers.' };
     }
-    return samples.length === 0 ? { ok: false, message: 'The file holds no sound.' } : { ok: true, sound: { samples, sampleRate } };
+    return samples.length === 0
+      ? { ok: false, message: 'The file holds no sound.' }
+      : { ok: true, sound: { samples, sampleRate } };
   } catch (error) {
     return { ok: false, message: `This is no WAV file that can be read (${(error as Error).message}).` };
   }

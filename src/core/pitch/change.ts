@@ -25,7 +25,12 @@ export function changeBetween(
     const q = from.partials.find((f) => f.n === p.n);
     if (!q) return [];
     const own = CENTS * Math.hypot(p.sigmaHz / p.frequencyHz, q.sigmaHz / q.frequencyHz);
-    return [{ d: CENTS * Math.log(p.frequencyHz / q.frequencyHz), own: Math.hypot(own, FLOOR_CENTS, (CENTS * FLOOR_HZ) / p.frequencyHz) }];
+    return [
+      {
+        d: CENTS * Math.log(p.frequencyHz / q.frequencyHz),
+        own: Math.hypot(own, FLOOR_CENTS, (CENTS * FLOOR_HZ) / p.frequencyHz),
+      },
+    ];
   });
   if (pairs.length === 0) {
     return {

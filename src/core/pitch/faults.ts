@@ -1,16 +1,18 @@
 /**
- * Last sample of the stretch in which the recording is clipped: runs of three or more equal samples at the extreme.
- * Digital inputs clip at one level, so runs away from the extreme are not counted.
+ * Last sample of the stretch in which the recording is clipped: runs of three or more equal samples at the extreme, with
+ * a steep flank before them (the smooth top of a low note is flat too, but its flanks are not steep).
  * @returns -1 when nothing is clipped
  */
-export function lastClippedSample(samples: ArrayLike<number>, peak: number): number {
+export function lastClippedSample(samples: ArrayLike<number>, sampleRate: number, peak: number): number {
+  const near = peak * 0.99;
+  const back = Math.max(2, Math.round(sampleRate * 5e-5));
   let last = -1;
-  let run = 0;
-  const near = peak * 0.9985;
-  for (let i = 0; i < samples.length; i++) {
-    const a = Math.abs(samples[i]!);
-    run = a >= near && (run === 0 || samples[i]! * samples[i - 1]! > 0) ? run + 1 : a >= near ? 1 : 0;
-    if (run >= 4) last = i;
+  let run = 1;
+  for (let i = 1; i < samples.length; i++) {
+    run = Math.abs(samples[i]! - samples[i - 1]!) < 1e-6 * peak ? run + 1 : 1;
+    if (run < 3 || Math.abs(samples[i]!) < near) continue;
+    const flank = i - run - back;
+    if (flank >= 0 && Math.abs(samples[i]! - samples[flank]!) > 0.004 * peak) last = i;
   }
   return last;
 }

@@ -72,7 +72,8 @@ export function createListener(sampleRate: number): Listener {
     // Out of the named string's range it may still be one of the others.
     for (const o of others) {
       const r = measure(sound, sampleRate, { targetHz: o.targetHz });
-      if (r.ok && Math.abs(r.cents) < 60) return refuse('other-string', `You are hearing ${o.name}. Pluck ${named.name}.`);
+      if (r.ok && Math.abs(r.cents) < 60)
+        return refuse('other-string', `You are hearing ${o.name}. Pluck ${named.name}.`);
     }
     return outcome;
   };
@@ -124,7 +125,11 @@ export function createListener(sampleRate: number): Listener {
       else if (isPluck && age > 0.3) pluckAt = total;
     } else if (isPluck && total - doneUntil > 0.1 * sampleRate) {
       pluckAt = total;
-    } else if (soundingSince !== undefined && total - Math.max(soundingSince, doneUntil) > 1.4 * sampleRate && doneUntil < soundingSince) {
+    } else if (
+      soundingSince !== undefined &&
+      total - Math.max(soundingSince, doneUntil) > 1.4 * sampleRate &&
+      doneUntil < soundingSince
+    ) {
       // A bowed note, or one that was ringing when listening began: no pluck to start from.
       readNow(total - Math.round(1.3 * sampleRate));
     }

@@ -31,6 +31,8 @@ export const TRACK_RATE = 40;
 /** A comb scoring less than this is not shown. */
 const LEAST_SCORE = 0.42;
 const NEAR_CENTS = 160;
+/** Further than this from the last point, 25 ms ago, no hand turns a tuner. */
+const LEAP_CENTS = 50;
 const LIVE_PARTIALS = 10;
 
 /** Pitch of a comb from its matched partials, each weighted by amplitude, with the comb's own stiffness. */
@@ -39,7 +41,7 @@ function firstPartial(comb: Comb, peaks: Peaks): number {
   let weight = 0;
   for (const { n, peak } of comb.matches) {
     const w = Math.sqrt(peaks.amplitude[peak]!) * n;
-    sum += (w * Math.log(peaks.frequencyHz[peak]! / (n * Math.sqrt(1 + comb.b * n * n))));
+    sum += w * Math.log(peaks.frequencyHz[peak]! / (n * Math.sqrt(1 + comb.b * n * n)));
     weight += w;
   }
   return Math.exp(sum / weight) * Math.sqrt(1 + comb.b);
@@ -60,6 +62,7 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
   const spectrum = new Float64Array(size / 2);
   let lastHz = 0;
   let lastS = -1;
+  let leapHz = NaN;
   let count = 0;
   let floorPower = Infinity;
 
@@ -73,7 +76,13 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
       // The room's floor: sinks at once, rises 3 dB in about two seconds.
       floorPower = Math.min(floorPower * 1.009, Math.max(power, 1e-12));
       const tS = endS - windowS / 2;
-      const point: TrackPoint = { tS, cents: null, frequencyHz: null, confidence: 0, levelDb: 10 * Math.log10(power + 1e-12) };
+      const point: TrackPoint = {
+        tS,
+        cents: null,
+        frequencyHz: null,
+        confidence: 0,
+        levelDb: 10 * Math.log10(power + 1e-12),
+      };
       count++;
       if (power < 4e-9 || power < 2 * floorPower) return point;
       const x = decimate(recent.subarray(from), factor);
@@ -90,7 +99,15 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
         if (whole && whole.score > 1.25 * (comb?.score ?? 0)) comb = whole;
       }
       if (!comb || comb.score < LEAST_SCORE) return point;
-      lastHz = firstPartial(comb, peaks);
+      const hz = firstPartial(comb, peaks);
+      // A leap is believed when the next point confirms it: the attack of a pluck throws single points far off.
+      const leapt = lastHz > 0 && tS - lastS < 0.3 && Math.abs(cents(hz, lastHz)) > LEAP_CENTS;
+      if (leapt && !(Math.abs(cents(hz, leapHz)) < LEAP_CENTS)) {
+        leapHz = hz;
+        return point;
+      }
+      leapHz = NaN;
+      lastHz = hz;
       lastS = tS;
       point.frequencyHz = lastHz;
       point.cents = cents(lastHz, targetHz);
@@ -99,4 +116,3 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
     },
   };
 }
-

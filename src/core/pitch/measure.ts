@@ -97,9 +97,9 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (!section) return refuse('no-pitch');
 
   let startS = options.sustained ? 0 : section.onsetS + attackGapS(section, 4 / targetHz);
-  const clippedS = lastClippedSample(raw, peak) / sampleRate;
-  if (clippedS > startS && clippedS < section.endS) startS = clippedS + 0.01;
-  const clippedLate = clippedS > 0 && section.endS - startS < 0.35;
+  const clippedS = lastClippedSample(raw, sampleRate, peak) / sampleRate;
+  if (clippedS > startS && clippedS <= section.endS + 0.02) startS = clippedS + 0.01;
+  const clippedLate = startS > clippedS && clippedS > section.onsetS && section.endS - startS < 0.35;
   const endS = Math.min(section.endS, startS + LONGEST_S, x.length / rate);
   if (findGap(raw.subarray(0, Math.floor(endS * sampleRate)), sampleRate, peak) >= 0) return refuse('gap');
   const lastsS = endS - startS;

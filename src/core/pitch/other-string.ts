@@ -19,7 +19,11 @@ const MATCH_CENTS = 25;
  * Which other string a sound is, with memory: it sits where that one was last read, while the named string was last read
  * elsewhere. A slack string on its way up past a neighbour's pitch is therefore still itself. House rule.
  */
-export function whichOtherString(frequencyHz: number, named: StringPlace, others: StringPlace[]): StringPlace | undefined {
+export function whichOtherString(
+  frequencyHz: number,
+  named: StringPlace,
+  others: StringPlace[],
+): StringPlace | undefined {
   const fromOwn = Math.abs(cents(frequencyHz, named.lastHz ?? named.targetHz));
   if (fromOwn < (named.lastHz === undefined ? UNREAD_CENTS : AWAY_CENTS)) return undefined;
   let best: StringPlace | undefined;

@@ -44,8 +44,10 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
   const env = envelope(samples, sampleRate, windowS);
   if (env.length < 4) return [];
   const sorted = Float64Array.from(env).sort();
-  const floorRms = sorted[Math.floor(sorted.length * 0.03)]!;
   const top = sorted[sorted.length - 1]!;
+  const quietest = sorted[Math.floor(sorted.length * 0.03)]!;
+  // A recording that sounds throughout shows no floor.
+  const floorRms = quietest > 0.3 * top ? 0 : quietest;
   const audible = Math.max(1.5 * floorRms, top * 0.03);
   const back = Math.max(8, Math.round(windowS / HOP_S) + 4);
   const starts: number[] = [];

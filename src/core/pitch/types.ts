@@ -6,15 +6,7 @@ export interface Partial {
 }
 
 export type RefusalReason =
-  | 'too-quiet'
-  | 'too-short'
-  | 'unsteady'
-  | 'two-strings'
-  | 'clipped'
-  | 'other-string'
-  | 'no-pitch'
-  | 'hum'
-  | 'gap';
+  'too-quiet' | 'too-short' | 'unsteady' | 'two-strings' | 'clipped' | 'other-string' | 'no-pitch' | 'hum' | 'gap';
 
 /** One measured pluck. Times are seconds from the first sample handed in. */
 export interface Reading {

@@ -1,5 +1,13 @@
 export * from './types';
 export { checkRecord, gaugeField, instrumentName, lengthField, noteField, type Checked } from './schemas';
-export { ageFromMs, readBench, settlingEvents, standing, type Bench, type InstrumentLife, type StringLife } from './log';
+export {
+  ageFromMs,
+  readBench,
+  settlingEvents,
+  standing,
+  type Bench,
+  type InstrumentLife,
+  type StringLife,
+} from './log';
 export { instrumentStatus, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { nextStep, type CheckPass, type PassStep } from './pass';

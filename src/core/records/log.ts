@@ -1,4 +1,4 @@
-import type { SettlingEvent } from '../settling';
+import { totalFall, type SettlingEvent } from '../settling';
 import type {
   CurtainRecord,
   InstrumentRecord,
@@ -44,7 +44,8 @@ const last = <T>(list: T[]): T | undefined => list[list.length - 1];
 /** Reads the whole log into the present bench. */
 export function readBench(records: readonly LogRecord[]): Bench {
   const live = standing(records);
-  const byType = <T extends LogRecord['type']>(type: T) => live.filter((r): r is Extract<LogRecord, { type: T }> => r.type === type);
+  const byType = <T extends LogRecord['type']>(type: T) =>
+    live.filter((r): r is Extract<LogRecord, { type: T }> => r.type === type);
   const newest = new Map<string, InstrumentRecord>();
   const order: string[] = [];
   for (const r of byType('instrument')) {
@@ -63,7 +64,15 @@ export function readBench(records: readonly LogRecord[]): Bench {
     });
     return [{ record, strings }];
   });
-  return { instruments, room: last(byType('room')), reference: last(byType('reference')), curtain: last(byType('curtain')) };
+  // The freshest strings first: they need the bench most.
+  const freshest = (i: InstrumentLife) => Math.max(...i.strings.map((s) => s.strungMs ?? 0));
+  instruments.sort((a, b) => freshest(b) - freshest(a));
+  return {
+    instruments,
+    room: last(byType('room')),
+    reference: last(byType('reference')),
+    curtain: last(byType('curtain')),
+  };
 }
 
 function groupReadings(list: ReadingRecord[]): Map<string, ReadingRecord[]> {
@@ -93,8 +102,29 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
   const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
   for (const r of life.readings) {
     const t = (r.atMs - start) / 60000;
+    if (r.slip) {
+      // A slip starts the offset afresh; the first pluck that showed it says the same and is left out.
+      const before = events[events.length - 1]!;
+      if (before.kind === 'read' && t - before.t < CONFIRM_MIN) events.pop();
+      events.push({ t, kind: 'retune' });
+    }
     if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
-    events.push({ t, kind: 'read', cents: r.cents, sigmaCents: r.sigmaCents, ...(r.tempC === undefined ? {} : { tempC: r.tempC }) });
+    events.push({
+      t,
+      kind: 'read',
+      cents: r.cents,
+      sigmaCents: r.sigmaCents,
+      ...(r.tempC === undefined ? {} : { tempC: r.tempC }),
+    });
   }
   return events;
+}
+
+/** The pluck that first showed a slip came at most this long before the one that confirmed it, min. */
+const CONFIRM_MIN = 5;
+
+/** Total fall of the present string: what it was brought up since its first reading, less where it stands, cents. */
+export function totalFallCents({ readings }: StringLife): number | null {
+  const falls = totalFall(readings.map((r) => ({ cents: r.cents, left: r.purpose === 'as-left' })));
+  return falls[falls.length - 1] ?? null;
 }

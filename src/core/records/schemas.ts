@@ -3,7 +3,10 @@ import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { STRING_MATERIALS } from '../strings';
 import { ARRIVALS, PURPOSES, RECORD_VERSION, SOURCES, type LogRecord, type RecordType } from './types';
 
-const finite = () => number().strict().test('finite', '${path} must be a number', (v) => v === undefined || v === null || Number.isFinite(v));
+const finite = () =>
+  number()
+    .strict()
+    .test('finite', '${path} must be a number', (v) => v === undefined || v === null || Number.isFinite(v));
 const instant = () => finite().integer().min(0).max(8.64e15);
 const text = (max: number) => string().strict().max(max, '${path} is longer than ${max} characters');
 const id = () => text(80).matches(/^[A-Za-z0-9_:.-]+$/, '${path} is not an id');
@@ -19,11 +22,21 @@ const base = {
 /** Name of an instrument, one to sixty characters. */
 export const instrumentName = () => text(60).trim().required('Give the instrument a name.');
 export const noteField = () =>
-  text(4).required('Give the note, for example A2.').test('note', 'Write the note as a letter, # or b, and an octave: F#3.', (v) => !v || parseNote(v) !== undefined);
+  text(4)
+    .required('Give the note, for example A2.')
+    .test('note', 'Write the note as a letter, # or b, and an octave: F#3.', (v) => !v || parseNote(v) !== undefined);
 export const lengthField = () =>
-  finite().typeError('Give the speaking length in mm.').required('Give the speaking length in mm.').min(80, 'A speaking length is 80 mm or more.').max(2500, 'A speaking length is 2500 mm or less.');
+  finite()
+    .typeError('Give the speaking length in mm.')
+    .required('Give the speaking length in mm.')
+    .min(80, 'A speaking length is 80 mm or more.')
+    .max(2500, 'A speaking length is 2500 mm or less.');
 export const gaugeField = () =>
-  finite().typeError('Give the gauge in mm, or leave it empty.').nullable().min(0.1, 'A gauge is 0.1 mm or more.').max(6.5, 'A gauge is 6.5 mm or less.');
+  finite()
+    .typeError('Give the gauge in mm, or leave it empty.')
+    .nullable()
+    .min(0.1, 'A gauge is 0.1 mm or more.')
+    .max(6.5, 'A gauge is 6.5 mm or less.');
 
 const stringPlan = object({
   stringId: id().required(),
@@ -44,7 +57,12 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     strings: array().of(stringPlan).min(1, 'An instrument has at least one string.').max(60).required(),
     away: boolean().strict().optional(),
   }),
-  fitted: object({ ...base, type: mixed<string>().oneOf(['fitted']).required(), instrumentId: id().required(), stringId: id().required() }),
+  fitted: object({
+    ...base,
+    type: mixed<string>().oneOf(['fitted']).required(),
+    instrumentId: id().required(),
+    stringId: id().required(),
+  }),
   reading: object({
     ...base,
     type: mixed<string>().oneOf(['reading']).required(),
@@ -62,16 +80,38 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     snrDb: finite().optional(),
     glideCents: finite().optional(),
     partials: array()
-      .of(object({ n: finite().integer().min(1).max(200).required(), frequencyHz: finite().positive().required(), sigmaHz: finite().min(0).required() }).noUnknown())
+      .of(
+        object({
+          n: finite().integer().min(1).max(200).required(),
+          frequencyHz: finite().positive().required(),
+          sigmaHz: finite().min(0).required(),
+        }).noUnknown(),
+      )
       .max(200)
       .optional(),
     tempC: finite().min(-40).max(60).optional(),
     slip: boolean().strict().optional(),
   }),
-  room: object({ ...base, type: mixed<string>().oneOf(['room']).required(), tempC: finite().min(-40).max(60).required() }),
-  reference: object({ ...base, type: mixed<string>().oneOf(['reference']).required(), a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required() }),
-  curtain: object({ ...base, type: mixed<string>().oneOf(['curtain']).required(), curtainMs: instant().nullable().defined() }),
-  'taken-back': object({ ...base, type: mixed<string>().oneOf(['taken-back']).required(), supersedes: id().required() }),
+  room: object({
+    ...base,
+    type: mixed<string>().oneOf(['room']).required(),
+    tempC: finite().min(-40).max(60).required(),
+  }),
+  reference: object({
+    ...base,
+    type: mixed<string>().oneOf(['reference']).required(),
+    a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required(),
+  }),
+  curtain: object({
+    ...base,
+    type: mixed<string>().oneOf(['curtain']).required(),
+    curtainMs: instant().nullable().defined(),
+  }),
+  'taken-back': object({
+    ...base,
+    type: mixed<string>().oneOf(['taken-back']).required(),
+    supersedes: id().required(),
+  }),
 };
 
 export type Checked = { ok: true; record: LogRecord } | { ok: false; message: string };
@@ -83,9 +123,13 @@ export function checkRecord(value: unknown): Checked {
   const schema = typeof type === 'string' && Object.hasOwn(schemas, type) ? schemas[type as RecordType] : undefined;
   if (!schema) return { ok: false, message: `has the unknown type ${JSON.stringify(type) ?? 'none'}` };
   try {
-    return { ok: true, record: schema.noUnknown().validateSync(value, { strict: true, abortEarly: true }) as LogRecord };
+    return {
+      ok: true,
+      record: schema.noUnknown().validateSync(value, { strict: true, abortEarly: true }) as LogRecord,
+    };
   } catch (error) {
-    if (error instanceof ValidationError) return { ok: false, message: `${error.path ? `${error.path}: ` : ''}${error.message}` };
+    if (error instanceof ValidationError)
+      return { ok: false, message: `${error.path ? `${error.path}: ` : ''}${error.message}` };
     throw error;
   }
 }

@@ -1,6 +1,17 @@
-import { chanceToHold, fallAhead, fitSettling, looksSlipped, mixtureMean, mixtureQuantile, nextCheckMin, offsetNow, totalFall, type Mixture, type Surprise } from '../settling';
+import {
+  chanceToHold,
+  fallAhead,
+  fitSettling,
+  looksSlipped,
+  mixtureMean,
+  mixtureQuantile,
+  nextCheckMin,
+  offsetNow,
+  type Mixture,
+  type Surprise,
+} from '../settling';
 import { SETTLES_AS } from '../strings';
-import { ageFromMs, settlingEvents, type InstrumentLife, type StringLife } from './log';
+import { ageFromMs, settlingEvents, totalFallCents, type InstrumentLife, type StringLife } from './log';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
 
@@ -70,14 +81,17 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     const events = settlingEvents(life);
     const nowMin = Math.max((wish.nowMs - start) / MINUTE, events[events.length - 1]!.t);
     const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events }, nowMin);
-    const reads = fit.surprises.filter((s): s is Surprise => s !== null);
-    return { start, fit, reads, events };
+    const surpriseAt = (atMs: number): Surprise | undefined =>
+      fit.surprises[events.findLastIndex((e) => e.kind === 'read' && Math.abs(start + e.t * MINUTE - atMs) < 1)] ??
+      undefined;
+    return { start, fit, surpriseAt };
   });
   const newest = (i: number): { atMs: number; surprise: Surprise } | undefined => {
     const life = strings[i]!;
     const f = fits[i];
-    const found = life.readings.findLastIndex((r) => r.purpose === 'as-found');
-    return f && found >= 0 && f.reads[found] ? { atMs: life.readings[found]!.atMs, surprise: f.reads[found] } : undefined;
+    const last = life.readings.findLast((r) => r.purpose === 'as-found');
+    const surprise = last && f?.surpriseAt(last.atMs);
+    return surprise ? { atMs: last.atMs, surprise } : undefined;
   };
   return strings.map((life, i): StringStatus => {
     const lastRead = life.readings[life.readings.length - 1];
@@ -97,20 +111,20 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     };
     const f = fits[i];
     if (!lastRead || !f) return blank;
-    const falls = totalFall(f.events);
     const known = {
       ...blank,
       cents: lastRead.cents,
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
-      totalFallCents: falls[falls.length - 1]?.fallCents ?? null,
+      totalFallCents: totalFallCents(life),
     };
     const own = newest(i);
     const others = strings.flatMap((_, j) => {
       const o = j === i ? undefined : newest(j);
       return o && own && Math.abs(o.atMs - own.atMs) < 20 * MINUTE ? [o.surprise] : [];
     });
-    const surprising = own && lastRead.purpose === 'as-found' && life.readings.length > 2 && looksSlipped(own.surprise, others);
+    const surprising =
+      own && lastRead.purpose === 'as-found' && life.readings.length > 2 && looksSlipped(own.surprise, others);
     const slipped = lastRead.slip === true;
     if (!enoughReadings(life)) return { ...known, state: 'settling', confirmReadingId: null };
     const now = offsetNow(f.fit);
@@ -133,7 +147,8 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       slippedMs: slipped ? lastRead.atMs : null,
       chance,
       nextCheckMs: wish.nowMs + check * MINUTE,
-      atCurtain: curtainMin !== null && curtainMin > 0 ? band(wish.curtainMs!, now.cents, fallAhead(f.fit, curtainMin)) : null,
+      atCurtain:
+        curtainMin !== null && curtainMin > 0 ? band(wish.curtainMs!, now.cents, fallAhead(f.fit, curtainMin)) : null,
       ahead,
       confirmReadingId: surprising && !slipped ? lastRead.id : null,
     };

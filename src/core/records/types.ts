@@ -97,11 +97,5 @@ export interface TakenBackRecord extends RecordBase {
 }
 
 export type LogRecord =
-  | InstrumentRecord
-  | FittedRecord
-  | ReadingRecord
-  | RoomRecord
-  | ReferenceRecord
-  | CurtainRecord
-  | TakenBackRecord;
+  InstrumentRecord | FittedRecord | ReadingRecord | RoomRecord | ReferenceRecord | CurtainRecord | TakenBackRecord;
 export type RecordType = LogRecord['type'];

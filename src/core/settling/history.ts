@@ -2,8 +2,7 @@ import type { SettlingMaterial } from './materials';
 
 /** What happened to one string since it was strung, in order of time. Times in min since strung, cents from target. */
 export type SettlingEvent =
-  | { t: number; kind: 'retune' }
-  | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number };
+  { t: number; kind: 'retune' } | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number };
 
 export interface StringHistory {
   material: SettlingMaterial;

@@ -1,7 +1,15 @@
 export { MATERIAL_CODES, SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from './materials';
 export type { SettlingEvent, StringHistory } from './history';
 export { fitSettling, type SettlingFit } from './fit';
-export { chanceToHold, fallAhead, mixtureBelow, mixtureMean, mixtureQuantile, offsetNow, type Mixture } from './forecast';
+export {
+  chanceToHold,
+  fallAhead,
+  mixtureBelow,
+  mixtureMean,
+  mixtureQuantile,
+  offsetNow,
+  type Mixture,
+} from './forecast';
 export { nextCheckMin } from './next-check';
 export { looksSlipped, type Surprise } from './slip';
-export { totalFall, type FallPoint } from './total-fall';
+export { totalFall, type FallReading } from './total-fall';

@@ -1,32 +1,18 @@
-import type { SettlingEvent } from './history';
-
-/** A point of the total fall: everything brought up so far less the present offset, cents, flat positive. */
-export interface FallPoint {
-  t: number;
-  fallCents: number;
+/** A reading as the total fall needs it: cents from target, and whether the string was brought up just before it. */
+export interface FallReading {
+  cents: number;
+  left: boolean;
 }
 
 /**
- * Total fall of a string at each of its readings: bring-ups (as left less as found) are added up, so that one curve runs
- * through all retunings. A retuning whose two readings are not both known is taken to end on target.
+ * Total fall at each reading, cents, flat positive: all bring-ups (as left less the reading before) added up, less the
+ * present offset, counted from the first reading. One curve runs through all retunings.
+ * @example totalFall([{ cents: 0, left: true }, { cents: -8, left: false }, { cents: 0, left: true }]) // [0, 8, 8]
  */
-export function totalFall(events: SettlingEvent[]): FallPoint[] {
-  const points: FallPoint[] = [];
-  let raised = 0;
-  let found: number | undefined;
-  let awaitingLeft = false;
-  let first = true;
-  for (const e of events) {
-    if (e.kind === 'retune') {
-      awaitingLeft = true;
-      continue;
-    }
-    if (awaitingLeft && !first && found !== undefined) raised += e.cents - found;
-    else if (first) raised = e.cents;
-    awaitingLeft = false;
-    first = false;
-    found = e.cents;
-    points.push({ t: e.t, fallCents: raised - e.cents });
-  }
-  return points;
+export function totalFall(readings: FallReading[]): number[] {
+  let raised = readings[0]?.cents ?? 0;
+  return readings.map(({ cents, left }, i) => {
+    if (left && i > 0) raised += cents - readings[i - 1]!.cents;
+    return raised - cents;
+  });
 }

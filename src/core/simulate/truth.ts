@@ -48,7 +48,10 @@ export function trueCents(string: StringTruth, atMs: number): number {
     if (turn.atMs > atMs) continue;
     const renewed = (string.renewal * Math.max(0, turn.cents)) / 866;
     const friction = 0.3 + 0.02 * Math.min(60, Math.abs(turn.cents));
-    cents += turn.cents - renewed * string.creepCents * creep(age(turn.atMs), string.seed) + friction * Math.expm1(-age(turn.atMs) / 1.5);
+    cents +=
+      turn.cents -
+      renewed * string.creepCents * creep(age(turn.atMs), string.seed) +
+      friction * Math.expm1(-age(turn.atMs) / 1.5);
   }
   for (const slip of string.slips) if (slip.atMs <= atMs) cents -= slip.cents;
   return cents;

@@ -58,7 +58,8 @@ export function pluck(spec: PluckSpec, sampleRate: number, random: Random): Voic
     if (law > 0.45 * sampleRate || law > 9000) break;
     const shift = spec.bodyCents?.[n - 1] ?? 0;
     const f = law * Math.pow(2, shift / 1200);
-    const a = Math.abs(Math.sin(Math.PI * n * spec.pluckAt)) * Math.pow(n, -spec.rolloff) * (0.8 + 0.4 * random.uniform());
+    const a =
+      Math.abs(Math.sin(Math.PI * n * spec.pluckAt)) * Math.pow(n, -spec.rolloff) * (0.8 + 0.4 * random.uniform());
     if (a < 0.002) continue;
     const tau = spec.bowRiseS ? Infinity : spec.decayS / (1 + spec.damping * Math.pow(n, 1.3));
     hz.push(f);

@@ -40,7 +40,14 @@ export function stringLoad(spec: StringSpec): StringLoad | undefined {
   const lengthM = spec.lengthMm * 1e-3;
   const tensionN = unitMassKgPerM * (2 * lengthM * spec.frequencyHz) ** 2;
   if (!mechanics || !gaugeMm) {
-    return { unitMassKgPerM, tensionN, shareOfBreaking: null, breakingHz: null, headroomSemitones: null, inharmonicity: null };
+    return {
+      unitMassKgPerM,
+      tensionN,
+      shareOfBreaking: null,
+      breakingHz: null,
+      headroomSemitones: null,
+      inharmonicity: null,
+    };
   }
   const coreMm = mechanics.coreMm(gaugeMm);
   const sectionM2 = (mechanics.coreFill * Math.PI * (coreMm * 1e-3) ** 2) / 4;
@@ -51,7 +58,9 @@ export function stringLoad(spec: StringSpec): StringLoad | undefined {
     shareOfBreaking: share,
     breakingHz: spec.frequencyHz / Math.sqrt(share),
     headroomSemitones: -6 * Math.log2(share),
-    inharmonicity: (Math.PI ** 3 * mechanics.youngGPa * 1e9 * mechanics.coreFill * (coreMm * 1e-3) ** 4) / (64 * tensionN * lengthM ** 2),
+    inharmonicity:
+      (Math.PI ** 3 * mechanics.youngGPa * 1e9 * mechanics.coreFill * (coreMm * 1e-3) ** 4) /
+      (64 * tensionN * lengthM ** 2),
   };
 }
 

@@ -3,7 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { cents as centsOf, nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import { motion, type Task } from '../../../core/pitch';
-import type { ArrivalWord, PassStep, ReadingRecord } from '../../../core/records';
+import type { ArrivalWord, PassStep, ReadingRecord, StringStatus } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { dueTime, signed, span } from '../../parts/format';
 import { RackBars } from '../../parts/RackBars';
@@ -44,7 +44,8 @@ export function BenchView() {
   const lastKept = useRef<string[]>([]);
 
   const step = pass.step;
-  const dueFirst = [...own].filter((s) => s.nextCheckMs !== null).sort((a, b) => a.nextCheckMs! - b.nextCheckMs!)[0];
+  const dueMs = (s: StringStatus) => (Math.abs(s.cents ?? Infinity) > TOLERANCE_CENTS ? 0 : (s.nextCheckMs ?? 0));
+  const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
   const focusId = step?.stringId ?? dueFirst?.stringId ?? life?.strings[0]?.plan.stringId;
   const focus = life?.strings.find((s) => s.plan.stringId === focusId);
   const target = (note: string) => targetFrequencyHz(note, a4Hz)!;
@@ -54,7 +55,12 @@ export function BenchView() {
     const places = life.strings.map((s) => {
       const targetHz = targetFrequencyHz(s.plan.note, a4Hz)!;
       const last = s.readings[s.readings.length - 1];
-      return { id: s.plan.stringId, name: s.plan.note, targetHz, ...(last ? { lastHz: targetHz * ratioOfCents(last.cents) } : {}) };
+      return {
+        id: s.plan.stringId,
+        name: s.plan.note,
+        targetHz,
+        ...(last ? { lastHz: targetHz * ratioOfCents(last.cents) } : {}),
+      };
     });
     const named = places.find((p) => p.id === focus.plan.stringId)!;
     // Two strings of a course share their pitch: only others can be mistaken.
@@ -62,10 +68,15 @@ export function BenchView() {
     return { named, others, purpose: step?.purpose ?? 'found', toleranceCents: TOLERANCE_CENTS, insist };
   }, [life, focus, a4Hz, step?.purpose, insist]);
 
-  async function keep(stringId: string, fields: Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents'> & Partial<ReadingRecord>, of: PassStep | undefined) {
+  async function keep(
+    stringId: string,
+    fields: Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents'> & Partial<ReadingRecord>,
+    of: PassStep | undefined,
+  ) {
     const string = life!.strings.find((s) => s.plan.stringId === stringId)!;
     const previous = string.readings[string.readings.length - 1];
-    const slip = of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
+    const slip =
+      of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
     const { note } = string.plan;
     try {
       const [kept] = await append([
@@ -81,8 +92,11 @@ export function BenchView() {
         },
       ]);
       lastKept.current.push(kept!.id);
-      const hard = (fields.glideCents ?? 0) >= 4 ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.` : '';
-      setMessage(`${note} ${fields.purpose === 'as-left' ? 'as left' : 'as found'} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`);
+      const hard =
+        (fields.glideCents ?? 0) >= 4 ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.` : '';
+      setMessage(
+        `${note} ${fields.purpose === 'as-left' ? 'as left' : 'as found'} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`,
+      );
     } catch (error) {
       setMessage(`${(error as Error).message} ${note} ${signed(fields.cents)} is held in memory: export the log now.`);
     }
@@ -101,19 +115,31 @@ export function BenchView() {
       return;
     }
     if (!step) {
-      setMessage(`${focus?.plan.note ?? ''} stands at ${signed(outcome.cents)}. Press Enter to start a check pass and keep readings.`);
+      setMessage(
+        `${focus?.plan.note ?? ''} stands at ${signed(outcome.cents)}. Press Enter to start a check pass and keep readings.`,
+      );
       return;
     }
+    // It still stands where it was left: nobody has turned it, there is nothing new to keep.
+    if (step.purpose === 'left' && heard.arrival === 'untouched' && focus?.readings.at(-1)?.purpose === 'as-left')
+      return;
     const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
     void keep(
       step.stringId,
-      { ...figures, source, purpose: step.purpose === 'left' ? 'as-left' : 'as-found', ...(step.purpose === 'left' ? { arrival: heard.arrival as ArrivalWord } : {}) },
+      {
+        ...figures,
+        source,
+        purpose: step.purpose === 'left' ? 'as-left' : 'as-found',
+        ...(step.purpose === 'left' ? { arrival: heard.arrival as ArrivalWord } : {}),
+      },
       step,
     );
   });
 
   const newest = sound.trail[sound.trail.length - 1];
-  const heardNow = sound.listening ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4) : undefined;
+  const heardNow = sound.listening
+    ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4)
+    : undefined;
   const liveCents = heardNow?.cents ?? null;
   const truth = demo?.truthOf(instrumentId)?.find((t) => t.stringId === focusId);
 
@@ -174,12 +200,17 @@ export function BenchView() {
     return (
       <div className="mx-auto flex max-w-xl flex-col gap-4 p-10">
         <h1 className="text-2xl font-bold">The bench is empty</h1>
-        <p>Put the instrument in front of you on it: choose its family, say when it was strung, and start the first check pass.</p>
+        <p>
+          Put the instrument in front of you on it: choose its family, say when it was strung, and start the first check
+          pass.
+        </p>
         <div className="flex flex-wrap gap-3">
           <Button strong onClick={() => void navigate(`${basePath}/instrument`)}>
             Add an instrument
           </Button>
-          {!demo && <Button onClick={() => void navigate('/demo/bench')}>Look round the Heron’s bench (demonstration)</Button>}
+          {!demo && (
+            <Button onClick={() => void navigate('/demo/bench')}>Look round the Heron’s bench (demonstration)</Button>
+          )}
         </div>
       </div>
     );
@@ -191,7 +222,7 @@ export function BenchView() {
   const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
   const laneHeight = Math.max(44, Math.min(88, Math.floor(540 / life.strings.length)));
   const done = pass.pass !== undefined && !step;
-  const checkAgain = dueFirst ? dueTime(dueFirst.nextCheckMs!, now, zoneMin) : '';
+  const checkAgain = dueFirst && dueFirst.nextCheckMs !== null ? dueTime(dueMs(dueFirst), now, zoneMin) : '';
   const idle = done
     ? checkAgain
       ? `Check again ${checkAgain === 'now' ? 'in a few minutes' : `at ${checkAgain}`}`
@@ -199,12 +230,19 @@ export function BenchView() {
     : checkAgain && checkAgain !== 'now'
       ? `Next check at ${checkAgain}`
       : 'Start a check pass';
-  const heading = step ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}` : done ? 'Pass done' : `String ${number}, next to check`;
+  const heading = step
+    ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}`
+    : done
+      ? 'Pass done'
+      : `String ${number}, next to check`;
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="grid min-h-0 flex-1 grid-cols-[188px_1fr_312px] max-lg:grid-cols-[1fr_300px] max-sm:grid-cols-1">
-        <nav aria-label="Instruments on the bench" className="overflow-y-auto border-r border-line p-3 max-lg:col-span-2 max-lg:flex max-lg:gap-2 max-lg:border-b max-sm:col-span-1">
+        <nav
+          aria-label="Instruments on the bench"
+          className="overflow-y-auto border-r border-line p-3 max-lg:col-span-2 max-lg:flex max-lg:gap-2 max-lg:border-b max-sm:col-span-1"
+        >
           <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">On the bench</p>
           {bench.instruments.map((i) => {
             const list = statuses.get(i.record.instrumentId) ?? [];
@@ -215,15 +253,26 @@ export function BenchView() {
                 to={`${basePath}/bench/${i.record.instrumentId}`}
                 aria-current={i === life ? 'page' : undefined}
                 onClick={() => setMessage('')}
-                className={clsx('mb-2 block shrink-0 rounded-lg border p-2.5 max-lg:w-40', i === life ? 'border-line bg-sheet' : 'border-transparent')}
+                className={clsx(
+                  'mb-2 block shrink-0 rounded-lg border p-2.5 max-lg:w-40',
+                  i === life ? 'border-line bg-sheet' : 'border-transparent',
+                )}
               >
                 <span className="block text-sm font-semibold leading-tight">{i.record.name}</span>
-                <span className="block text-xs text-ink2">{since > 0 ? `strung ${span(now - since)} ago` : 'strung long ago'}</span>
-                <RackBars cents={i.strings.map((_, k) => list[k]?.cents ?? null)} label={`Offsets: ${list.map((s) => (s.cents === null ? 'unread' : signed(s.cents))).join(', ')}`} />
+                <span className="block text-xs text-ink2">
+                  {since > 0 ? `strung ${span(now - since)} ago` : 'strung long ago'}
+                </span>
+                <RackBars
+                  cents={i.strings.map((_, k) => list[k]?.cents ?? null)}
+                  label={`Offsets: ${list.map((s) => (s.cents === null ? 'unread' : signed(s.cents))).join(', ')}`}
+                />
               </Link>
             );
           })}
-          <Link to={`${basePath}/instrument`} className="block shrink-0 rounded-lg px-2.5 py-2 text-sm font-medium text-deep underline underline-offset-4">
+          <Link
+            to={`${basePath}/instrument`}
+            className="block shrink-0 rounded-lg px-2.5 py-2 text-sm font-medium text-deep underline underline-offset-4"
+          >
             Add an instrument
           </Link>
         </nav>
@@ -236,7 +285,10 @@ export function BenchView() {
               {holding} of {life.strings.length} strings will hold ±{TOLERANCE_CENTS} cents for 90 min
               {strung > 0 && `, strung ${span(now - strung)} ago`}
             </p>
-            <Link to={`${basePath}/instrument/${instrumentId}`} className="ml-auto text-sm text-deep underline underline-offset-4">
+            <Link
+              to={`${basePath}/instrument/${instrumentId}`}
+              className="ml-auto text-sm text-deep underline underline-offset-4"
+            >
               Edit
             </Link>
           </div>
@@ -256,9 +308,15 @@ export function BenchView() {
               />
             ))}
           </ol>
-          <p className="pt-1 text-xs text-ink2">Age since strung runs to the right, each mark about twice the last; cents are drawn so that 1 and 60 both show.{curtainMs !== null && ' Dashed: the curtain.'}</p>
+          <p className="pt-1 text-xs text-ink2">
+            Age since strung runs to the right, each mark about twice the last; cents are drawn so that 1 and 60 both
+            show.{curtainMs !== null && ' Dashed: the curtain.'}
+          </p>
         </section>
-        <aside aria-label="What to do now" className="overflow-y-auto border-l border-line bg-sheet p-4 max-sm:border-l-0 max-sm:border-t">
+        <aside
+          aria-label="What to do now"
+          className="overflow-y-auto border-l border-line bg-sheet p-4 max-sm:border-l-0 max-sm:border-t"
+        >
           <Panel
             heading={heading}
             life={focus}
@@ -266,13 +324,32 @@ export function BenchView() {
             targetHz={target(focus.plan.note)}
             liveCents={liveCents}
             trail={sound.trail}
-            instruction={step ? instructionFor(step, focus.plan.note, liveCents, motion(sound.trail), TOLERANCE_CENTS, sound.listening !== undefined) : idle}
+            instruction={
+              step
+                ? instructionFor(
+                    step,
+                    focus.plan.note,
+                    liveCents,
+                    motion(sound.trail),
+                    TOLERANCE_CENTS,
+                    sound.listening !== undefined,
+                  )
+                : idle
+            }
             message={sound.trouble || message}
             nowMs={now}
             zoneMin={zoneMin}
             curtainMs={curtainMs}
           >
-            {demo && truth && <SimulatorControls demo={demo} nowMs={clock} curtainMs={curtainMs} onPluck={actions.pluck} onTurn={actions.turn} />}
+            {demo && truth && (
+              <SimulatorControls
+                demo={demo}
+                nowMs={clock}
+                curtainMs={curtainMs}
+                onPluck={actions.pluck}
+                onTurn={actions.turn}
+              />
+            )}
           </Panel>
         </aside>
       </div>
@@ -304,7 +381,17 @@ export function BenchView() {
           const frequencyHz = target(focus.plan.note) * ratioOfCents(cents);
           const far = Math.abs(cents) > 600 ? ` (near ${nearestNote(frequencyHz, a4Hz).name})` : '';
           if (far) setMessage(`That is far from ${focus.plan.note}${far}.`);
-          void keep(focus.plan.stringId, { source: 'typed', purpose: step?.purpose === 'left' ? 'as-left' : 'as-found', frequencyHz, cents, sigmaCents: TYPED_SIGMA }, step);
+          void keep(
+            focus.plan.stringId,
+            {
+              source: 'typed',
+              purpose: step?.purpose === 'left' ? 'as-left' : 'as-found',
+              frequencyHz,
+              cents,
+              sigmaCents: TYPED_SIGMA,
+            },
+            step,
+          );
         }}
       />
     </div>

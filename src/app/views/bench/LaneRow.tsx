@@ -21,7 +21,8 @@ interface Props {
 /** What is to be known of a string's state, in its own words. */
 export function stateLine(status: StringStatus, nowMs: number, zoneMin: number): string {
   if (status.state === 'unread') return 'pluck it once';
-  if (status.state === 'slipped' && status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
+  if (status.state === 'slipped' && status.slippedMs !== null)
+    return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
   if (status.nextCheckMs === null) return 'too few readings yet';
   if (Math.abs(status.cents ?? 0) > TOLERANCE_CENTS) return 'bring it up now';
   const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
@@ -32,7 +33,16 @@ export function stateLine(status: StringStatus, nowMs: number, zoneMin: number):
 export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, current, height, onChoose }: Props) {
   const { plan } = life;
   const cents = status?.cents ?? null;
-  const tone = cents === null ? 'text-ink2' : status?.state === 'slipped' ? 'text-rust' : cents < -TOLERANCE_CENTS ? 'text-deep' : cents > TOLERANCE_CENTS ? 'text-sand' : 'text-ink';
+  const tone =
+    cents === null
+      ? 'text-ink2'
+      : status?.state === 'slipped'
+        ? 'text-rust'
+        : cents < -TOLERANCE_CENTS
+          ? 'text-deep'
+          : cents > TOLERANCE_CENTS
+            ? 'text-sand'
+            : 'text-ink';
   const tall = height > 60;
   return (
     <li className={clsx('border-b border-line', current && 'bg-sheet')}>
@@ -41,7 +51,10 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
         onClick={onChoose}
         aria-current={current ? 'true' : undefined}
         aria-label={`String ${number}, ${plan.note}, ${status?.state ?? 'unread'}${cents === null ? '' : `, ${signed(cents)} cents`}`}
-        className={clsx('grid w-full grid-cols-[5.2rem_1fr_8.2rem] items-stretch text-left max-sm:grid-cols-[4.2rem_1fr_7rem]', current && 'shadow-[inset_4px_0_0_var(--ink)]')}
+        className={clsx(
+          'grid w-full grid-cols-[5.2rem_1fr_8.2rem] items-stretch text-left max-sm:grid-cols-[4.2rem_1fr_7rem]',
+          current && 'shadow-[inset_4px_0_0_var(--ink)]',
+        )}
         style={{ height }}
       >
         <span className="flex flex-col justify-center pl-3">
@@ -66,8 +79,12 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
           />
         </span>
         <span className="flex flex-col items-end justify-center pr-3 leading-tight">
-          <span className={clsx('figure font-bold', tall ? 'text-2xl' : 'text-base', tone)}>{cents === null ? '–' : signed(cents)}</span>
-          <span className={clsx('text-[13px] font-semibold', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>{status?.state ?? 'unread'}</span>
+          <span className={clsx('figure font-bold', tall ? 'text-2xl' : 'text-base', tone)}>
+            {cents === null ? '–' : signed(cents)}
+          </span>
+          <span className={clsx('text-[13px] font-semibold', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>
+            {status?.state ?? 'unread'}
+          </span>
           <span className="text-[12px] text-ink2">{status && stateLine(status, nowMs, zoneMin)}</span>
         </span>
       </button>

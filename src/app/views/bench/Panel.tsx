@@ -33,7 +33,20 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
 }
 
 /** The one string in hand: its name and offset in figures for 1.5 m, one thing to do, the waterline, the rest small. */
-export function Panel({ heading, life, status, targetHz, liveCents, trail, instruction, message, nowMs, zoneMin, curtainMs, children }: Props) {
+export function Panel({
+  heading,
+  life,
+  status,
+  targetHz,
+  liveCents,
+  trail,
+  instruction,
+  message,
+  nowMs,
+  zoneMin,
+  curtainMs,
+  children,
+}: Props) {
   const shown = liveCents ?? status?.cents ?? null;
   const last = life.readings[life.readings.length - 1];
   const load = stringLoad({
@@ -51,7 +64,16 @@ export function Panel({ heading, life, status, targetHz, liveCents, trail, instr
         <NoteName note={life.plan.note} className="text-[64px] font-bold leading-none" />
         <span
           data-testid="live-cents"
-          className={clsx('figure text-[44px] font-bold leading-none', shown === null ? 'text-ink2' : shown < -TOLERANCE_CENTS ? 'text-deep' : shown > TOLERANCE_CENTS ? 'text-sand' : 'text-ink')}
+          className={clsx(
+            'figure text-[44px] font-bold leading-none',
+            shown === null
+              ? 'text-ink2'
+              : shown < -TOLERANCE_CENTS
+                ? 'text-deep'
+                : shown > TOLERANCE_CENTS
+                  ? 'text-sand'
+                  : 'text-ink',
+          )}
         >
           {shown === null ? '–' : signed(shown)}
         </span>
@@ -59,7 +81,11 @@ export function Panel({ heading, life, status, targetHz, liveCents, trail, instr
       <p role="status" data-testid="instruction" className="min-h-7 text-xl font-semibold">
         {instruction}
       </p>
-      <Waterline trail={trail} toleranceCents={TOLERANCE_CENTS} label={`Live pitch of ${life.plan.note} against its target`} />
+      <Waterline
+        trail={trail}
+        toleranceCents={TOLERANCE_CENTS}
+        label={`Live pitch of ${life.plan.note} against its target`}
+      />
       <p role="status" data-testid="message" className="min-h-10 text-sm leading-snug text-ink">
         {message}
       </p>
@@ -76,14 +102,18 @@ export function Panel({ heading, life, status, targetHz, liveCents, trail, instr
             {last.frequencyHz.toFixed(2)} Hz ±{last.sigmaCents.toFixed(1)} ¢
           </Fact>
         )}
-        {status?.totalFallCents != null && <Fact name="Fallen in all since strung">{Math.round(status.totalFallCents)} ¢</Fact>}
+        {status && status.totalFallCents !== null && (
+          <Fact name="Fallen in all since strung">{Math.round(status.totalFallCents)} ¢</Fact>
+        )}
         {status?.atCurtain && curtainMs !== null && (
           <Fact name={`Expected by ${clockTime(curtainMs, zoneMin)}, left alone`}>
             {signed(status.atCurtain.cents, 0)} ±{((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} ¢
           </Fact>
         )}
-        {status?.nextCheckMs != null ? (
-          <Fact name={Math.abs(status.cents ?? 0) > TOLERANCE_CENTS ? 'Next check after this one' : 'Next check'}>{dueTime(status.nextCheckMs, nowMs, zoneMin)}</Fact>
+        {status && status.nextCheckMs !== null ? (
+          <Fact name={Math.abs(status.cents ?? 0) > TOLERANCE_CENTS ? 'Next check after this one' : 'Next check'}>
+            {dueTime(status.nextCheckMs, nowMs, zoneMin)}
+          </Fact>
         ) : (
           last && <Fact name="Forecast">too few readings yet</Fact>
         )}

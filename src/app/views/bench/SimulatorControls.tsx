@@ -29,7 +29,10 @@ export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn }: P
         </Button>
         <Button onClick={() => skip(10)}>+10 min</Button>
         <Button onClick={() => skip(60)}>+1 h</Button>
-        <Button disabled={curtainMs === null || curtainMs <= nowMs()} onClick={() => curtainMs !== null && demo.moveClock(curtainMs)}>
+        <Button
+          disabled={curtainMs === null || curtainMs <= nowMs()}
+          onClick={() => curtainMs !== null && demo.moveClock(curtainMs)}
+        >
           To the curtain
         </Button>
       </div>

@@ -49,7 +49,13 @@ export function SoundBar(p: Props) {
         if (file) p.onFile(file);
       }}
     >
-      <Button onBar strong={p.listening !== undefined} hint="Space" aria-pressed={p.listening !== undefined} onClick={p.onListen}>
+      <Button
+        onBar
+        strong={p.listening !== undefined}
+        hint="Space"
+        aria-pressed={p.listening !== undefined}
+        onClick={p.onListen}
+      >
         {p.listening ? <Mic size={16} aria-hidden /> : <MicOff size={16} aria-hidden />}
         {p.listening ? 'Listening' : 'Listen'}
       </Button>

@@ -32,7 +32,9 @@ export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: 
           e.preventDefault();
           const cents = readFigure(text, targetHz);
           if (cents === undefined) {
-            setFault('Write cents from the target, for example −6.3, or a frequency, for example 328.4 Hz, within an octave.');
+            setFault(
+              'Write cents from the target, for example −6.3, or a frequency, for example 328.4 Hz, within an octave.',
+            );
             return;
           }
           setText('');

@@ -9,11 +9,13 @@ export function useCheckPass(key: string, life: InstrumentLife | undefined, stat
     const text = sessionStorage.getItem(storageKey);
     return text ? (JSON.parse(text) as CheckPass) : undefined;
   };
-  const [state, setState] = useState<{ key: string; pass: CheckPass | undefined; chosen: PassStep | undefined }>(() => ({
-    key,
-    pass: read(),
-    chosen: undefined,
-  }));
+  const [state, setState] = useState<{ key: string; pass: CheckPass | undefined; chosen: PassStep | undefined }>(
+    () => ({
+      key,
+      pass: read(),
+      chosen: undefined,
+    }),
+  );
   if (state.key !== key) setState({ key, pass: read(), chosen: undefined });
 
   const put = useCallback(
@@ -32,7 +34,8 @@ export function useCheckPass(key: string, life: InstrumentLife | undefined, stat
     step,
     start: (nowMs: number) => put({ startedMs: Math.floor(nowMs), skipped: [] }),
     stop: () => put(undefined),
-    choose: (next: PassStep | undefined, nowMs: number) => put(pass ?? { startedMs: Math.floor(nowMs), skipped: life?.strings.map((s) => s.plan.stringId) ?? [] }, next),
+    choose: (next: PassStep | undefined, nowMs: number) =>
+      put(pass ?? { startedMs: Math.floor(nowMs), skipped: life?.strings.map((s) => s.plan.stringId) ?? [] }, next),
     skip: (stringId: string) => pass && put({ ...pass, skipped: [...pass.skipped, stringId] }),
     /** The chosen string was read: back to the order of the pass. */
     clearChoice: (): boolean => {

@@ -44,7 +44,10 @@ export function useKeys(actions: KeyActions, simulated: boolean): void {
           : {}),
       };
       const digit = /^[0-9]$/.test(event.key) ? (Number(event.key) + 9) % 10 : undefined;
-      const act = digit === undefined ? table[event.key.length === 1 ? event.key.toLowerCase() : event.key] : () => a.choose(digit);
+      const act =
+        digit === undefined
+          ? table[event.key.length === 1 ? event.key.toLowerCase() : event.key]
+          : () => a.choose(digit);
       if (!act) return;
       event.preventDefault();
       act();

@@ -14,7 +14,11 @@ const FILE_SPEED = 2;
 const TRAIL_S = 9;
 
 /** Holds the ear, its source and the live trace of one bench. */
-export function useListening(task: Task | undefined, nowMs: () => number, onOutcome: (outcome: Outcome, source: Source) => void) {
+export function useListening(
+  task: Task | undefined,
+  nowMs: () => number,
+  onOutcome: (outcome: Outcome, source: Source) => void,
+) {
   const ear = useRef<Ear | undefined>(undefined);
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
@@ -50,6 +54,10 @@ export function useListening(task: Task | undefined, nowMs: () => number, onOutc
     };
   }, []);
 
+  const namedId = task?.named.id;
+  useEffect(() => {
+    points.current = [];
+  }, [namedId]);
   useEffect(() => {
     if (task) ear.current?.setTask(task);
   }, [task]);

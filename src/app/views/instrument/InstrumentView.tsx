@@ -13,7 +13,9 @@ const schema = object({
   name: instrumentName(),
   family: string().required(),
   strung: mixed<(typeof STRUNG)[number]>().oneOf(STRUNG).required(),
-  strungAt: string().when('strung', { is: 'earlier', then: (s) => s.required('Say when it was strung.') }).default(''),
+  strungAt: string()
+    .when('strung', { is: 'earlier', then: (s) => s.required('Say when it was strung.') })
+    .default(''),
   strings: array()
     .of(
       object({
@@ -53,19 +55,35 @@ export function InstrumentView() {
   const save = handleSubmit(async (values) => {
     const id = existing?.instrumentId ?? crypto.randomUUID();
     const strungMs =
-      values.strung === 'now' ? nowMs() : values.strung === 'earlier' ? Date.parse(`${values.strungAt}:00Z`) - zoneMin * 60000 : undefined;
+      values.strung === 'now'
+        ? nowMs()
+        : values.strung === 'earlier'
+          ? Date.parse(`${values.strungAt}:00Z`) - zoneMin * 60000
+          : undefined;
     if (strungMs !== undefined && !(strungMs <= nowMs() + 60000)) {
       setError('strungAt', { message: 'That time has not come yet.' });
       return;
     }
     const plans = values.strings.map((s) => {
       const before = existing?.strings.find((e) => e.stringId === s.stringId);
-      return { ...(before?.unitMassKgPerM ? { unitMassKgPerM: before.unitMassKgPerM } : {}), ...s, gaugeMm: s.gaugeMm ?? null };
+      return {
+        ...(before?.unitMassKgPerM ? { unitMassKgPerM: before.unitMassKgPerM } : {}),
+        ...s,
+        gaugeMm: s.gaugeMm ?? null,
+      };
     });
     try {
       await append([
-        { type: 'instrument', instrumentId: id, name: values.name.trim(), family: values.family || 'own', strings: plans },
-        ...(strungMs === undefined ? [] : plans.map((s) => ({ type: 'fitted' as const, instrumentId: id, stringId: s.stringId, atMs: strungMs }))),
+        {
+          type: 'instrument',
+          instrumentId: id,
+          name: values.name.trim(),
+          family: values.family || 'own',
+          strings: plans,
+        },
+        ...(strungMs === undefined
+          ? []
+          : plans.map((s) => ({ type: 'fitted' as const, instrumentId: id, stringId: s.stringId, atMs: strungMs }))),
       ]);
     } catch (error) {
       setError('root', { message: (error as Error).message });
@@ -117,13 +135,20 @@ export function InstrumentView() {
             {STRUNG.map((s) => (
               <label key={s} className="flex items-center gap-1.5">
                 <input type="radio" value={s} {...register('strung')} />
-                {existing ? { now: 'restrung just now', earlier: 'restrung at', 'long ago': 'no, the same' }[s] : { now: 'just now', earlier: 'at', 'long ago': 'long ago' }[s]}
+                {existing
+                  ? { now: 'restrung just now', earlier: 'restrung at', 'long ago': 'no, the same' }[s]
+                  : { now: 'just now', earlier: 'at', 'long ago': 'long ago' }[s]}
               </label>
             ))}
             {watch('strung') === 'earlier' && (
               <label>
                 <span className="sr-only">Strung at</span>
-                <input type="datetime-local" className={field} {...register('strungAt')} aria-invalid={!!errors.strungAt} />
+                <input
+                  type="datetime-local"
+                  className={field}
+                  {...register('strungAt')}
+                  aria-invalid={!!errors.strungAt}
+                />
                 {fault(errors.strungAt?.message, 'strung-fault')}
               </label>
             )}
@@ -152,7 +177,12 @@ export function InstrumentView() {
               <tr key={row.key} className="align-top">
                 <td className="figure py-1 pr-2">{i + 1}</td>
                 <td className="w-24 py-1 pr-2">
-                  <input className={field} aria-label={label('note')} aria-invalid={!!e?.note} {...register(`strings.${i}.note`)} />
+                  <input
+                    className={field}
+                    aria-label={label('note')}
+                    aria-invalid={!!e?.note}
+                    {...register(`strings.${i}.note`)}
+                  />
                   {fault(e?.note?.message, `note-${i}`)}
                 </td>
                 <td className="py-1 pr-2">
@@ -170,7 +200,9 @@ export function InstrumentView() {
                     inputMode="decimal"
                     aria-label={label('gauge in mm')}
                     aria-invalid={!!e?.gaugeMm}
-                    {...register(`strings.${i}.gaugeMm`, { setValueAs: (v: unknown) => (v === '' || v === null ? null : Number(String(v).replace(',', '.'))) })}
+                    {...register(`strings.${i}.gaugeMm`, {
+                      setValueAs: (v: unknown) => (v === '' || v === null ? null : Number(String(v).replace(',', '.'))),
+                    })}
                   />
                   {fault(e?.gaugeMm?.message, `gauge-${i}`)}
                 </td>
@@ -180,7 +212,9 @@ export function InstrumentView() {
                     inputMode="decimal"
                     aria-label={label('speaking length in mm')}
                     aria-invalid={!!e?.lengthMm}
-                    {...register(`strings.${i}.lengthMm`, { setValueAs: (v: unknown) => (v === '' ? NaN : Number(String(v).replace(',', '.'))) })}
+                    {...register(`strings.${i}.lengthMm`, {
+                      setValueAs: (v: unknown) => (v === '' ? NaN : Number(String(v).replace(',', '.'))),
+                    })}
                   />
                   {fault(e?.lengthMm?.message, `length-${i}`)}
                 </td>
@@ -194,16 +228,33 @@ export function InstrumentView() {
           })}
         </tbody>
       </table>
-      {fault(errors.strings?.root?.message ?? (errors.strings as { message?: string } | undefined)?.message, 'strings-fault')}
+      {fault(
+        errors.strings?.root?.message ?? (errors.strings as { message?: string } | undefined)?.message,
+        'strings-fault',
+      )}
       {fault(errors.root?.message, 'form-fault')}
       <div className="flex gap-2 pt-4">
-        <Button onClick={() => rows.append({ stringId: `s${Date.now().toString(36)}`, note: '', material: 'unknown', gaugeMm: null, lengthMm: 650 })}>Add a string</Button>
+        <Button
+          onClick={() =>
+            rows.append({
+              stringId: `s${Date.now().toString(36)}`,
+              note: '',
+              material: 'unknown',
+              gaugeMm: null,
+              lengthMm: 650,
+            })
+          }
+        >
+          Add a string
+        </Button>
         <Button strong type="submit">
           {existing ? 'Keep the changes' : 'Put it on the bench'}
         </Button>
         <Button onClick={() => void navigate(`${basePath}/bench`)}>Leave it</Button>
       </div>
-      <p className="pt-4 text-xs text-ink2">Gauges of a family are usual ones; the packet’s word counts. Unknown stays empty: no tension is shown then.</p>
+      <p className="pt-4 text-xs text-ink2">
+        Gauges of a family are usual ones; the packet’s word counts. Unknown stays empty: no tension is shown then.
+      </p>
     </form>
   );
 }

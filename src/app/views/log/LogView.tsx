@@ -46,7 +46,9 @@ export function LogView() {
   const [message, setMessage] = useState('');
   const input = useRef<HTMLInputElement>(null);
   const superseded = new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : [])));
-  const instruments = new Map(records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]));
+  const instruments = new Map(
+    records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
+  );
   const newest = [...records].sort((a, b) => b.atMs - a.atMs).slice(0, SHOWN);
   const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${new Date(nowMs()).toISOString().slice(0, 10)}`;
 
@@ -59,7 +61,9 @@ export function LogView() {
     const fresh = newRecords(records, read.records);
     try {
       await importRecords(fresh);
-      setMessage(`${file.name}: ${fresh.length} new records kept, ${read.records.length - fresh.length} were here already.`);
+      setMessage(
+        `${file.name}: ${fresh.length} new records kept, ${read.records.length - fresh.length} were here already.`,
+      );
     } catch (error) {
       setMessage((error as Error).message);
     }
@@ -68,12 +72,19 @@ export function LogView() {
   return (
     <div className="mx-auto w-full max-w-4xl overflow-y-auto p-6">
       <h1 className="text-2xl font-bold">Log</h1>
-      <p className="pt-1 text-sm text-ink2">Nothing here is ever changed: a correction is a new record. All of it stays on this device until you export it.</p>
+      <p className="pt-1 text-sm text-ink2">
+        Nothing here is ever changed: a correction is a new record. All of it stays on this device until you export it.
+      </p>
       <div className="flex flex-wrap gap-2 py-4">
-        <Button strong onClick={() => save(`${stem}.json`, writeLogFile(records, Math.round(nowMs())), 'application/json')}>
+        <Button
+          strong
+          onClick={() => save(`${stem}.json`, writeLogFile(records, Math.round(nowMs())), 'application/json')}
+        >
           Export everything (JSON)
         </Button>
-        <Button onClick={() => save(`${stem}-readings.csv`, readingsCsv(records), 'text/csv')}>Export readings (CSV)</Button>
+        <Button onClick={() => save(`${stem}-readings.csv`, readingsCsv(records), 'text/csv')}>
+          Export readings (CSV)
+        </Button>
         <Button onClick={() => input.current?.click()}>Import a JSON export</Button>
         <input
           ref={input}
@@ -93,7 +104,8 @@ export function LogView() {
         {message}
       </p>
       <p className="pb-2 text-sm text-ink2">
-        <span data-testid="record-count">{records.length}</span> records{records.length > SHOWN && `, the newest ${SHOWN} shown`}
+        <span data-testid="record-count">{records.length}</span> records
+        {records.length > SHOWN && `, the newest ${SHOWN} shown`}
       </p>
       <ol className="border-t border-line">
         {newest.map((r) => {

@@ -1,0 +1,33 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4187;
+/** Headless, in this sandbox, and off the network. */
+export const CHROMIUM_ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--autoplay-policy=no-user-gesture-required',
+];
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '**/*.spec.ts',
+  timeout: 90_000,
+  workers: 1,
+  reporter: [['list'], ['json', { outputFile: '.tmp/playwright.json' }]],
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: CHROMIUM_ARGS },
+  },
+  webServer: {
+    command: 'npx tsx src/server/main.ts',
+    port: PORT,
+    env: { PORT: String(PORT) },
+    reuseExistingServer: false,
+  },
+});

@@ -1,0 +1,52 @@
+/** npm test: types, lint and walls, unit tests, build, browser tests; ends in 'N passed, N failed'. */
+import { spawnSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
+import { chromiumPath, installPackages } from './setup.mjs';
+
+installPackages();
+const CHROMIUM = chromiumPath();
+let passed = 0;
+let failed = 0;
+
+function step(name, command, args, count) {
+  console.log(`\n== ${name}`);
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, CHROMIUM } });
+  const counts = count?.() ?? { passed: status === 0 ? 1 : 0, failed: 0 };
+  passed += counts.passed;
+  failed += counts.failed;
+  if (status !== 0 && counts.failed === 0) failed++;
+  if (status !== 0) console.log(`FAILED: ${name}`);
+  return status === 0;
+}
+
+const report = (file, read) => () => {
+  try {
+    return read(JSON.parse(readFileSync(file, 'utf8')));
+  } catch {
+    return { passed: 0, failed: 1 };
+  } finally {
+    rmSync(file, { force: true });
+  }
+};
+
+step('types', 'npx', ['tsc', '--noEmit', '-p', '.']);
+step('lint, format and walls', 'npm', ['run', '-s', 'lint']);
+step(
+  'unit tests',
+  'npx',
+  ['jest', '--json', '--outputFile=.tmp/jest.json'],
+  report('.tmp/jest.json', (r) => ({
+    passed: r.numPassedTests,
+    failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
+  })),
+);
+if (step('build', 'npm', ['run', '-s', 'build'])) {
+  step(
+    'browser tests',
+    'npx',
+    ['playwright', 'test'],
+    report('.tmp/playwright.json', (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected })),
+  );
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
