@@ -19,9 +19,13 @@ test.each(['H2', 'A', 'A10', '', 'A##3', '440'])('%p is no note', (text) => {
 
 test('cents and ratios undo one another', () => {
   fc.assert(
-    fc.property(fc.double({ min: 20, max: 2000, noNaN: true }), fc.double({ min: -2000, max: 2000, noNaN: true }), (f, c) => {
-      expect(cents(f * ratioOfCents(c), f)).toBeCloseTo(c, 6);
-    }),
+    fc.property(
+      fc.double({ min: 20, max: 2000, noNaN: true }),
+      fc.double({ min: -2000, max: 2000, noNaN: true }),
+      (f, c) => {
+        expect(cents(f * ratioOfCents(c), f)).toBeCloseTo(c, 6);
+      },
+    ),
   );
 });
 

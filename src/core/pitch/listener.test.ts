@@ -1,5 +1,16 @@
 import { addNoise, pluck, randomFrom, type PluckSpec } from '../simulate';
-import { arrival, changeBetween, createListener, hasSettled, measure, motion, whichOtherString, type Heard, type Task, type TrackPoint } from '.';
+import {
+  arrival,
+  changeBetween,
+  createListener,
+  hasSettled,
+  measure,
+  motion,
+  whichOtherString,
+  type Heard,
+  type Task,
+  type TrackPoint,
+} from '.';
 
 const RATE = 24000;
 const SPEC: PluckSpec = {
@@ -20,7 +31,13 @@ const SPEC: PluckSpec = {
 const TASK: Task = { named: { id: 'g', name: 'G3', targetHz: 196 }, others: [], purpose: 'found', toleranceCents: 3 };
 
 /** Feeds a string whose offset follows centsAt(s), plucked at the given times, through a listener. */
-function play(task: Task, seconds: number, plucksS: number[], centsAt: (s: number) => number, lostAtS = Infinity): Heard[] {
+function play(
+  task: Task,
+  seconds: number,
+  plucksS: number[],
+  centsAt: (s: number) => number,
+  lostAtS = Infinity,
+): Heard[] {
   const listener = createListener(RATE);
   listener.setTask(task);
   const random = randomFrom(12);
@@ -78,7 +95,8 @@ test('the trace follows seven semitones in two seconds and the as-left reading k
 });
 
 test('how the pitch arrived', () => {
-  const points = (cents: number[]): TrackPoint[] => cents.map((c, i) => ({ tS: i * 0.025, cents: c, frequencyHz: 1, confidence: 1, levelDb: -20 }));
+  const points = (cents: number[]): TrackPoint[] =>
+    cents.map((c, i) => ({ tS: i * 0.025, cents: c, frequencyHz: 1, confidence: 1, levelDb: -20 }));
   const ramp = (from: number, to: number) => Array.from({ length: 40 }, (_, i) => from + ((to - from) * i) / 39);
   expect(arrival(points(ramp(-40, -1)), 3)).toBe('from below');
   expect(arrival(points(ramp(30, 1)), 3)).toBe('from above');
@@ -106,7 +124,11 @@ test('a change is read partial by partial, better than from two pitches', () => 
     const out = new Float32Array(1.6 * RATE);
     // Body-coupled partials and another plucking place each time: two pitches disagree, the same partials do not.
     const bodyCents = [4, -6, 2, 9, -5, 3, -8, 2];
-    pluck({ ...SPEC, bodyCents, pluckAt: random.between(0.08, 0.3), frequencyHz: 196 * Math.pow(2, cents / 1200) }, RATE, random).render(out, 4000, out.length, 1);
+    pluck(
+      { ...SPEC, bodyCents, pluckAt: random.between(0.08, 0.3), frequencyHz: 196 * Math.pow(2, cents / 1200) },
+      RATE,
+      random,
+    ).render(out, 4000, out.length, 1);
     addNoise(out, 0.0003, random);
     const r = measure(out, RATE, { targetHz: 196 });
     if (!r.ok) throw new Error(r.message);

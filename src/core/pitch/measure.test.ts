@@ -96,8 +96,10 @@ describe('what is no single steady string is refused with its reason', () => {
     expect(reasonOf(x, 98)).toBe('hum');
   });
   test('two strings', () => expect(reasonOf(sound([spec(196), spec(196 * 1.335)], 7))).toBe('two-strings'));
-  test('a near unison', () => expect(reasonOf(sound([spec(196), spec(196 * Math.pow(2, 18 / 1200))], 8))).toMatch(/two-strings|unsteady/));
-  test('vibrato', () => expect(reasonOf(sound([spec(196, { vibratoCents: 20, vibratoHz: 5 })], 9))).toMatch(/unsteady|no-pitch/));
+  test('a near unison', () =>
+    expect(reasonOf(sound([spec(196), spec(196 * Math.pow(2, 18 / 1200))], 8))).toMatch(/two-strings|unsteady/));
+  test('vibrato', () =>
+    expect(reasonOf(sound([spec(196, { vibratoCents: 20, vibratoHz: 5 })], 9))).toMatch(/unsteady|no-pitch/));
   test('lost samples in the middle', () => {
     const x = sound([spec(196)], 10);
     x.fill(0, 26000, 27000);
@@ -111,7 +113,12 @@ describe('what is no single steady string is refused with its reason', () => {
     const x = silent();
     for (let i = 5000; i < x.length; i++) {
       const t = (i - 5000) / RATE;
-      for (const [f, tau] of [[131, 0.03], [287, 0.02], [518, 0.015]] as const) x[i]! += 0.2 * Math.exp(-t / tau) * Math.sin(2 * Math.PI * f * t);
+      for (const [f, tau] of [
+        [131, 0.03],
+        [287, 0.02],
+        [518, 0.015],
+      ] as const)
+        x[i]! += 0.2 * Math.exp(-t / tau) * Math.sin(2 * Math.PI * f * t);
     }
     addNoise(x, 0.0004, randomFrom(4));
     expect(reasonOf(x, 131)).not.toMatch(/^read/);

@@ -1,0 +1,120 @@
+import Papa from 'papaparse';
+import type { LogRecord, ReadingRecord } from '../records';
+import { harmless, localIso, newRecords, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
+
+const base = { version: 1 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
+const instrument: LogRecord = {
+  ...base,
+  id: 'i1',
+  type: 'instrument',
+  instrumentId: 'lyre',
+  name: '=cmd()',
+  family: 'own',
+  strings: [{ stringId: 's1', note: 'A4', lengthMm: 380, material: 'gut', gaugeMm: null }],
+};
+const reading: ReadingRecord = {
+  ...base,
+  id: 'r1',
+  type: 'reading',
+  instrumentId: 'lyre',
+  stringId: 's1',
+  purpose: 'as-found',
+  source: 'microphone',
+  frequencyHz: 438.4,
+  cents: -6.3,
+  sigmaCents: 0.1,
+  targetHz: 440,
+  a4Hz: 440,
+};
+
+test('a log file comes back as it went', () => {
+  const back = readLogFile(writeLogFile([reading, instrument], 1));
+  expect(back.ok && back.records).toEqual([instrument, reading]);
+});
+
+test.each([
+  ['no JSON', '{', /no JSON/],
+  ['another format', '{"format":"x"}', /format/],
+  ['a wrong field', writeLogFile([{ ...reading, cents: 'flat' as never }], 1), /Record 1 cents/],
+  ['an unknown field', writeLogFile([{ ...reading, extra: 1 } as never], 1), /Record 1/],
+  ['an infinite figure', writeLogFile([reading], 1).replace('-6.3', '1e999'), /Record 1 cents/],
+  ['an unknown type', writeLogFile([{ ...reading, type: 'constructor' as never }], 1), /unknown type/],
+  ['one id twice', writeLogFile([reading, reading], 1), /id of an earlier one/],
+])('%s is refused whole, with the place', (_, text, sentence) => {
+  const back = readLogFile(text);
+  expect(back.ok).toBe(false);
+  expect(!back.ok && back.message).toMatch(sentence);
+  expect(!back.ok && back.message).toMatch(/Nothing was imported/);
+});
+
+test('importing twice adds nothing', () => {
+  expect(newRecords([instrument], [instrument, reading])).toEqual([reading]);
+  expect(newRecords([instrument, reading], [instrument, reading])).toEqual([]);
+});
+
+test('the CSV is read back by a package; formulas are made harmless, numbers stay numbers', () => {
+  const rows = Papa.parse<Record<string, string>>(readingsCsv([instrument, reading]), {
+    header: true,
+    skipEmptyLines: true,
+  }).data;
+  expect(rows[0]!.instrument).toBe("'=cmd()");
+  expect(Number(rows[0]!['offset (cents)'])).toBe(-6.3);
+  expect(rows[0]!['time (UTC)']).toBe(new Date(base.atMs).toISOString());
+  expect(Date.parse(rows[0]!['time (local)']!)).toBe(base.atMs - (base.atMs % 1000));
+  expect(harmless('-6.3')).toBe('-6.3');
+  expect(harmless('-A1')).toBe("'-A1");
+  expect(localIso(0, -210)).toBe('1969-12-31T20:30:00-03:30');
+});
+
+describe('WAV files', () => {
+  const tone = Float32Array.from({ length: 800 }, (_, i) => 0.5 * Math.sin(i / 9));
+  test('float comes back exactly', () => {
+    const back = readWav(writeWav(tone, 48000));
+    expect(back.ok && back.sound.sampleRate).toBe(48000);
+    expect(back.ok && Math.abs(back.sound.samples[123]! - tone[123]!)).toBeLessThan(1e-9);
+  });
+  test.each([
+    [1, 8],
+    [2, 16],
+    [2, 24],
+    [1, 32],
+  ])('%p channels of %p-bit integers', (channels, bits) => {
+    const bytes = pcm(tone, channels, bits);
+    const back = readWav(bytes);
+    expect(back.ok && back.sound.samples.length).toBe(tone.length);
+    expect(back.ok && Math.abs(back.sound.samples[200]! - tone[200]!)).toBeLessThan(2.5 / 2 ** (bits - 1));
+  });
+  test('anything else is refused with a sentence', () => {
+    expect(readWav(new Uint8Array([1, 2, 3])).ok).toBe(false);
+    expect(readWav(writeWav(tone, 48000).slice(0, 30)).ok).toBe(false);
+  });
+});
+
+/** A plain PCM file written by hand, so that the reader is not tested against the package's own writer. */
+function pcm(samples: Float32Array, channels: number, bits: number): Uint8Array {
+  const width = bits / 8;
+  const size = samples.length * channels * width;
+  const view = new DataView(new ArrayBuffer(44 + size));
+  const text = (at: number, s: string) => [...s].forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0)));
+  text(0, 'RIFF');
+  view.setUint32(4, 36 + size, true);
+  text(8, 'WAVEfmt ');
+  view.setUint32(16, 16, true);
+  view.setUint16(20, 1, true);
+  view.setUint16(22, channels, true);
+  view.setUint32(24, 44100, true);
+  view.setUint32(28, 44100 * channels * width, true);
+  view.setUint16(32, channels * width, true);
+  view.setUint16(34, bits, true);
+  text(36, 'data');
+  view.setUint32(40, size, true);
+  samples.forEach((v, i) => {
+    for (let c = 0; c < channels; c++) {
+      const at = 44 + (i * channels + c) * width;
+      const n = Math.round(v * (2 ** (bits - 1) - 1));
+      if (bits === 8) view.setUint8(at, n + 128);
+      else for (let b = 0; b < width; b++) view.setUint8(at + b, (n >> (8 * b)) & 255);
+    }
+  });
+  return new Uint8Array(view.buffer);
+}

@@ -1,0 +1,112 @@
+import {
+  instrumentStatus,
+  nextStep,
+  readBench,
+  settlingEvents,
+  standing,
+  type LogRecord,
+  type ReadingRecord,
+  type StringLife,
+} from '.';
+
+const MINUTE = 60000;
+const START = 1_780_000_000_000;
+const base = { version: 1 as const, zoneMin: 0 };
+const plans = ['A4', 'D4'].map((note, i) => ({
+  stringId: `s${i + 1}`,
+  note,
+  lengthMm: 650,
+  material: 'plain-nylon' as const,
+  gaugeMm: 0.7,
+}));
+const instrument: LogRecord = {
+  ...base,
+  id: 'i',
+  atMs: START,
+  type: 'instrument',
+  instrumentId: 'x',
+  name: 'X',
+  family: 'own',
+  strings: plans,
+};
+let serial = 0;
+const read = (stringId: string, minute: number, cents: number, more: Partial<ReadingRecord> = {}): ReadingRecord => ({
+  ...base,
+  id: `r${++serial}`,
+  atMs: START + minute * MINUTE,
+  type: 'reading',
+  instrumentId: 'x',
+  stringId,
+  purpose: 'as-found',
+  source: 'simulated',
+  frequencyHz: 440,
+  cents,
+  sigmaCents: 0.1,
+  targetHz: 440,
+  a4Hz: 440,
+  ...more,
+});
+const fitted = (stringId: string, minute: number): LogRecord => ({
+  ...base,
+  id: `f${++serial}`,
+  atMs: START + minute * MINUTE,
+  type: 'fitted',
+  instrumentId: 'x',
+  stringId,
+});
+const lives = (records: LogRecord[]): StringLife[] => readBench(records).instruments[0]!.strings;
+const WISH = { toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9 };
+
+test('a superseded or taken-back record no longer stands, and nothing is lost', () => {
+  const wrong = read('s1', 5, -40);
+  const right = read('s1', 5, -4, { supersedes: wrong.id });
+  const other = read('s2', 6, -7);
+  const back: LogRecord = { ...base, id: 't', atMs: START + 7 * MINUTE, type: 'taken-back', supersedes: other.id };
+  const all = [instrument, wrong, right, other, back];
+  expect(standing(all).map((r) => r.id)).toEqual([instrument.id, right.id]);
+  expect(all).toHaveLength(5);
+});
+
+test('readings of a removed string do not count for the new one', () => {
+  const [a] = lives([instrument, fitted('s1', 0), read('s1', 5, -10), fitted('s1', 100), read('s1', 105, -2)]);
+  expect(a!.readings.map((r) => r.cents)).toEqual([-2]);
+  expect(settlingEvents(a!)[1]).toMatchObject({ t: 5, kind: 'read' });
+});
+
+test('a pass hears every string as found before any is brought up, then those out of tolerance', () => {
+  const pass = { startedMs: START + 50 * MINUTE, skipped: [] };
+  const records: LogRecord[] = [instrument, read('s1', 10, -9)];
+  const next = () => nextStep(lives(records), [], pass, 3);
+  expect(next()).toEqual({ stringId: 's1', purpose: 'found', confirm: false });
+  records.push(read('s1', 51, -8));
+  expect(next()).toMatchObject({ stringId: 's2', purpose: 'found' });
+  records.push(read('s2', 52, 1));
+  expect(next()).toMatchObject({ stringId: 's1', purpose: 'left' });
+  records.push(read('s1', 53, 0.2, { purpose: 'as-left' }));
+  expect(next()).toBeUndefined();
+});
+
+test('too few readings give no forecast; two at different times do', () => {
+  const status = (records: LogRecord[]) =>
+    instrumentStatus(readBench(records).instruments[0]!, { ...WISH, nowMs: START + 60 * MINUTE })[0]!;
+  const one = status([instrument, fitted('s1', 0), read('s1', 5, -3)]);
+  expect(one).toMatchObject({ state: 'settling', chance: null, nextCheckMs: null });
+  const two = status([instrument, fitted('s1', 0), read('s1', 5, -3), read('s1', 55, -50)]);
+  expect(two.chance).toBeLessThan(0.2);
+  expect(status([instrument]).state).toBe('unread');
+});
+
+test('a sudden drop of one string asks for a second pluck, and the second makes it a slip', () => {
+  const records: LogRecord[] = [instrument, fitted('s1', 0), fitted('s2', 0)];
+  for (const day of [1, 2, 3, 4, 5, 6]) {
+    records.push(read('s1', 1440 * day, 0.2 * day), read('s2', 1440 * day + 1, -0.2 * day));
+  }
+  const now = 1440 * 7;
+  const suspect = read('s1', now, -14);
+  records.push(suspect, read('s2', now + 1, -1));
+  const status = () =>
+    instrumentStatus(readBench(records).instruments[0]!, { ...WISH, nowMs: START + (now + 3) * MINUTE })[0]!;
+  expect(status().confirmReadingId).toBe(suspect.id);
+  records.push(read('s1', now + 2, -14.3, { slip: true }));
+  expect(status()).toMatchObject({ state: 'slipped', confirmReadingId: null });
+});
