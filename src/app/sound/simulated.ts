@@ -4,20 +4,21 @@ import { streamSamples, type SoundSource } from './sources';
 /** The simulated instrument's sound: plucked strings ring on while their tuners are turned. */
 export interface SimulatedSound {
   source: SoundSource;
-  pluck(string: StringTruth, hardness: number): void;
+  /** `stand` tells the string's truth at every moment: its tuner may be turned while it rings. */
+  pluck(stand: () => StringTruth, hardness: number): void;
 }
 
 const SAMPLE_RATE = 24000;
 
 export function openSimulated(nowMs: () => number): SimulatedSound {
   const random = randomFrom(Math.floor(performance.now()) + 1);
-  let ringing: { string: StringTruth; voice: Voice }[] = [];
+  let ringing: { stand: () => StringTruth; voice: Voice }[] = [];
   let plucks = 0;
   const source = streamSamples(SAMPLE_RATE, (frames) => {
     const out = new Float32Array(frames);
     const atMs = nowMs();
-    for (const { string, voice } of ringing) {
-      voice.render(out, 0, frames, Math.pow(2, trueCents(string, atMs) / 1200));
+    for (const { stand, voice } of ringing) {
+      voice.render(out, 0, frames, Math.pow(2, trueCents(stand(), atMs) / 1200));
     }
     ringing = ringing.filter(({ voice }) => voice.loudness() > 0.002);
     addNoise(out, 0.0004, random);
@@ -25,10 +26,10 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
   });
   return {
     source,
-    pluck(string, hardness) {
+    pluck(stand, hardness) {
       // The hand damps what rang before it plucks.
       for (const r of ringing) r.voice.damp();
-      ringing.push({ string, voice: pluck(pluckOf(string, hardness, ++plucks), SAMPLE_RATE, random) });
+      ringing.push({ stand, voice: pluck(pluckOf(stand(), hardness, ++plucks), SAMPLE_RATE, random) });
     },
   };
 }

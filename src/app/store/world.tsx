@@ -21,6 +21,8 @@ export interface WorldValue {
   bench: Bench;
   a4Hz: number;
   nowMs: () => number;
+  /** Counts how often the demonstration's clock was set: what shows the time looks again. */
+  clockSet: number;
   zoneMin: number;
   /** Appends records; resolves with them once they are kept. */
   append: (drafts: Draft[]) => Promise<LogRecord[]>;
@@ -63,7 +65,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
   const client = useQueryClient();
   const demoState = useRef<DemoState | undefined>(undefined);
   const [unkept, setUnkept] = useState(0);
-  const [, redraw] = useState(0);
+  const [clockSet, redraw] = useState(0);
   const { data, error } = useQuery({
     queryKey: ['records', world],
     queryFn: async () => {
@@ -154,13 +156,14 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       bench,
       a4Hz: bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
       nowMs,
+      clockSet,
       zoneMin,
       append,
       importRecords: write,
       unkept,
       demo,
     }),
-    [world, records, bench, nowMs, zoneMin, append, write, unkept, demo],
+    [world, records, bench, nowMs, clockSet, zoneMin, append, write, unkept, demo],
   );
   if (error) {
     return (

@@ -1,7 +1,7 @@
-import * as wavefile from 'wavefile';
+// The bundled build: it loads alike under Node and in the browser's bundle.
+import wavefile from 'wavefile/dist/wavefile.js';
 
-// The package comes as CommonJS under Node and as a module in the browser's bundle.
-const { WaveFile } = 'WaveFile' in wavefile ? wavefile : (wavefile as unknown as { default: typeof wavefile }).default;
+const { WaveFile } = wavefile;
 
 export interface Sound {
   /** Mono, -1..1. */

@@ -7,6 +7,21 @@ export type Motion = 'rising' | 'falling' | 'steady' | 'silent';
 const STEADY_CENTS_PER_S = 7;
 const MOTION_S = 0.4;
 
+/** A pluck starts sharp and rough: this much of the trace after one says nothing of the hand, s (house estimate). */
+const ATTACK_S = 0.3;
+/** A rise of the level by this much within three points is a pluck, dB. */
+const ATTACK_DB = 6;
+
+/** The trace without the starts of its plucks: their points carry no cents. */
+function withoutAttacks(points: TrackPoint[]): TrackPoint[] {
+  let quietUntilS = -Infinity;
+  return points.map((p, i) => {
+    const before = points[i - 3];
+    if (before && p.levelDb > before.levelDb + ATTACK_DB) quietUntilS = p.tS + ATTACK_S;
+    return p.tS < quietUntilS ? { ...p, cents: null } : p;
+  });
+}
+
 /** How the pitch moves now: least-squares slope of the last 0.4 s of the trace. */
 export function motion(points: TrackPoint[]): Motion {
   const end = points[points.length - 1]?.tS ?? 0;
@@ -37,8 +52,7 @@ export function motion(points: TrackPoint[]): Motion {
 export function arrival(points: TrackPoint[], toleranceCents: number): Arrival {
   let side: 'below' | 'above' | undefined;
   let wasBelow = false;
-  for (let i = 0; i < points.length; i++) {
-    const c = points[i]!.cents;
+  for (const { cents: c } of withoutAttacks(points)) {
     if (c === null) continue;
     if (c < -toleranceCents) {
       side = 'below';
@@ -53,16 +67,9 @@ export function arrival(points: TrackPoint[], toleranceCents: number): Arrival {
 /** Has the string stood within tolerance, with the hand off, for the last `seconds`? */
 export function hasSettled(points: TrackPoint[], toleranceCents: number, seconds: number): boolean {
   const end = points[points.length - 1]?.tS ?? 0;
-  let heard = 0;
-  let seen = 0;
-  let earliest = end;
-  for (let i = points.length - 1; i >= 0 && end - points[i]!.tS <= seconds; i--) {
-    seen++;
-    earliest = points[i]!.tS;
-    const c = points[i]!.cents;
-    if (c === null) continue;
-    heard++;
-    if (Math.abs(c) > toleranceCents) return false;
-  }
-  return end - earliest > 0.93 * seconds && heard > 0.75 * seen && motion(points) === 'steady';
+  const recent = points.filter((p) => end - p.tS <= seconds);
+  const heard = recent.filter((p) => p.cents !== null).length;
+  if (end - (recent[0]?.tS ?? end) <= 0.93 * seconds || heard <= 0.75 * recent.length) return false;
+  const calm = withoutAttacks(recent);
+  return calm.every((p) => p.cents === null || Math.abs(p.cents) <= toleranceCents) && motion(calm) === 'steady';
 }

@@ -140,3 +140,34 @@ test('a change is read partial by partial, better than from two pitches', () => 
     expect(Math.abs(change.cents + 5)).toBeLessThan(0.3);
   }
 });
+
+test('a string that rings on is not shown or read as the one named next', () => {
+  const listener = createListener(RATE);
+  const high = { id: 'c', name: 'C4', targetHz: 261.63 };
+  listener.setTask({ ...TASK, others: [high] });
+  const random = randomFrom(3);
+  const voice = pluck(SPEC, RATE, random);
+  const feed = (seconds: number): Heard[] => {
+    const out = new Float32Array(seconds * RATE);
+    voice.render(out, 0, out.length, 1);
+    addNoise(out, 0.0004, random);
+    return listener.push(out, false);
+  };
+  listener.push(new Float32Array(RATE / 2), false);
+  expect(outcomes(feed(1.5))).toHaveLength(1);
+  listener.setTask({ ...TASK, named: high, others: [TASK.named] });
+  const after = feed(3);
+  expect(outcomes(after)).toHaveLength(0);
+  expect(track(after).every((p) => p.cents === null)).toBe(true);
+});
+
+test('the sharp start of a hard pluck is no overshoot', () => {
+  const plucked = Array.from({ length: 80 }, (_, i) => ({
+    tS: i * 0.025,
+    cents: i < 20 ? -20 : -1 + 9 * Math.exp(-(i - 20) / 4),
+    frequencyHz: 1,
+    confidence: 1,
+    levelDb: i < 20 ? -45 : -20,
+  }));
+  expect(arrival(plucked, 3)).toBe('from below');
+});

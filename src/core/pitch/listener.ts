@@ -1,3 +1,4 @@
+import { cents } from '../music';
 import { arrival, hasSettled, type Arrival } from './hand';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
 import { measure } from './measure';
@@ -32,6 +33,8 @@ export interface Listener {
 const KEEP_S = 4;
 const READ_AFTER_S = 1.15;
 const SETTLED_S = 1.5;
+/** A note this close to where the named string was last is taken as its own at once, cents. */
+const HOME_CENTS = 100;
 /** Tracks older than this are forgotten. */
 const TRACE_S = 30;
 
@@ -49,12 +52,23 @@ export function createListener(sampleRate: number): Listener {
   let soundingSince: number | undefined;
   let lostAt = -Infinity;
   let doneUntil = 0;
+  /** The note that sounds was read already: only a new pluck, or a note after silence, is another. */
+  let spent = false;
+  /** The note that sounds began while another string was named: it is not shown as this one's pitch. */
+  let carried = false;
+  /** Level when that note was read or the string changed, dB. */
+  let oldLevel = 0;
 
   const latest = (from: number): Float64Array => {
     const start = Math.max(0, total - ring.length, from);
     const out = new Float64Array(total - start);
     for (let i = 0; i < out.length; i++) out[i] = ring[(start + i) % ring.length]!;
     return out;
+  };
+
+  const isAtHome = (hz: number): boolean => {
+    const { targetHz, lastHz } = task!.named;
+    return Math.abs(cents(hz, lastHz ?? targetHz)) < HOME_CENTS;
   };
 
   const judgeSound = (from: number, sustained: boolean): Outcome => {
@@ -82,12 +96,8 @@ export function createListener(sampleRate: number): Listener {
     if (!task || !tracker) return;
     const needed = Math.ceil(tracker.windowS * sampleRate);
     if (total < needed) return;
-    const endS = total / sampleRate;
     const recent = latest(total - needed);
-    const point = tracker.point(recent, endS);
-    points.push(point);
-    if (points.length > TRACE_S * TRACK_RATE) points = points.slice(-TRACE_S * TRACK_RATE);
-    heard.push({ kind: 'track', points: [point] });
+    const heardPoint = tracker.point(recent, total / sampleRate);
 
     // Plucks: the level of this hop alone against a moment before.
     let power = 0;
@@ -97,7 +107,13 @@ export function createListener(sampleRate: number): Listener {
     const now = levels[levels.length - 1]!;
     const before = Math.min(...levels.slice(0, -1));
     const isPluck = levels.length > 3 && now > before + 8 && now > -66;
-    if (point.cents === null) soundingSince = undefined;
+    if (isPluck || (heardPoint.cents === null && now < oldLevel - 12)) spent = carried = false;
+    if (heardPoint.frequencyHz !== null && isAtHome(heardPoint.frequencyHz)) carried = false;
+    const point = carried ? { ...heardPoint, cents: null, frequencyHz: null, confidence: 0 } : heardPoint;
+    points.push(point);
+    if (points.length > TRACE_S * TRACK_RATE) points = points.slice(-TRACE_S * TRACK_RATE);
+    heard.push({ kind: 'track', points: [point] });
+    if (isPluck || point.cents === null) soundingSince = undefined;
     else soundingSince ??= total;
 
     if (task.purpose === 'left') {
@@ -114,7 +130,8 @@ export function createListener(sampleRate: number): Listener {
     const readNow = (from: number): void => {
       pluckAt = undefined;
       doneUntil = total;
-      soundingSince = undefined;
+      spent = true;
+      oldLevel = now;
       heard.push({ kind: 'outcome', purpose: 'found', outcome: judgeSound(from, false), arrival: 'untouched' });
     };
     if (pluckAt !== undefined) {
@@ -125,11 +142,7 @@ export function createListener(sampleRate: number): Listener {
       else if (isPluck && age > 0.3) pluckAt = total;
     } else if (isPluck && total - doneUntil > 0.1 * sampleRate) {
       pluckAt = total;
-    } else if (
-      soundingSince !== undefined &&
-      total - Math.max(soundingSince, doneUntil) > 1.4 * sampleRate &&
-      doneUntil < soundingSince
-    ) {
+    } else if (!spent && soundingSince !== undefined && total - Math.max(soundingSince, doneUntil) > 1.4 * sampleRate) {
       // A bowed note, or one that was ringing when listening began: no pluck to start from.
       readNow(total - Math.round(1.3 * sampleRate));
     }
@@ -140,6 +153,8 @@ export function createListener(sampleRate: number): Listener {
       const sameString = task?.named.id === next.named.id && task.named.targetHz === next.named.targetHz;
       if (!sameString) {
         tracker = createTracker(sampleRate, next.named.targetHz);
+        spent = carried = (points[points.length - 1]?.cents ?? null) !== null;
+        oldLevel = levels[levels.length - 1] ?? 0;
         points = [];
         soundingSince = undefined;
         pluckAt = undefined;

@@ -33,7 +33,11 @@ const LEAST_SCORE = 0.42;
 const NEAR_CENTS = 160;
 /** Further than this from the last point, 25 ms ago, no hand turns a tuner. */
 const LEAP_CENTS = 50;
+/** A pitch this old no longer leads the search, s. */
+const FRESH_S = 0.3;
 const LIVE_PARTIALS = 10;
+/** Mean square below which nothing sounds (-84 dB of full scale). */
+const SILENT_POWER = 2e-9;
 
 /** Pitch of a comb from its matched partials, each weighted by amplitude, with the comb's own stiffness. */
 function firstPartial(comb: Comb, peaks: Peaks): number {
@@ -64,55 +68,58 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
   let lastS = -1;
   let leapHz = NaN;
   let count = 0;
-  let floorPower = Infinity;
+  let floorPower = SILENT_POWER;
+
+  /** The string in the window that ends with `recent`, or undefined. */
+  const find = (recent: Float64Array, tS: number): { hz: number; score: number } | undefined => {
+    const x = decimate(recent, factor);
+    amplitudeSpectrum(x, 0, x.length, size, spectrum);
+    const hzPerBin = rate / size;
+    const bins = Math.min(size / 2 - 2, Math.floor((0.44 * rate) / hzPerBin));
+    const peaks = findPeaks(spectrum, bins, hzPerBin, (2 * size) / x.length, 14, 50, 5);
+    const search = (centreHz: number, lowCents: number, highCents: number) =>
+      searchComb(peaks, { targetHz: centreHz, lowCents, highCents, maxPartials: LIVE_PARTIALS });
+    const fresh = lastHz > 0 && tS - lastS < FRESH_S;
+    let comb = fresh ? search(lastHz, -NEAR_CENTS, NEAR_CENTS) : undefined;
+    if (!comb || comb.score < LEAST_SCORE || count % 8 === 0) {
+      const whole = search(targetHz, SEARCH_LOW_CENTS, SEARCH_HIGH_CENTS);
+      if (whole && whole.score > 1.25 * (comb?.score ?? 0)) comb = whole;
+    }
+    if (!comb || comb.score < LEAST_SCORE) return undefined;
+    const hz = firstPartial(comb, peaks);
+    // A leap is believed when the next point confirms it: the attack of a pluck throws single points far off.
+    if (fresh && Math.abs(cents(hz, lastHz)) > LEAP_CENTS && !(Math.abs(cents(hz, leapHz)) < LEAP_CENTS)) {
+      leapHz = hz;
+      return undefined;
+    }
+    leapHz = NaN;
+    return { hz, score: comb.score };
+  };
 
   return {
     windowS,
     point(recent, endS) {
-      const from = recent.length - length;
+      const window = recent.subarray(recent.length - length);
       let power = 0;
-      for (let i = from; i < recent.length; i++) power += recent[i]! * recent[i]!;
+      for (let i = 0; i < length; i++) power += window[i]! * window[i]!;
       power /= length;
-      // The room's floor: sinks at once, rises 3 dB in about two seconds.
-      floorPower = Math.min(floorPower * 1.009, Math.max(power, 1e-12));
       const tS = endS - windowS / 2;
-      const point: TrackPoint = {
+      count++;
+      const found = power > 2 * floorPower ? find(window, tS) : undefined;
+      // The room's floor sinks at once, and rises (half a dB a point) only where no string is heard: a note that was
+      // ringing when listening began is no room noise.
+      floorPower = Math.max(SILENT_POWER, Math.min(power, floorPower * (found ? 1 : 1.12)));
+      if (found) {
+        lastHz = found.hz;
+        lastS = tS;
+      }
+      return {
         tS,
-        cents: null,
-        frequencyHz: null,
-        confidence: 0,
+        cents: found ? cents(found.hz, targetHz) : null,
+        frequencyHz: found?.hz ?? null,
+        confidence: found ? Math.min(1, found.score) : 0,
         levelDb: 10 * Math.log10(power + 1e-12),
       };
-      count++;
-      if (power < 4e-9 || power < 2 * floorPower) return point;
-      const x = decimate(recent.subarray(from), factor);
-      amplitudeSpectrum(x, 0, x.length, size, spectrum);
-      const hzPerBin = rate / size;
-      const bins = Math.min(size / 2 - 2, Math.floor((0.44 * rate) / hzPerBin));
-      const peaks = findPeaks(spectrum, bins, hzPerBin, (2 * size) / x.length, 14, 50, 5);
-      const search = (centreHz: number, lowCents: number, highCents: number) =>
-        searchComb(peaks, { targetHz: centreHz, lowCents, highCents, maxPartials: LIVE_PARTIALS });
-      const fresh = lastHz > 0 && tS - lastS < 0.3;
-      let comb = fresh ? search(lastHz, -NEAR_CENTS, NEAR_CENTS) : undefined;
-      if (!comb || comb.score < LEAST_SCORE || count % 8 === 0) {
-        const whole = search(targetHz, SEARCH_LOW_CENTS, SEARCH_HIGH_CENTS);
-        if (whole && whole.score > 1.25 * (comb?.score ?? 0)) comb = whole;
-      }
-      if (!comb || comb.score < LEAST_SCORE) return point;
-      const hz = firstPartial(comb, peaks);
-      // A leap is believed when the next point confirms it: the attack of a pluck throws single points far off.
-      const leapt = lastHz > 0 && tS - lastS < 0.3 && Math.abs(cents(hz, lastHz)) > LEAP_CENTS;
-      if (leapt && !(Math.abs(cents(hz, leapHz)) < LEAP_CENTS)) {
-        leapHz = hz;
-        return point;
-      }
-      leapHz = NaN;
-      lastHz = hz;
-      lastS = tS;
-      point.frequencyHz = lastHz;
-      point.cents = cents(lastHz, targetHz);
-      point.confidence = Math.min(1, comb.score);
-      return point;
     },
   };
 }

@@ -15,6 +15,8 @@ export interface PassStep {
   purpose: 'found' | 'left';
   /** The second pluck that a surprising drop asks for. */
   confirm: boolean;
+  /** It was left from above and may fall: offered once more, to be finished from below. */
+  again?: true;
 }
 
 function lastInPass(life: StringLife, pass: CheckPass): ReadingRecord | undefined {

@@ -102,8 +102,8 @@ export function BenchView() {
     }
     const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
     if (fields.purpose === 'as-left' && above) {
-      pass.choose({ stringId, purpose: 'left', confirm: false }, clock());
-      setMessage(`${note} kept, but it came from above and may fall. Go below, then up, or press Enter to go on.`);
+      pass.choose({ stringId, purpose: 'left', confirm: false, again: true }, clock());
+      setMessage(`${note} kept, but it came from above and may fall. Finish it from below, or press Enter to go on.`);
     } else pass.clearChoice();
     setInsist(false);
   }
@@ -123,6 +123,7 @@ export function BenchView() {
     // It still stands where it was left: nobody has turned it, there is nothing new to keep.
     if (step.purpose === 'left' && heard.arrival === 'untouched' && focus?.readings.at(-1)?.purpose === 'as-left')
       return;
+    if (step.again && heard.arrival !== 'from below') return;
     const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
     void keep(
       step.stringId,
@@ -141,7 +142,8 @@ export function BenchView() {
     ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4)
     : undefined;
   const liveCents = heardNow?.cents ?? null;
-  const truth = demo?.truthOf(instrumentId)?.find((t) => t.stringId === focusId);
+  const truthOf = (stringId: string | undefined) => demo?.truthOf(instrumentId)?.find((t) => t.stringId === stringId);
+  const truth = truthOf(focusId);
 
   const actions = {
     listenOrPause: () => (sound.listening ? sound.pause() : void sound.listen(demo ? 'simulated' : 'microphone')),
@@ -152,7 +154,7 @@ export function BenchView() {
         lastKept.current = [];
         pass.start(clock());
         if (!sound.listening && demo) void sound.listen('simulated');
-      } else if (liveCents !== null) sound.readNow();
+      } else if (liveCents !== null && !step.again) sound.readNow();
       else {
         setMessage('');
         if (!pass.clearChoice()) pass.skip(step.stringId);
@@ -191,7 +193,7 @@ export function BenchView() {
       pass.stop();
       setMessage('');
     },
-    pluck: (hardness: number) => truth && sound.pluck(truth, hardness),
+    pluck: (hardness: number) => truth && sound.pluck(() => truthOf(truth.stringId) ?? truth, hardness),
     turn: (amount: number) => truth && demo?.turn(instrumentId, truth.stringId, amount),
   };
   useKeys(actions, demo !== undefined);
@@ -358,7 +360,7 @@ export function BenchView() {
         levelDb={newest?.levelDb ?? null}
         passRunning={pass.pass !== undefined}
         stepping={step !== undefined}
-        heard={liveCents !== null}
+        heard={liveCents !== null && !step?.again}
         demo={demo !== undefined}
         onListen={actions.listenOrPause}
         onMicrophone={(id) => void sound.listen('microphone', id)}

@@ -131,7 +131,10 @@ export function useListening(
     [pause],
   );
 
-  const pluck = useCallback((string: StringTruth, hardness: number) => simulated.current?.pluck(string, hardness), []);
+  const pluck = useCallback(
+    (stand: () => StringTruth, hardness: number) => simulated.current?.pluck(stand, hardness),
+    [],
+  );
   const readNow = useCallback(() => ear.current?.readNow(), []);
   return { listening, trouble, trail, listen, pause, openFile, pluck, readNow };
 }

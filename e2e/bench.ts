@@ -1,0 +1,61 @@
+import { expect, type Page } from '@playwright/test';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { writeWav } from '../src/core/exchange';
+
+/** What the bench says: the instruction, the message, the figure. */
+export const instruction = (page: Page) => page.getByTestId('instruction');
+export const message = (page: Page) => page.getByTestId('message');
+export const liveCents = (page: Page) => page.getByTestId('live-cents');
+export const panel = (page: Page) => page.getByRole('complementary', { name: 'What to do now' });
+
+/** A figure as the screen writes it, '−6.3', as a number; NaN where none stands. */
+export function figure(text: string | null): number {
+  const m = /[+−-]?\d+(\.\d+)?/.exec(text ?? '');
+  return m ? Number(m[0].replace('−', '-')) : NaN;
+}
+
+/** Opens the demonstration bench, fresh: every browser context starts with empty stores. */
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/demo/bench');
+  await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible();
+  await expect(panel(page).getByText('Fallen in all since strung')).toBeVisible();
+}
+
+/** Adds an instrument of a family, strung just now, to the user's own bench, and opens it there. */
+export async function addInstrument(page: Page, family: string): Promise<void> {
+  await page.goto('/instrument');
+  await page.getByRole('button', { name: family, exact: true }).click();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: family })).toBeVisible();
+}
+
+export async function recordCount(page: Page, base = ''): Promise<number> {
+  await page.goto(`${base}/log`);
+  return Number(await page.getByTestId('record-count').textContent());
+}
+
+/** Writes a sound where Chromium's fake microphone finds it; returns the path. */
+export function writeSound(name: string, samples: Float32Array, sampleRate: number): string {
+  mkdirSync('.tmp', { recursive: true });
+  const path = resolve('.tmp', name);
+  writeFileSync(path, writeWav(samples, sampleRate));
+  return path;
+}
+
+/** Chromium's switches for a microphone that plays a file, with permission given. */
+export const fakeMicrophone = (path: string): string[] => [
+  '--use-fake-device-for-media-stream',
+  '--use-fake-ui-for-media-stream',
+  `--use-file-for-fake-audio-capture=${path}`,
+];
+
+/** Collects console errors and page errors: a policy violation or a crash fails the test that asks. */
+export function collectErrors(page: Page): string[] {
+  const errors: string[] = [];
+  page.on('console', (m) => {
+    if (m.type() === 'error') errors.push(m.text());
+  });
+  page.on('pageerror', (e) => errors.push(e.message));
+  return errors;
+}

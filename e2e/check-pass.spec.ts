@@ -1,0 +1,121 @@
+import { expect, test, type Page } from '@playwright/test';
+import { collectErrors, figure, instruction, liveCents, message, openDemo, panel, recordCount } from './bench';
+
+/** Turns the simulated tuner by keys until the string stands in tolerance, plucking when it has died away. */
+async function bringUp(page: Page): Promise<void> {
+  for (let i = 0; i < 60; i++) {
+    const sentence = (await instruction(page).textContent()) ?? '';
+    if (/^Pluck/.test(sentence)) {
+      await page.keyboard.press('p');
+      await page.waitForTimeout(350);
+    } else if (/^Bring it up/.test(sentence)) {
+      const off = Math.abs(figure(await liveCents(page).textContent()));
+      await page.keyboard.press(off > 16 ? 'Shift+ArrowUp' : 'ArrowUp');
+      await page.waitForTimeout(180);
+    } else if (/below, then up/.test(sentence)) {
+      for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowDown');
+      await page.waitForTimeout(450);
+    } else return;
+  }
+  throw new Error(`never came to rest: ${await instruction(page).textContent()}`);
+}
+
+test('a whole check pass by keys alone: six strings as found, the low ones brought up, a time to come back', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const errors = collectErrors(page);
+  await openDemo(page);
+  await page.keyboard.press('Enter');
+  await expect(instruction(page)).toHaveText('Pluck A4, touch no tuner');
+  for (const note of ['A4', 'E4', 'C4', 'G3', 'D3', 'A2']) {
+    await expect(instruction(page)).toContainText(`Pluck ${note}`);
+    await page.keyboard.press('p');
+    await expect(message(page)).toContainText(`${note} as found`, { timeout: 8000 });
+  }
+  let brought = 0;
+  while (!(await panel(page).getByText('Pass done').isVisible())) {
+    expect(brought).toBeLessThan(7);
+    await expect(panel(page).getByRole('heading')).toHaveText(/bring up/);
+    const note = /(.+), bring up/.exec((await panel(page).getByRole('heading').textContent()) ?? '')![1]!;
+    await bringUp(page);
+    await expect
+      .poll(
+        async () => {
+          await bringUp(page);
+          return panel(page).getByRole('heading').textContent();
+        },
+        { timeout: 30000 },
+      )
+      .not.toContain(note);
+    await expect(message(page)).toContainText('as left');
+    brought++;
+  }
+  expect(brought).toBeGreaterThan(2);
+  await expect(instruction(page)).toHaveText(/^Check again at (\d\d:\d\d|tomorrow .*)|^Check again in a few minutes/);
+  const kept = await page.getByRole('listitem').filter({ hasText: 'settling' }).count();
+  expect(kept).toBeGreaterThan(0);
+
+  // Everything is still there after a reload, and says the same.
+  const before = await recordCount(page, '/demo');
+  expect(before).toBeGreaterThan(300);
+  await page.reload();
+  expect(Number(await page.getByTestId('record-count').textContent())).toBe(before);
+  expect(errors).toEqual([]);
+});
+
+test('Z takes the last reading back, digits choose, Page Up goes back, and a pass is resumed after a reload', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('p');
+  await expect(message(page)).toContainText('A4 as found', { timeout: 8000 });
+  await expect(instruction(page)).toContainText('Pluck E4');
+  await page.keyboard.press('z');
+  await expect(message(page)).toContainText('taken back');
+  await expect(instruction(page)).toContainText('Pluck A4');
+  await page.keyboard.press('5');
+  await expect(instruction(page)).toContainText('Pluck D3');
+  await page.keyboard.press('PageUp');
+  await expect(instruction(page)).toContainText('Pluck G3');
+  await page.keyboard.press('p');
+  await expect(message(page)).toContainText('G3 as found', { timeout: 8000 });
+  await page.reload();
+  await expect(instruction(page)).toHaveText('Press Space to listen');
+  await page.keyboard.press(' ');
+  await expect(instruction(page)).toContainText('Pluck A4');
+  // Skipping by the pedal: the string after, until nothing is left but what was found low.
+  for (const note of ['E4', 'C4', 'D3', 'A2']) {
+    await page.keyboard.press('PageDown');
+    await expect(instruction(page)).toContainText(`Pluck ${note}`);
+  }
+  await page.keyboard.press('PageDown');
+  await expect(panel(page).getByRole('heading')).not.toContainText('as found');
+});
+
+test('keys stay quiet while a field has the focus', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+  await page.getByLabel('Cents from the target, or Hz').fill('12 z');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'Write cents' })).toBeVisible();
+  await page.getByLabel('Cents from the target, or Hz').fill('−6,3');
+  await page.keyboard.press('Enter');
+  await expect(message(page)).toContainText('A4 as found −6.3 ±1.0 kept');
+  await page.goto('/demo/log');
+  await expect(page.getByRole('listitem').first()).toContainText('as-found −6.3 ±1.0 cents (typed');
+});
+
+test('the clock is moved to the curtain, and starting over brings the first bench back', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: '+1 h' }).click();
+  await expect(page.getByText(/Demonstration, the Heron at/)).toContainText('15:0');
+  await page.getByRole('button', { name: 'To the curtain' }).click();
+  await expect(page.getByText(/Demonstration, the Heron at/)).toContainText('19:30');
+  await page.getByRole('button', { name: 'Start it over' }).click();
+  await expect(page.getByText(/Demonstration, the Heron at/)).toContainText('14:0');
+  await page.getByRole('link', { name: 'Leave it' }).click();
+  await expect(page.getByRole('heading', { name: 'The bench is empty' })).toBeVisible();
+});
