@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 const PORT = 4187;
 /** Headless, in this sandbox, and off the network. */
-export const CHROMIUM_ARGS = [
+const CHROMIUM_ARGS = [
   '--no-sandbox',
   '--disable-gpu',
   '--disable-quic',

@@ -47,3 +47,8 @@ createRoot(document.getElementById('root')!).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+
+// Keeps the app's own files on the device, for places without a network; the records are there anyway.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) {
+  navigator.serviceWorker.register('/sw.js').catch((error: unknown) => console.warn('No offline copy was kept.', error));
+}

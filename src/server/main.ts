@@ -49,7 +49,7 @@ app.use((_request, response, next) => {
 });
 app.use(compression());
 if (demo) app.get('/', (_request, response) => response.redirect(302, '/demo/bench'));
-app.use('/assets', express.static(resolve(dist, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
+app.use('/assets', express.static(resolve(dist, 'assets'), { immutable: true, maxAge: '365d' }));
 app.use(express.static(dist, { maxAge: 0 }));
 app.get('/{*path}', (request, response) => {
   if (/\.[a-z0-9]+$/i.test(request.path)) response.status(404).type('text').send('Not found.');

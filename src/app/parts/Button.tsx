@@ -29,7 +29,7 @@ export function Button({ hint, strong, onBar, className, children, type = 'butto
       {...rest}
     >
       {children}
-      {hint && <kbd className="figure rounded border border-current px-1 text-[11px]">{hint}</kbd>}
+      {hint && <kbd className="figure rounded border border-current px-1 text-[11px] max-sm:hidden">{hint}</kbd>}
     </button>
   );
 }

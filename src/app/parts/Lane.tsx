@@ -19,6 +19,19 @@ const WIDTH = 440;
 const FULL = 60;
 const MINUTE = 60000;
 const GRID_MIN = [1, 2, 5, 10, 20, 60, 120, 300, 720, 1440, 4320, 10080, 43200];
+/** Marks that say their age where there is room. */
+const AGE_WORDS: [number, string][] = [
+  [1, '1 min'],
+  [10, '10 min'],
+  [60, '1 h'],
+  [300, '5 h'],
+  [1440, '1 day'],
+  [10080, '1 week'],
+  [43200, '1 month'],
+];
+const CENT_MARKS = [10, -10];
+/** A lane lower than this has no room for words, px. */
+const WORDS_FROM = 60;
 
 /** One string's history on the chart: water below its target, land above; saw-teeth of falls and bring-ups; what comes. */
 export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents, height, label }: LaneProps) {
@@ -48,86 +61,110 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
   const middle = line<Band>()
     .x((b) => at(b.atMs))
     .y((b) => y(b.cents))(band);
+  const percent = (px: number, of: number) => `${((100 * px) / of).toFixed(2)}%`;
+  const words = AGE_WORDS.filter(([m]) => height >= WORDS_FROM && m > first && m < end * 0.9);
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      preserveAspectRatio="none"
-      className="block w-full"
-      style={{ height: height - 2 }}
-      role="img"
-      aria-label={label}
-    >
-      <rect width={WIDTH} height={height / 2} fill="var(--land)" opacity={0.75} />
-      <rect y={height / 2} width={WIDTH} height={height / 2} fill="var(--water)" opacity={0.75} />
-      <rect
-        y={y(toleranceCents)}
-        width={WIDTH}
-        height={y(-toleranceCents) - y(toleranceCents)}
-        fill="var(--ink)"
-        opacity={0.07}
-      />
-      {GRID_MIN.filter((m) => m > first && m < end).map((m) => (
-        <line
-          key={m}
-          x1={x(m)}
-          x2={x(m)}
-          y1={0}
-          y2={height}
-          stroke="var(--line)"
-          strokeWidth={1}
-          vectorEffect="non-scaling-stroke"
+    <span className="relative block">
+      <svg
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        preserveAspectRatio="none"
+        className="block w-full"
+        style={{ height: height - 2 }}
+        role="img"
+        aria-label={label}
+      >
+        <rect width={WIDTH} height={height / 2} fill="var(--land)" opacity={0.75} />
+        <rect y={height / 2} width={WIDTH} height={height / 2} fill="var(--water)" opacity={0.75} />
+        <rect
+          y={y(toleranceCents)}
+          width={WIDTH}
+          height={y(-toleranceCents) - y(toleranceCents)}
+          fill="var(--ink)"
+          opacity={0.07}
         />
-      ))}
-      <line
-        x1={0}
-        x2={WIDTH}
-        y1={height / 2}
-        y2={height / 2}
-        stroke="var(--ink)"
-        strokeWidth={1.2}
-        vectorEffect="non-scaling-stroke"
-      />
-      {ahead.length > 0 && (
-        <>
-          <path d={wide ?? ''} fill="var(--ink2)" opacity={0.28} />
-          <path d={middle ?? ''} fill="none" stroke="var(--ink2)" strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
-        </>
-      )}
-      {trace && (
-        <path
-          d={trace}
-          fill="none"
+        {GRID_MIN.filter((m) => m > first && m < end).map((m) => (
+          <line
+            key={m}
+            x1={x(m)}
+            x2={x(m)}
+            y1={0}
+            y2={height}
+            stroke="var(--line)"
+            strokeWidth={1}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+        <line
+          x1={0}
+          x2={WIDTH}
+          y1={height / 2}
+          y2={height / 2}
           stroke="var(--ink)"
-          strokeWidth={1.4}
-          strokeLinejoin="round"
+          strokeWidth={1.2}
           vectorEffect="non-scaling-stroke"
         />
+        {ahead.length > 0 && (
+          <>
+            <path d={wide ?? ''} fill="var(--ink2)" opacity={0.28} />
+            <path
+              d={middle ?? ''}
+              fill="none"
+              stroke="var(--ink2)"
+              strokeWidth={1.5}
+              vectorEffect="non-scaling-stroke"
+            />
+          </>
+        )}
+        {trace && (
+          <path
+            d={trace}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.4}
+            strokeLinejoin="round"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
+        {readings.map((r) => (
+          <line
+            key={r.id}
+            x1={at(r.atMs)}
+            x2={at(r.atMs)}
+            y1={y(r.cents)}
+            y2={y(r.cents)}
+            stroke={r.slip ? 'var(--rust)' : r.purpose === 'as-found' ? 'var(--deep)' : 'var(--ink)'}
+            strokeWidth={r.purpose === 'as-found' ? 6 : 4}
+            strokeLinecap="round"
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+        {curtainMs !== null && curtainMs > nowMs && (
+          <line
+            x1={at(curtainMs)}
+            x2={at(curtainMs)}
+            y1={0}
+            y2={height}
+            stroke="var(--rust)"
+            strokeWidth={1.4}
+            strokeDasharray="4 4"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
+      </svg>
+      {height >= WORDS_FROM && (
+        <span aria-hidden="true" className="figure text-[10px] leading-none text-ink2">
+          {CENT_MARKS.map((c) => (
+            <span key={c} className="absolute left-1 -translate-y-1/2" style={{ top: percent(y(c), height) }}>
+              {c > 0 ? `+${c}` : `−${-c}`}
+            </span>
+          ))}
+          {words.map(([m, word]) => (
+            <span key={m} className="absolute bottom-1 pl-1" style={{ left: percent(x(m), WIDTH) }}>
+              {word}
+            </span>
+          ))}
+        </span>
       )}
-      {readings.map((r) => (
-        <line
-          key={r.id}
-          x1={at(r.atMs)}
-          x2={at(r.atMs)}
-          y1={y(r.cents)}
-          y2={y(r.cents)}
-          stroke={r.slip ? 'var(--rust)' : r.purpose === 'as-found' ? 'var(--deep)' : 'var(--ink)'}
-          strokeWidth={r.purpose === 'as-found' ? 6 : 4}
-          strokeLinecap="round"
-          vectorEffect="non-scaling-stroke"
-        />
-      ))}
-      {curtainMs !== null && curtainMs > nowMs && (
-        <line
-          x1={at(curtainMs)}
-          x2={at(curtainMs)}
-          y1={0}
-          y2={height}
-          stroke="var(--rust)"
-          strokeWidth={1.4}
-          strokeDasharray="4 4"
-          vectorEffect="non-scaling-stroke"
-        />
-      )}
-    </svg>
+    </span>
   );
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Button } from '../parts/Button';
+import { focusWork } from '../parts/focus';
 import { Modal } from '../parts/Modal';
 
 interface Props {
@@ -37,7 +38,9 @@ export function FieldButton({ name, value, start, help, onKeep }: Props) {
             e.preventDefault();
             const wrong = onKeep(text);
             setFault(wrong);
-            if (wrong === undefined) setOpen(false);
+            if (wrong !== undefined) return;
+            setOpen(false);
+            focusWork();
           }}
         >
           <label className="flex flex-col gap-1 text-sm">

@@ -11,13 +11,15 @@ export interface Ear {
   close(): void;
 }
 
-export function createEar(onHeard: (heard: Heard[]) => void): Ear {
+export function createEar(onTrouble: (sentence: string) => void, onHeard: (heard: Heard[]) => void): Ear {
   const worker = new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' });
   let source: SoundSource | undefined;
   let serial = 0;
   worker.onmessage = ({ data }: MessageEvent<FromListener>) => {
     if (source && data.serial === serial) onHeard(data.heard);
   };
+  worker.onerror = (event) =>
+    onTrouble(`The listener failed (${event.message}). What was kept is safe; reload the page to go on.`);
   const pause = () => {
     source?.stop();
     source = undefined;

@@ -5,6 +5,7 @@ import { cents as centsOf, nearestNote, ratioOfCents, targetFrequencyHz } from '
 import { motion, type Task } from '../../../core/pitch';
 import type { ArrivalWord, PassStep, ReadingRecord, StringStatus } from '../../../core/records';
 import { Button } from '../../parts/Button';
+import { focusWork, WORK_ID } from '../../parts/focus';
 import { dueTime, signed, span } from '../../parts/format';
 import { RackBars } from '../../parts/RackBars';
 import { soundTarget } from '../../sound/tone';
@@ -108,34 +109,39 @@ export function BenchView() {
     setInsist(false);
   }
 
-  const sound = useListening(task, clock, (heard, source) => {
-    const { outcome } = heard;
-    if (!outcome.ok) {
-      setMessage(outcome.message);
-      return;
-    }
-    if (!step) {
-      setMessage(
-        `${focus?.plan.note ?? ''} stands at ${signed(outcome.cents)}. Press Enter to start a check pass and keep readings.`,
+  const sound = useListening(
+    task,
+    clock,
+    (heard, source) => {
+      const { outcome } = heard;
+      if (!outcome.ok) {
+        setMessage(outcome.message);
+        return;
+      }
+      if (!step) {
+        setMessage(
+          `${focus?.plan.note ?? ''} stands at ${signed(outcome.cents)}. Press Enter to start a check pass and keep readings.`,
+        );
+        return;
+      }
+      // It still stands where it was left: nobody has turned it, there is nothing new to keep.
+      if (step.purpose === 'left' && heard.arrival === 'untouched' && focus?.readings.at(-1)?.purpose === 'as-left')
+        return;
+      if (step.again && heard.arrival !== 'from below') return;
+      const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
+      void keep(
+        step.stringId,
+        {
+          ...figures,
+          source,
+          purpose: step.purpose === 'left' ? 'as-left' : 'as-found',
+          ...(step.purpose === 'left' ? { arrival: heard.arrival as ArrivalWord } : {}),
+        },
+        step,
       );
-      return;
-    }
-    // It still stands where it was left: nobody has turned it, there is nothing new to keep.
-    if (step.purpose === 'left' && heard.arrival === 'untouched' && focus?.readings.at(-1)?.purpose === 'as-left')
-      return;
-    if (step.again && heard.arrival !== 'from below') return;
-    const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
-    void keep(
-      step.stringId,
-      {
-        ...figures,
-        source,
-        purpose: step.purpose === 'left' ? 'as-left' : 'as-found',
-        ...(step.purpose === 'left' ? { arrival: heard.arrival as ArrivalWord } : {}),
-      },
-      step,
-    );
-  });
+    },
+    setMessage,
+  );
 
   const newest = sound.trail[sound.trail.length - 1];
   const heardNow = sound.listening
@@ -278,7 +284,7 @@ export function BenchView() {
             Add an instrument
           </Link>
         </nav>
-        <section aria-labelledby="instrument-name" className="min-w-0 overflow-y-auto px-4 py-3">
+        <section aria-labelledby="instrument-name" className="min-w-0 overflow-y-auto px-4 py-3 max-sm:order-2">
           <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
             <h1 id="instrument-name" className="text-2xl font-bold">
               {life.record.name}
@@ -311,13 +317,15 @@ export function BenchView() {
             ))}
           </ol>
           <p className="pt-1 text-xs text-ink2">
-            Age since strung runs to the right, each mark about twice the last; cents are drawn so that 1 and 60 both
-            show.{curtainMs !== null && ' Dashed: the curtain.'}
+            Age since strung runs to the right, in ever longer steps; cents are drawn so that 1 and 60 both show. Grey:
+            what comes if it is left alone.{curtainMs !== null && ' Dashed: the curtain.'}
           </p>
         </section>
         <aside
+          id={WORK_ID}
+          tabIndex={-1}
           aria-label="What to do now"
-          className="overflow-y-auto border-l border-line bg-sheet p-4 max-sm:border-l-0 max-sm:border-t"
+          className="overflow-y-auto border-l border-line bg-sheet p-4 max-sm:order-1 max-sm:border-l-0 max-sm:border-b"
         >
           <Panel
             heading={heading}
@@ -338,7 +346,7 @@ export function BenchView() {
                   )
                 : idle
             }
-            message={sound.trouble || message}
+            message={message}
             nowMs={now}
             zoneMin={zoneMin}
             curtainMs={curtainMs}
@@ -380,6 +388,7 @@ export function BenchView() {
         onClose={() => setTyping(false)}
         onKeep={(cents) => {
           setTyping(false);
+          focusWork();
           const frequencyHz = target(focus.plan.note) * ratioOfCents(cents);
           const far = Math.abs(cents) > 600 ? ` (near ${nearestNote(frequencyHz, a4Hz).name})` : '';
           if (far) setMessage(`That is far from ${focus.plan.note}${far}.`);

@@ -19,12 +19,18 @@ export function useKeys(actions: KeyActions, simulated: boolean): void {
     latest.current = actions;
   });
   useEffect(() => {
+    // A button that was clicked keeps the focus but not the pedal's presses; one reached by Tab has its own.
+    let clicked: Element | null = null;
+    const onPointer = (event: PointerEvent) => {
+      clicked = (event.target as Element).closest('button, a');
+    };
     const onKey = (event: KeyboardEvent) => {
       const at = event.target as HTMLElement;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if (at.closest('input, textarea, select, [role="dialog"], [role="listbox"], [role="menu"]')) return;
-      // A focused button or link keeps its own Enter and Space.
-      if ((event.key === 'Enter' || event.key === ' ') && at.closest('button, a')) return;
+      if (event.key === 'Tab') clicked = null;
+      const control = at.closest('button, a');
+      if ((event.key === 'Enter' || event.key === ' ') && control && control !== clicked) return;
       const a = latest.current;
       const step = event.shiftKey ? 15 : 2;
       const table: Record<string, (() => void) | undefined> = {
@@ -52,7 +58,11 @@ export function useKeys(actions: KeyActions, simulated: boolean): void {
       event.preventDefault();
       act();
     };
+    window.addEventListener('pointerdown', onPointer);
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    return () => {
+      window.removeEventListener('pointerdown', onPointer);
+      window.removeEventListener('keydown', onKey);
+    };
   }, [simulated]);
 }

@@ -18,6 +18,8 @@ export function useListening(
   task: Task | undefined,
   nowMs: () => number,
   onOutcome: (outcome: Outcome, source: Source) => void,
+  /** Says a trouble with the sound, or '' where there is none any more. */
+  say: (sentence: string) => void,
 ) {
   const ear = useRef<Ear | undefined>(undefined);
   const simulated = useRef<SimulatedSound | undefined>(undefined);
@@ -25,14 +27,13 @@ export function useListening(
   const sourceRef = useRef<Source>('microphone');
   const outcomeRef = useRef(onOutcome);
   const [listening, setListening] = useState<Source | undefined>(undefined);
-  const [trouble, setTrouble] = useState('');
   const [trail, setTrail] = useState<TrackPoint[]>([]);
   useEffect(() => {
     outcomeRef.current = onOutcome;
   });
 
   useEffect(() => {
-    const made = createEar((heard) => {
+    const made = createEar(say, (heard) => {
       for (const h of heard) {
         if (h.kind === 'outcome') outcomeRef.current(h, sourceRef.current);
         else points.current.push(...h.points);
@@ -52,7 +53,7 @@ export function useListening(
       window.clearInterval(timer);
       made.close();
     };
-  }, []);
+  }, [say]);
 
   const namedId = task?.named.id;
   useEffect(() => {
@@ -70,7 +71,7 @@ export function useListening(
 
   const listen = useCallback(
     async (source: 'microphone' | 'simulated', deviceId?: string) => {
-      setTrouble('');
+      say('');
       points.current = [];
       sourceRef.current = source;
       if (source === 'simulated') {
@@ -82,26 +83,26 @@ export function useListening(
       try {
         ear.current?.listen(
           await openMicrophone(deviceId, (sentence) => {
-            setTrouble(sentence);
+            say(sentence);
             pause();
           }),
         );
         setListening('microphone');
       } catch (error) {
         if (!(error instanceof SoundTrouble)) throw error;
-        setTrouble(error.message);
+        say(error.message);
         setListening(undefined);
       }
     },
-    [nowMs, pause],
+    [nowMs, pause, say],
   );
 
   const openFile = useCallback(
     async (file: File) => {
-      setTrouble('');
+      say('');
       const wav = readWav(new Uint8Array(await file.arrayBuffer()));
       if (!wav.ok) {
-        setTrouble(`${file.name}: ${wav.message}`);
+        say(`${file.name}: ${wav.message}`);
         return;
       }
       const { samples, sampleRate } = wav.sound;
@@ -128,7 +129,7 @@ export function useListening(
       );
       setListening('file');
     },
-    [pause],
+    [pause, say],
   );
 
   const pluck = useCallback(
@@ -136,5 +137,5 @@ export function useListening(
     [],
   );
   const readNow = useCallback(() => ear.current?.readNow(), []);
-  return { listening, trouble, trail, listen, pause, openFile, pluck, readNow };
+  return { listening, trail, listen, pause, openFile, pluck, readNow };
 }

@@ -46,7 +46,7 @@ export function InstrumentView() {
     resolver: yupResolver(schema),
     defaultValues: existing
       ? { name: existing.name, family: existing.family, strung: 'long ago', strungAt: '', strings: existing.strings }
-      : { name: '', family: '', strung: 'now', strungAt: '', strings: [] },
+      : { name: '', family: 'own', strung: 'now', strungAt: '', strings: [] },
   });
   const { register, control, handleSubmit, setValue, watch, formState, setError } = form;
   const { errors } = formState;
@@ -78,7 +78,7 @@ export function InstrumentView() {
           type: 'instrument',
           instrumentId: id,
           name: values.name.trim(),
-          family: values.family || 'own',
+          family: values.family,
           strings: plans,
         },
         ...(strungMs === undefined

@@ -1,0 +1,89 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { addInstrument, collectErrors, instruction, openDemo } from './bench';
+
+for (const scheme of ['light', 'dark'] as const) {
+  test.describe(`${scheme} chart`, () => {
+    test.use({ colorScheme: scheme });
+    for (const path of ['/demo/bench', '/demo/log', '/demo/instrument', '/demo/instrument/requinto', '/bench']) {
+      test(`axe finds nothing serious on ${path}`, async ({ page }) => {
+        const errors = collectErrors(page);
+        if (path.startsWith('/demo')) await openDemo(page);
+        await page.goto(path);
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+        await expect(page.locator('html')).toHaveAttribute('data-chart', scheme === 'dark' ? 'night' : 'day');
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        const grave = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+        expect(grave.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([]);
+        expect(errors).toEqual([]);
+      });
+    }
+  });
+}
+
+test('the chart chosen by hand stays', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Use the night chart' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-chart', 'night');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-chart', 'night');
+});
+
+test('? opens the map of keys, Escape closes it, and the pedal works at once again', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys, and the pedal’s' }).getByText('Listen, pause')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('PageDown');
+  await expect(instruction(page)).toContainText('Pluck A4');
+});
+
+test('a clicked button does not take the pedal’s Enter and Space', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Sound the note' }).click();
+  await page.keyboard.press('Enter');
+  await expect(instruction(page)).toContainText('Pluck A4, touch no tuner');
+  await page.getByRole('button', { name: 'Next string' }).click();
+  await page.keyboard.press(' ');
+  await expect(instruction(page)).toHaveText('Press Space to listen');
+});
+
+for (const [name, width, height] of [
+  ['a tablet', 820, 1100],
+  ['a small screen', 1024, 768],
+  ['a phone', 390, 844],
+] as const) {
+  test(`nothing is cut off on ${name}`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    await openDemo(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    await expect(instruction(page)).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Listen' })).toBeInViewport();
+  });
+}
+
+test('the server’s headers allow the app’s own files only', async ({ request }) => {
+  const page = await request.get('/bench');
+  expect(page.status()).toBe(200);
+  const headers = page.headers();
+  expect(headers['content-security-policy']).toContain("default-src 'self'");
+  expect(headers['content-security-policy']).not.toContain('unsafe-eval');
+  expect(headers['permissions-policy']).toContain('microphone=(self)');
+  expect(headers['x-content-type-options']).toBe('nosniff');
+  expect(headers['referrer-policy']).toBe('no-referrer');
+  const script = /assets\/[^"]+\.js/.exec(await page.text())![0];
+  expect((await request.get(`/${script}`)).headers()['cache-control']).toContain('immutable');
+  expect((await request.get('/assets/none.js')).status()).toBe(404);
+});
+
+test('it works without a network once it was opened', async ({ page, context }) => {
+  await addInstrument(page, 'Viola');
+  await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1, name: 'Viola' })).toBeVisible();
+  await page.goto('/log');
+  await expect(page.getByRole('heading', { level: 1, name: 'Log' })).toBeVisible();
+});

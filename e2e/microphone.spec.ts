@@ -1,0 +1,134 @@
+import { chromium, expect, test, type Page } from '@playwright/test';
+import { addNoise, pluck, randomFrom } from '../src/core/simulate';
+import { addInstrument, fakeMicrophone, figure, instruction, liveCents, message, panel, writeSound } from './bench';
+
+const RATE = 48000;
+const SPEC = {
+  inharmonicity: 6e-5,
+  pluckAt: 0.15,
+  rolloff: 1.1,
+  decayS: 2.5,
+  damping: 0.1,
+  secondShare: 0.15,
+  secondCents: 0.1,
+  secondLonger: 2,
+  glideCents: 2,
+  glideTauS: 0.12,
+  level: 0.4,
+  attack: 0.1,
+};
+const E4 = 440 * Math.pow(2, -5 / 12);
+
+/** One string plucked at the given seconds, standing centsAt(s) from its target all the while. */
+function recording(seconds: number, plucksS: number[], centsAt: (s: number) => number): Float32Array {
+  const random = randomFrom(31);
+  const out = new Float32Array(seconds * RATE);
+  plucksS.forEach((fromS, i) => {
+    const voice = pluck({ ...SPEC, frequencyHz: E4 }, RATE, random);
+    const to = Math.round((plucksS[i + 1] ?? seconds) * RATE);
+    for (let at = Math.round(fromS * RATE); at < to; at += 240) {
+      voice.render(out, at, Math.min(to, at + 240), Math.pow(2, centsAt(at / RATE) / 1200));
+    }
+  });
+  addNoise(out, 0.0003, random);
+  return out;
+}
+
+/** Runs in a browser of its own whose microphone plays the samples again and again. */
+async function withMicrophone(name: string, samples: Float32Array, run: (page: Page) => Promise<void>): Promise<void> {
+  const { baseURL, launchOptions, viewport } = test.info().project.use;
+  const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(writeSound(name, samples, RATE))];
+  const browser = await chromium.launch({ ...launchOptions, args });
+  try {
+    await run(await browser.newPage({ baseURL: baseURL!, viewport: viewport! }));
+  } finally {
+    await browser.close();
+  }
+}
+
+test('the microphone’s reading keeps itself within a cent of the truth, and a reload keeps it', () =>
+  // 4.3 cents flat; one pluck every three seconds.
+  withMicrophone(
+    'steady.wav',
+    recording(3, [0.4], () => -4.3),
+    async (page) => {
+      await addInstrument(page, 'Six-string guitar, steel');
+      await expect(instruction(page)).toHaveText('Start a check pass');
+      await page.keyboard.press('Enter');
+      await page.keyboard.press(' ');
+      await expect(message(page)).toContainText('E4 as found', { timeout: 20000 });
+      const kept = /found (\S+)/.exec((await message(page).textContent()) ?? '')![1]!;
+      expect(Math.abs(figure(kept) + 4.3)).toBeLessThan(1);
+      await expect(instruction(page)).toContainText('Pluck B3');
+      await page.reload();
+      await expect(instruction(page)).toHaveText('Press Space to listen');
+      await page.keyboard.press('1');
+      await expect(panel(page).getByText(/32\d\.\d\d Hz ±0\.\d ¢/)).toBeVisible();
+      await page.goto('/log');
+      await expect(page.getByRole('listitem').first()).toContainText(/E4: as-found −4\.\d ±0\.\d cents \(microphone\)/);
+    },
+  ));
+
+test('the trace follows five semitones in two seconds, and the as-left reading keeps itself, from below', () => {
+  // Up to the target from below, then left alone while it is plucked again and again.
+  const course = (s: number) => Math.min(0, -500 + 250 * Math.max(0, s - 1.5));
+  return withMicrophone('slide.wav', recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), async (page) => {
+    await addInstrument(page, 'Six-string guitar, steel');
+    // A typed figure says that the string is five semitones down: then it is to be brought up.
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+    await page.getByLabel('Cents from the target, or Hz').fill('-500');
+    await page.keyboard.press('Enter');
+    await expect(panel(page)).toBeFocused();
+    await page.keyboard.press('1');
+    await expect(panel(page).getByRole('heading')).toHaveText('String 1, bring up');
+    await page.keyboard.press(' ');
+    const seen: number[] = [];
+    const left = message(page).filter({ hasText: 'E4 as left' });
+    for (const end = Date.now() + 25000; Date.now() < end && !(await left.isVisible());) {
+      const c = figure(await liveCents(page).textContent());
+      if (seen[seen.length - 1] !== c) seen.push(c);
+      await page.waitForTimeout(30);
+    }
+    const kept = /left (\S+)/.exec((await message(page).textContent()) ?? '')?.[1];
+    expect(Math.abs(figure(kept ?? ''))).toBeLessThan(1);
+    // It was seen low, on the way and at the target, and never far above it.
+    expect(seen.filter((c) => c < -350).length).toBeGreaterThan(1);
+    expect(seen.filter((c) => c > -350 && c < -20).length).toBeGreaterThan(5);
+    expect(Math.max(...seen)).toBeLessThan(8);
+    await page.keyboard.press('1');
+    await expect(panel(page).getByText('from below')).toBeVisible();
+  });
+});
+
+test.describe('no microphone', () => {
+  test('a refused microphone says so and leaves the other ways open', async ({ page }) => {
+    await addInstrument(page, 'Violin');
+    await page.keyboard.press(' ');
+    await expect(message(page)).toContainText(/The browser refused the microphone|No input was found/);
+    await expect(message(page)).toContainText('A WAV file, the typed figure');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+    await page.getByLabel('Cents from the target, or Hz').fill('655 Hz');
+    await page.keyboard.press('Enter');
+    await expect(message(page)).toContainText('E5 as found −11.2 ±1.0 kept');
+  });
+
+  test('a WAV file is read like a microphone, and what is no WAV file is told', async ({ page }) => {
+    await addInstrument(page, 'Six-string guitar, steel');
+    await page.keyboard.press('Enter');
+    const file = page.getByLabel('WAV file');
+    await file.setInputFiles({ name: 'notes.wav', mimeType: 'audio/wav', buffer: Buffer.from('no sound at all') });
+    await expect(message(page)).toContainText('notes.wav: This is no WAV file that can be read');
+    await file.setInputFiles(
+      writeSound(
+        'file.wav',
+        recording(3, [0.4], () => 6),
+        RATE,
+      ),
+    );
+    await expect(message(page)).toContainText(/E4 as found \+(5\.9|6\.0|6\.1) /, { timeout: 8000 });
+  });
+});
