@@ -50,5 +50,7 @@ createRoot(document.getElementById('root')!).render(
 
 // Keeps the app's own files on the device, for places without a network; the records are there anyway.
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
-  navigator.serviceWorker.register('/sw.js').catch((error: unknown) => console.warn('No offline copy was kept.', error));
+  navigator.serviceWorker
+    .register('/sw.js')
+    .catch((error: unknown) => console.warn('No offline copy was kept.', error));
 }

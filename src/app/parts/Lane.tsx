@@ -16,6 +16,8 @@ export interface LaneProps {
 }
 
 const WIDTH = 440;
+/** Room at the left for the cents' words. */
+const LABELS = 26;
 const FULL = 60;
 const MINUTE = 60000;
 const GRID_MIN = [1, 2, 5, 10, 20, 60, 120, 300, 720, 1440, 4320, 10080, 43200];
@@ -44,7 +46,7 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
   const end = Math.max(now * 1.15, ((curtainMs ?? 0) - born) / MINUTE, now + 30) * 1.08;
   const x = scaleLog()
     .domain([first * 0.85, end])
-    .range([0, WIDTH])
+    .range([LABELS, WIDTH])
     .clamp(true);
   const at = (ms: number) => x(Math.max(first * 0.85, (ms - born) / MINUTE));
   const trace = line<ReadingRecord>()
@@ -159,7 +161,7 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
             </span>
           ))}
           {words.map(([m, word]) => (
-            <span key={m} className="absolute bottom-1 pl-1" style={{ left: percent(x(m), WIDTH) }}>
+            <span key={m} className="absolute top-1 pl-1" style={{ left: percent(x(m), WIDTH) }}>
               {word}
             </span>
           ))}

@@ -1,0 +1,41 @@
+/** npm run shots: renews docs/screenshots from the demonstration, 1280 x 800. */
+import { chromium } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { chromiumPath, run } from './setup.mjs';
+
+const PORT = 4186;
+const base = `http://localhost:${PORT}`;
+run('npm', ['run', '-s', 'build']);
+const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts', '--demo'], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) => server.stdout.once('data', resolve));
+const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox', '--disable-gpu'] });
+
+/** One picture: a fresh demonstration, a path, what to do there. */
+async function shot(name, path, act = async () => {}, colorScheme = 'light') {
+  const page = await browser.newPage({ baseURL: base, viewport: { width: 1280, height: 800 }, colorScheme });
+  await page.goto(path);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await page.waitForTimeout(2500);
+  await act(page);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await page.close();
+}
+
+/** In the middle of a pass: the first string plucked and ringing below the waterline. */
+async function ringing(page) {
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(500);
+  await page.keyboard.press('p');
+  await page.waitForTimeout(900);
+}
+
+await shot('bench', '/demo/bench', ringing);
+await shot('bench-night', '/demo/bench', ringing, 'dark');
+await shot('log', '/demo/log');
+await shot('instrument', '/demo/instrument/requinto');
+await browser.close();
+server.kill();
+process.exit(0);
