@@ -64,7 +64,7 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
     .x((b) => at(b.atMs))
     .y((b) => y(b.cents))(band);
   const percent = (px: number, of: number) => `${((100 * px) / of).toFixed(2)}%`;
-  const words = AGE_WORDS.filter(([m]) => height >= WORDS_FROM && m > first && m < end * 0.9);
+  const words = AGE_WORDS.filter(([m]) => height >= WORDS_FROM && m > first && x(m) < 0.86 * WIDTH);
   return (
     <span className="relative block">
       <svg
@@ -161,7 +161,7 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
             </span>
           ))}
           {words.map(([m, word]) => (
-            <span key={m} className="absolute top-1 pl-1" style={{ left: percent(x(m), WIDTH) }}>
+            <span key={m} className="absolute top-1 whitespace-nowrap pl-1" style={{ left: percent(x(m), WIDTH) }}>
               {word}
             </span>
           ))}

@@ -246,10 +246,10 @@ export function BenchView() {
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="grid min-h-0 flex-1 grid-cols-[188px_1fr_312px] max-lg:grid-cols-[1fr_300px] max-sm:grid-cols-1">
+      <div className="grid min-h-0 flex-1 grid-cols-[188px_1fr_312px] max-lg:grid-cols-[1fr_300px] max-lg:grid-rows-[auto_1fr] max-sm:grid-cols-1 max-sm:grid-rows-none">
         <nav
           aria-label="Instruments on the bench"
-          className="overflow-y-auto border-r border-line p-3 max-lg:col-span-2 max-lg:flex max-lg:gap-2 max-lg:border-b max-sm:col-span-1"
+          className="overflow-y-auto border-r border-line p-3 max-lg:col-span-2 max-lg:flex max-lg:items-start max-lg:gap-2 max-lg:border-b max-lg:pb-1 max-sm:col-span-1"
         >
           <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">On the bench</p>
           {bench.instruments.map((i) => {
