@@ -17,6 +17,8 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.spec.ts',
   timeout: 90_000,
+  // A busy machine is slow to answer; nothing is loosened by waiting for it.
+  expect: { timeout: 15_000 },
   workers: 1,
   reporter: [['list'], ['json', { outputFile: '.tmp/playwright.json' }]],
   use: {

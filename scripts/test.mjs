@@ -1,9 +1,10 @@
 /** npm test: types, lint and walls, unit tests, build, browser tests; ends in 'N passed, N failed'. */
 import { spawnSync } from 'node:child_process';
-import { readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { chromiumPath, installPackages } from './setup.mjs';
 
 installPackages();
+mkdirSync('.tmp', { recursive: true });
 const CHROMIUM = chromiumPath();
 let passed = 0;
 let failed = 0;

@@ -331,3 +331,23 @@ export function badRecording(group: (typeof BAD_GROUPS)[number], seed: number): 
   }
   return { ...base, samples: out };
 }
+
+/** Two plucks of one string, plucked elsewhere and otherwise, the second moved by a known amount. */
+export function changePair(family: Family, seed: number): { from: Recording; to: Recording; changeCents: number } {
+  const r = randomFrom(seed * 13 + 5);
+  const { spec, targetHz, stiff } = stringSpec(family, r);
+  const changeCents = r.between(-12, 3);
+  const again: PluckSpec = {
+    ...spec,
+    frequencyHz: spec.frequencyHz * Math.pow(2, changeCents / 1200),
+    pluckAt: r.between(0.06, 0.28),
+    level: spec.level * r.between(0.5, 1),
+    glideCents: spec.glideCents * r.uniform(),
+    secondShare: spec.secondShare * r.between(0.5, 1),
+  };
+  const [from, to] = [spec, again].map((s): Recording => {
+    const samples = render([s], 44100, 1.8, r, { noiseRms: 0.0006 });
+    return { group: 'change', samples, sampleRate: 44100, targetHz, truthHz: s.frequencyHz, onsetS: 0.25, stiff };
+  });
+  return { from: from!, to: to!, changeCents };
+}

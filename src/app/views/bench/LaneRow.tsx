@@ -79,11 +79,13 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
           />
         </span>
         <span className="flex flex-col items-end justify-center pr-3 leading-tight">
-          <span className={clsx('figure font-bold', tall ? 'text-2xl' : 'text-base', tone)}>
-            {cents === null ? '–' : signed(cents)}
-          </span>
-          <span className={clsx('text-[13px] font-semibold', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>
-            {status?.state ?? 'unread'}
+          <span className={clsx('flex items-baseline gap-2', tall && 'flex-col items-end gap-0')}>
+            <span className={clsx('figure font-bold', tall ? 'text-2xl' : 'order-2 text-base', tone)}>
+              {cents === null ? '–' : signed(cents)}
+            </span>
+            <span className={clsx('text-[13px] font-semibold', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>
+              {status?.state ?? 'unread'}
+            </span>
           </span>
           <span className="text-[12px] text-ink2">{status && stateLine(status, nowMs, zoneMin)}</span>
         </span>
