@@ -21,6 +21,14 @@ export interface CombRange {
 /** Stiffness beyond this is no musical string (house estimate: twice that of a short thick plain bass). */
 const B_MAX = 0.012;
 
+/**
+ * Stiffness is believed as far as the partials' reach carries it: this much is added to the spread of n^2, as if partials
+ * scattered by 1 % about a string of B = 5e-4 (house estimate). Body-coupled low partials would feign a stiff string.
+ */
+const RIDGE = 400;
+/** Peaks this far below the strongest say nothing of the string, dB (house estimate). */
+const WEIGHT_RANGE_DB = 52;
+
 /** Weighted straight line through ((n^2), (f/n)^2): intercept f0^2, slope f0^2 B (Fletcher's stiff string). */
 class StiffLine {
   private sw = 0;
@@ -42,8 +50,8 @@ class StiffLine {
   }
 
   solve(): { f0Hz: number; b: number } {
-    const det = this.sw * this.sxx - this.sx * this.sx;
-    const slope = this.count > 1 && det > 0 ? (this.sw * this.sxy - this.sx * this.sy) / det : 0;
+    const det = this.sw * this.sxx - this.sx * this.sx + RIDGE * this.sw * (this.sw / this.count);
+    const slope = this.count > 1 ? (this.sw * this.sxy - this.sx * this.sy) / det : 0;
     const mean = this.sy / this.sw;
     const meanX = this.sx / this.sw;
     // f0^2 = mean - slope * meanX, and B = slope / f0^2 within [0, B_MAX].
@@ -54,6 +62,25 @@ class StiffLine {
   }
 }
 
+/** The peak for a tooth: the strongest within the tolerance, nearer ones preferred; -1 where there is none. */
+function peakNear(peaks: Peaks, expectHz: number, toleranceHz: number): number {
+  const f = peaks.frequencyHz;
+  let best = -1;
+  let bestMerit = 0;
+  for (let i = nearestPeak(peaks, expectHz - toleranceHz); i < f.length; i++) {
+    const off = Math.abs(f[i]! - expectHz) / toleranceHz;
+    if (f[i]! > expectHz + toleranceHz) break;
+    if (off >= 1) continue;
+    const merit = peaks.amplitude[i]! * (1 - off * off);
+    if (merit > bestMerit) {
+      best = i;
+      bestMerit = merit;
+    }
+  }
+  return best;
+}
+
+/** Index of the peak nearest to a frequency. */
 function nearestPeak(peaks: Peaks, frequencyHz: number): number {
   const f = peaks.frequencyHz;
   let lo = 0;
@@ -84,12 +111,9 @@ function layComb(peaks: Peaks, f0Hz: number, weights: Float64Array, total: numbe
     if (expectHz > topHz) break;
     const tooth = 1 / Math.sqrt(n);
     predicted += tooth;
-    const i = nearestPeak(peaks, expectHz);
-    // Before two partials are in, stiffness is unknown: allow what B_MAX would do upward, little downward.
-    const off = peaks.frequencyHz[i]! - expectHz;
-    const tolerance = Math.min(0.16 * f0, 0.02 * expectHz + 0.01 * f0);
-    if (i !== lastPeak && off < tolerance && off > -tolerance) {
-      line.add(n, peaks.frequencyHz[i]!, weights[i]! * n);
+    const i = peakNear(peaks, expectHz, Math.min(0.16 * f0, 0.02 * expectHz + 0.01 * f0));
+    if (i > lastPeak) {
+      line.add(n, peaks.frequencyHz[i]!, Math.sqrt(peaks.amplitude[i]!) * n);
       ({ f0Hz: f0, b } = line.solve());
       matches.push({ n, peak: i });
       explained += weights[i]!;
@@ -116,8 +140,9 @@ export function searchComb(peaks: Peaks, range: CombRange): Comb | undefined {
   const high = range.targetHz * ratioOfCents(range.highCents);
   const weights = new Float64Array(count);
   let total = 0;
+  const least = Math.max(...peaks.amplitude) * 10 ** (-WEIGHT_RANGE_DB / 20);
   for (let i = 0; i < count; i++) {
-    weights[i] = Math.sqrt(peaks.amplitude[i]!);
+    weights[i] = Math.sqrt(Math.max(0, peaks.amplitude[i]! - least));
     if (peaks.frequencyHz[i]! > 0.45 * low) total += weights[i]!;
   }
   const order = [...peaks.amplitude.keys()].sort((a, c) => peaks.amplitude[c]! - peaks.amplitude[a]!).slice(0, 12);

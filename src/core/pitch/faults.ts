@@ -36,7 +36,7 @@ export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: nu
     if (d > 1e-9 && d < step) step = d;
   }
   // Coarse converters rest on one step for milliseconds when the sound is faint: that is no gap.
-  const faint = Math.max(12 * step, 0.004 * peak);
+  const faint = Math.max(12 * step, 2e-4 * peak);
   let run = 1;
   for (let i = 1; i <= samples.length; i++) {
     if (i < samples.length && samples[i] === samples[i - 1]) {

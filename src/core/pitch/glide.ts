@@ -27,6 +27,8 @@ const TAUS = [0.04, 0.06, 0.085, 0.12, 0.16, 0.21, 0.28, 0.37, 0.5, 0.7];
 const GLIDE_SD = 6;
 /** Phase wander that is in every real string (polarisations, body), rad (house estimate). */
 const WANDER_RAD = 0.02;
+/** The evidence between time constants is worth this share: frames and partials err together (house estimate). */
+const TEMPER = 0.08;
 const LN_CENT = Math.LN2 / 1200;
 
 interface Line {
@@ -135,8 +137,8 @@ function weighShapes(shapes: Shape[], base: Base[], scale: number[]): Posterior 
     return (g > 0 ? (0.5 * num * num) / precision : 0) - 0.5 * Math.log(precision * GLIDE_SD ** 2);
   });
   const peak = Math.max(0, ...evidence);
-  const weights = evidence.map((e) => Math.exp(e - peak) / shapes.length);
-  const total = weights.reduce((a, c) => a + c, 0) + 1.5 * Math.exp(-peak);
+  const weights = evidence.map((e) => Math.exp(TEMPER * (e - peak)) / shapes.length);
+  const total = weights.reduce((a, c) => a + c, 0) + 1.5 * Math.exp(-TEMPER * peak);
   return { glide, variance, share: weights.map((w) => w / total), best: evidence.indexOf(Math.max(...evidence)) };
 }
 

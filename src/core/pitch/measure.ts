@@ -10,7 +10,7 @@ import { findPeaks } from './peaks';
 import { refuse } from './refusals';
 import { findSections, type Section } from './section';
 import { fitStiffString } from './stiff';
-import { isFalseCommonPitch, splitShare } from './splits';
+import { isFalseCommonPitch, isOctavePair, splitShare } from './splits';
 import { unsteadinessCents } from './steadiness';
 import type { MeasureOptions, Outcome } from './types';
 
@@ -18,16 +18,18 @@ import type { MeasureOptions, Outcome } from './types';
 export const SEARCH_LOW_CENTS = -1250;
 export const SEARCH_HIGH_CENTS = 560;
 const MAX_PARTIALS = 28;
-/** Longest stretch used, s: beyond it the slower polarisation pulls. */
-const LONGEST_S = 0.8;
+/** Longest stretch used, s: beyond it the slower polarisation pulls; a low string needs its periods. */
+const longestS = (targetHz: number): number => Math.min(1.3, Math.max(0.8, 50 / targetHz));
 /** Below this peak the recording is taken as silent (about -74 dB of full scale). */
 const SILENT = 2e-4;
 /** Tonal power off the comb above which two strings sound (measured: pairs read 20 % and more, single strings to 8 %). */
 const OFF_COMB_LIMIT = 0.13;
 /** Share of split partials above which two strings sound (house estimate, set by the pitch benchmark). */
-const SPLIT_LIMIT = 0.35;
-/** Rms movement of the pitch above which a reading is refused, cents (house estimate). */
-const UNSTEADY_LIMIT = 1.6;
+const SPLIT_LIMIT = 0.42;
+/** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
+const unsteadyLimit = (frequencyHz: number): number => 1.6 + 120 / frequencyHz;
+/** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
+const sigmaLimit = (frequencyHz: number): number => 2.5 + 60 / frequencyHz;
 
 /** Two polarisations and the body leave this much in every reading, cents (house estimate, set by the pitch benchmark). */
 const SIGMA_FLOOR_CENTS = 0.1;
@@ -67,7 +69,7 @@ function attackGapS(section: Section, windowS: number): number {
   const lasts = section.endS - section.onsetS;
   if (section.cutIn) return Math.min(0.15, 0.15 * lasts);
   if (section.slowAttack) return Math.min(0.3, 0.3 * lasts);
-  return Math.min(0.06, Math.max(0.02 + 0.25 * windowS, 0.16 * lasts));
+  return Math.min(0.14, Math.max(0.02 + 0.25 * windowS, 0.1 * lasts));
 }
 
 /**
@@ -100,7 +102,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   const clippedS = lastClippedSample(raw, sampleRate, peak) / sampleRate;
   if (clippedS > startS && clippedS <= section.endS + 0.02) startS = clippedS + 0.01;
   const clippedLate = startS > clippedS && clippedS > section.onsetS && section.endS - startS < 0.35;
-  const endS = Math.min(section.endS, startS + LONGEST_S, x.length / rate);
+  const endS = Math.min(section.endS, startS + longestS(targetHz), x.length / rate);
   if (findGap(raw.subarray(0, Math.floor(endS * sampleRate)), sampleRate, peak) >= 0) return refuse('gap');
   const lastsS = endS - startS;
   if (clippedLate) return refuse('clipped');
@@ -142,14 +144,21 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   const moved = unsteadinessCents(partials, tracks[0]!.timeS);
   const top = Math.max(...partials.map((p) => p.amplitude));
   const coherent = partials.some((p) => p.amplitude > 0.25 * top && p.residualRad < 0.5);
-  if (!coherent) return refuse(moved > UNSTEADY_LIMIT && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
+  if (!coherent)
+    return refuse(moved > unsteadyLimit(comb.f0Hz) && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
   if ((partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) return refuse('no-pitch');
-  if (offCombShare(x, rate, from, to, long, stiff, section) > OFF_COMB_LIMIT) return refuse('two-strings');
-  if (moved > UNSTEADY_LIMIT) return refuse('unsteady');
-  if (splitShare(tracks, partials) > SPLIT_LIMIT || isFalseCommonPitch(partials)) return refuse('two-strings');
+  if (offCombShare(x, rate, from, to, long, stiff, section, glide.glideCents) > OFF_COMB_LIMIT)
+    return refuse('two-strings');
+  if (moved > unsteadyLimit(comb.f0Hz)) return refuse('unsteady');
+  if (
+    splitShare(tracks, partials) > SPLIT_LIMIT ||
+    isFalseCommonPitch(partials) ||
+    isOctavePair(partials, stiff.deviationCents)
+  )
+    return refuse('two-strings');
 
   const sigmaCents = Math.hypot(stiff.sigmaCents, glide.sigmaCents, SIGMA_FLOOR_CENTS);
-  if (sigmaCents > 2.5) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
+  if (sigmaCents > sigmaLimit(comb.f0Hz)) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
   const tone = partials.reduce((s, p) => s + p.amplitude ** 2, 0);
   const noisePower = noise.reduce((s, v) => s + v * v, 0) / noise.length;
   return {

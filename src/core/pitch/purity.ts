@@ -1,6 +1,7 @@
 import type { Comb } from './comb';
 import type { Peaks } from './peaks';
 import type { Section } from './section';
+import { APART_CENTS } from './splits';
 import type { StiffFit } from './stiff';
 
 export interface LongSpectrum {
@@ -8,6 +9,8 @@ export interface LongSpectrum {
   hzPerBin: number;
   lobeBins: number;
 }
+
+const CENTS = 1200 / Math.LN2;
 
 /** Amplitude of one steady frequency in samples[from, to) under a Hann window (Goertzel's sum). */
 export function toneAmplitude(x: Float64Array, rate: number, from: number, to: number, frequencyHz: number): number {
@@ -59,12 +62,15 @@ export function offCombShare(
   { peaks, hzPerBin, lobeBins }: LongSpectrum,
   fit: StiffFit,
   section: Section,
+  glideCents: number,
 ): number {
   const f0 = fit.firstPartialHz / Math.sqrt(1 + fit.b);
   const resolutionHz = lobeBins * hzPerBin;
   let on = 0;
   let off = 0;
-  const teeth = new Map<number, number>();
+  const teeth = new Map<number, { hz: number; power: number }>();
+  // Two polarisations and a sharp start draw a tooth this wide; a string that beats stands further off.
+  const apart = Math.max(APART_CENTS, glideCents) / CENTS;
   peaks.frequencyHz.forEach((hz, i) => {
     const power = peaks.amplitude[i]! ** 2;
     let n = Math.max(1, Math.round(hz / f0));
@@ -73,10 +79,10 @@ export function offCombShare(
     const tolerance = Math.min(0.2 * f0, Math.max(0.015 * expect, resolutionHz));
     if (Math.abs(hz - expect) < tolerance) {
       const before = teeth.get(n);
-      teeth.set(n, Math.max(power, before ?? 0));
+      if (!before || power > before.power) teeth.set(n, { hz, power });
       on += power;
       // A second peak on one tooth: the same partial of another string a few cents away.
-      if (before !== undefined) off += 2 * Math.min(power, before);
+      if (before && Math.abs(Math.log(hz / before.hz)) > apart) off += 2 * Math.min(power, before.power);
       return;
     }
     if (mainsLine(hz, 0.8) && (section.cutIn || steady(x, rate, from, to, hz))) return;

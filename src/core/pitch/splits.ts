@@ -3,8 +3,10 @@ import type { PartialFit } from './glide';
 
 /** A second component this strong beside a partial's main one counts as split. */
 const SPLIT_SHARE = 0.2;
+/** A few faint partials cannot tell for the string: this share must (house estimate). */
+const LEAST_TOLD = 0.4;
 /** Two polarisations of one string lie closer than this; two strings that beat lie further apart (house estimate), cents. */
-const APART_CENTS = 3.5;
+export const APART_CENTS = 3.5;
 
 /**
  * Strongest second component near a partial, as a share of the main one: the track is freed of its decay and fitted
@@ -71,13 +73,15 @@ function secondShare(track: PartialTrack, fit: PartialFit, widestHz: number): nu
 /**
  * Share of the partials (weighted by the root of their amplitude) that are split in two by more than one string's
  * polarisations are: high for a near unison or an octave pair. House design.
- * @returns 0 when fewer than two partials can tell
+ * @returns 0 when too few partials can tell
  */
 export function splitShare(tracks: PartialTrack[], fits: PartialFit[]): number {
   let split = 0;
   let told = 0;
   let count = 0;
+  let all = 0;
   for (const fit of fits) {
+    all += Math.sqrt(fit.amplitude);
     const track = tracks.find((t) => t.n === fit.n)!;
     const widestHz = Math.min(0.2 * (track.carrierHz / track.n), (60 * track.carrierHz) / 1731);
     const second = secondShare(track, fit, widestHz);
@@ -89,7 +93,7 @@ export function splitShare(tracks: PartialTrack[], fits: PartialFit[]): number {
       count++;
     }
   }
-  return count < 2 ? 0 : split / told;
+  return count < 2 || told < LEAST_TOLD * all ? 0 : split / told;
 }
 
 /** A comb held up only by multiples of 2 and of 3 (no 1, 5, 7 …) is two strings a fifth or a fourth apart. */
@@ -103,4 +107,23 @@ export function isFalseCommonPitch(fits: PartialFit[]): boolean {
     else if (n % 2 === 0 && n % 3) evens += amplitude;
   }
   return threes > 0 && evens > 0 && coprime < 0.06 * (threes + evens);
+}
+
+/** Even partials this far off the odd ones belong to another string an octave up, cents (house estimate). */
+const OCTAVE_APART_CENTS = 4;
+
+/**
+ * Do the even partials follow another string than the odd ones? Medians of the deviations from the fitted law, which has
+ * rested on one of the two; both must be consistent in themselves.
+ */
+export function isOctavePair(fits: PartialFit[], deviationCents: number[]): boolean {
+  const side = (rest: number) =>
+    fits.flatMap(({ n }, i) => (n % 2 === rest && n <= 16 ? [deviationCents[i]!] : [])).sort((a, b) => a - b);
+  const odd = side(1);
+  const even = side(0);
+  if (odd.length < 2 || even.length < 2) return false;
+  const middle = (x: number[]) => (x[(x.length - 1) >> 1]! + x[x.length >> 1]!) / 2;
+  const spread = (x: number[]) => middle(x.map((d) => Math.abs(d - middle(x))).sort((a, b) => a - b));
+  const apart = Math.abs(middle(odd) - middle(even));
+  return apart > OCTAVE_APART_CENTS && apart > 2.5 * Math.max(spread(odd), spread(even));
 }
