@@ -13,6 +13,8 @@ export interface Recording {
   truthHz?: number;
   onsetS: number;
   stiff: boolean;
+  /** Where samples are lost; a reading that ends before is sound. */
+  gapS?: number;
 }
 
 export type Family = 'nylon' | 'steel' | 'wound' | 'bass' | 'banjo' | 'harp' | 'bowed' | 'pizzicato' | 'gut';
@@ -327,7 +329,7 @@ export function badRecording(group: (typeof BAD_GROUPS)[number], seed: number): 
     const at = Math.round(r.between(0.5, 0.8) * sampleRate);
     const long = Math.round(r.between(0.005, 0.05) * sampleRate);
     x.fill(0, at, at + long);
-    return { ...base, samples: x };
+    return { ...base, samples: x, gapS: at / sampleRate };
   }
   return { ...base, samples: out };
 }

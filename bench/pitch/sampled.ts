@@ -8,14 +8,13 @@ import { readWav } from '../../src/core/exchange';
 const SOUNDFONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
 export const sampledInstrumentsInstalled = (): boolean => existsSync('/usr/bin/fluidsynth') && existsSync(SOUNDFONT);
 
-/** General MIDI programs of stringed instruments and a few of their notes. */
+/** General MIDI programs of single strings and a few of their notes (its pizzicato is a section of several players). */
 export const SAMPLED: { name: string; program: number; midi: number[] }[] = [
   { name: 'nylon guitar', program: 24, midi: [40, 45, 50, 55, 59, 64] },
   { name: 'steel guitar', program: 25, midi: [40, 45, 50, 55, 59, 64] },
   { name: 'electric guitar', program: 27, midi: [40, 45, 50, 55, 59, 64] },
   { name: 'acoustic bass', program: 32, midi: [28, 33, 38, 43] },
   { name: 'electric bass', program: 33, midi: [28, 33, 38, 43] },
-  { name: 'pizzicato', program: 45, midi: [48, 55, 62, 69] },
   { name: 'harp', program: 46, midi: [48, 55, 62, 69, 76] },
   { name: 'banjo', program: 105, midi: [50, 55, 59, 62] },
 ];

@@ -27,9 +27,15 @@ const OFF_COMB_LIMIT = 0.13;
 /** Share of split partials above which two strings sound (house estimate, set by the pitch benchmark). */
 const SPLIT_LIMIT = 0.42;
 /** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
-const unsteadyLimit = (frequencyHz: number): number => 1.6 + 120 / frequencyHz;
+const unsteadyLimit = (frequencyHz: number): number => 1.6 + 60 / frequencyHz;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
-const sigmaLimit = (frequencyHz: number): number => 2.5 + 60 / frequencyHz;
+const sigmaLimit = (frequencyHz: number): number => 4 + 60 / frequencyHz;
+/** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
+const LARGEST_GLIDE = 20;
+/** Each sign of a second string, as a share of its limit; together they may reach this (house estimate). */
+const SECOND_STRING_LIMIT = 1.3;
+/** Least share of the matched amplitude that must keep its phase (house estimate). */
+const LEAST_COHERENT = 0.4;
 
 /** Two polarisations and the body leave this much in every reading, cents (house estimate, set by the pitch benchmark). */
 const SIGMA_FLOOR_CENTS = 0.1;
@@ -142,20 +148,22 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   const stiff = fitStiffString(partials, comb.b);
 
   const moved = unsteadinessCents(partials, tracks[0]!.timeS);
+  const strength = (list: { amplitude: number }[]) => list.reduce((sum, p) => sum + p.amplitude, 0);
   const top = Math.max(...partials.map((p) => p.amplitude));
-  const coherent = partials.some((p) => p.amplitude > 0.25 * top && p.residualRad < 0.5);
+  const coherent =
+    strength(partials) > LEAST_COHERENT * strength(glide.partials) &&
+    partials.some((p) => p.amplitude > 0.25 * top && p.residualRad < 0.5);
   if (!coherent)
     return refuse(moved > unsteadyLimit(comb.f0Hz) && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
   if ((partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) return refuse('no-pitch');
-  if (offCombShare(x, rate, from, to, long, stiff, section, glide.glideCents) > OFF_COMB_LIMIT)
+  const offComb = offCombShare(x, rate, from, to, long, stiff, section, glide.glideCents) / OFF_COMB_LIMIT;
+  if (offComb > 1) return refuse('two-strings');
+  if (moved > unsteadyLimit(comb.f0Hz) || glide.glideCents > LARGEST_GLIDE) return refuse('unsteady');
+  const split = splitShare(tracks, partials) / SPLIT_LIMIT;
+  const second = split > 1 || offComb + split > SECOND_STRING_LIMIT;
+  if (second || isFalseCommonPitch(partials) || isOctavePair(partials, stiff.deviationCents)) {
     return refuse('two-strings');
-  if (moved > unsteadyLimit(comb.f0Hz)) return refuse('unsteady');
-  if (
-    splitShare(tracks, partials) > SPLIT_LIMIT ||
-    isFalseCommonPitch(partials) ||
-    isOctavePair(partials, stiff.deviationCents)
-  )
-    return refuse('two-strings');
+  }
 
   const sigmaCents = Math.hypot(stiff.sigmaCents, glide.sigmaCents, SIGMA_FLOOR_CENTS);
   if (sigmaCents > sigmaLimit(comb.f0Hz)) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');

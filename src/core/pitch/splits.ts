@@ -125,5 +125,5 @@ export function isOctavePair(fits: PartialFit[], deviationCents: number[]): bool
   const middle = (x: number[]) => (x[(x.length - 1) >> 1]! + x[x.length >> 1]!) / 2;
   const spread = (x: number[]) => middle(x.map((d) => Math.abs(d - middle(x))).sort((a, b) => a - b));
   const apart = Math.abs(middle(odd) - middle(even));
-  return apart > OCTAVE_APART_CENTS && apart > 2.5 * Math.max(spread(odd), spread(even));
+  return apart > OCTAVE_APART_CENTS && apart > 1.5 * Math.max(spread(odd), spread(even));
 }
