@@ -1,6 +1,6 @@
 import { DEFAULT_A4_HZ } from '../src/core/music';
 import { measure } from '../src/core/pitch';
-import type { LogRecord, Purpose, ReadingRecord } from '../src/core/records';
+import { RECORD_VERSION, type LogRecord, type Purpose, type ReadingRecord } from '../src/core/records';
 import { addNoise, pluck, pluckOf, randomFrom, roomTempC, trueCents, type StringTruth } from '../src/core/simulate';
 import { CURTAIN_MS, heronsBench, MINUTE, NOON_MS, ZONE_MIN, type DemoInstrument } from './bench';
 
@@ -28,7 +28,7 @@ function hear(string: StringTruth, atMs: number, seed: number) {
 function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void): void {
   const { instrumentId, truths, passesMs } = instrument;
   const random = randomFrom(instrument.strings.length * 97 + instrumentId.length);
-  const base = { version: 1 as const, zoneMin: ZONE_MIN };
+  const base = { version: RECORD_VERSION, zoneMin: ZONE_MIN } as const;
   let serial = 0;
   const read = (string: StringTruth, purpose: Purpose, atMs: number, extra: Partial<ReadingRecord> = {}): number => {
     serial++;
@@ -77,7 +77,7 @@ function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void):
 export function makeDemonstration(): Demonstration {
   const records: LogRecord[] = [];
   const truth: Demonstration['truth'] = {};
-  const base = { version: 1 as const, zoneMin: ZONE_MIN };
+  const base = { version: RECORD_VERSION, zoneMin: ZONE_MIN } as const;
   for (const instrument of heronsBench()) {
     const { instrumentId, name, family, strings, truths, passesMs } = instrument;
     const first = Math.min(...passesMs, ...truths.map((t) => t.strungMs)) - MINUTE;

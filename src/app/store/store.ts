@@ -1,5 +1,5 @@
 import localforage from 'localforage';
-import type { LogRecord } from '../../core/records';
+import { migrate, type LogRecord } from '../../core/records';
 
 /** The record store: append-only, one IndexedDB transaction a write. */
 export interface RecordStore {
@@ -25,7 +25,7 @@ export function openStore(world: World): RecordStore {
       const byId = new Map<string, LogRecord>();
       // Each item is what one write appended: a list of records.
       await base.iterate<LogRecord[], undefined>((written) => {
-        for (const r of written) byId.set(r.id, r);
+        for (const r of written) byId.set(r.id, migrate(r) as LogRecord);
       });
       for (const r of refused) byId.set(r.id, r);
       return [...byId.values()];

@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import type { LogRecord, ReadingRecord } from '../records';
 import { harmless, localIso, newRecords, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
-const base = { version: 1 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
+const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
 const instrument: LogRecord = {
   ...base,
   id: 'i1',
@@ -25,6 +25,7 @@ const reading: ReadingRecord = {
   sigmaCents: 0.1,
   targetHz: 440,
   a4Hz: 440,
+  partials: [],
 };
 
 test('a log file comes back as it went', () => {

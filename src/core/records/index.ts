@@ -1,4 +1,6 @@
 export * from './types';
+export { migrate } from './migrate';
+export { repeatability, type Repeatability } from './aligned';
 export { checkRecord, gaugeField, instrumentName, lengthField, noteField, type Checked } from './schemas';
 export {
   ageFromMs,

@@ -1,4 +1,5 @@
 import { totalFall, type SettlingEvent } from '../settling';
+import { alignedCents } from './aligned';
 import type {
   CurtainRecord,
   InstrumentRecord,
@@ -100,7 +101,8 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
   const start = ageFromMs(life);
   if (start === undefined) return [];
   const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
-  for (const r of life.readings) {
+  const aligned = alignedCents(life.readings);
+  for (const [i, r] of life.readings.entries()) {
     const t = (r.atMs - start) / 60000;
     if (r.slip) {
       // A slip starts the offset afresh; the first pluck that showed it says the same and is left out.
@@ -112,7 +114,7 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
     events.push({
       t,
       kind: 'read',
-      cents: r.cents,
+      cents: aligned[i]!,
       sigmaCents: r.sigmaCents,
       ...(r.tempC === undefined ? {} : { tempC: r.tempC }),
     });
@@ -125,6 +127,7 @@ const CONFIRM_MIN = 5;
 
 /** Total fall of the present string: what it was brought up since its first reading, less where it stands, cents. */
 export function totalFallCents({ readings }: StringLife): number | null {
-  const falls = totalFall(readings.map((r) => ({ cents: r.cents, left: r.purpose === 'as-left' })));
+  const aligned = alignedCents(readings);
+  const falls = totalFall(readings.map((r, i) => ({ cents: aligned[i]!, left: r.purpose === 'as-left' })));
   return falls[falls.length - 1] ?? null;
 }

@@ -1,4 +1,6 @@
 import {
+  checkRecord,
+  repeatability,
   instrumentStatus,
   nextStep,
   readBench,
@@ -11,7 +13,7 @@ import {
 
 const MINUTE = 60000;
 const START = 1_780_000_000_000;
-const base = { version: 1 as const, zoneMin: 0 };
+const base = { version: 2 as const, zoneMin: 0 };
 const plans = ['A4', 'D4'].map((note, i) => ({
   stringId: `s${i + 1}`,
   note,
@@ -44,6 +46,7 @@ const read = (stringId: string, minute: number, cents: number, more: Partial<Rea
   sigmaCents: 0.1,
   targetHz: 440,
   a4Hz: 440,
+  partials: [],
   ...more,
 });
 const fitted = (stringId: string, minute: number): LogRecord => ({
@@ -109,4 +112,44 @@ test('a sudden drop of one string asks for a second pluck, and the second makes 
   expect(status().confirmReadingId).toBe(suspect.id);
   records.push(read('s1', now + 2, -14.3, { slip: true }));
   expect(status()).toMatchObject({ state: 'slipped', confirmReadingId: null });
+});
+
+const partialsAt = (cents: number, bodyCents: number[]) =>
+  bodyCents.map((body, i) => ({
+    n: i + 1,
+    frequencyHz: 440 * (i + 1) * Math.pow(2, (cents + body) / 1200),
+    sigmaHz: 0.01,
+  }));
+
+test('total fall takes changes partial by partial: a pitch that wanders with the plucking place does not count', () => {
+  const body = [3, -4, 2, -1];
+  const records: LogRecord[] = [
+    instrument,
+    fitted('s1', 0),
+    read('s1', 1, 0.6, { purpose: 'as-left', partials: partialsAt(0, body) }),
+    // The fitted pitch says 5.2 cents, the same partials say 6.
+    read('s1', 20, -4.6, { partials: partialsAt(-6, body) }),
+  ];
+  const life = lives(records)[0]!;
+  const status = instrumentStatus(readBench(records).instruments[0]!, { ...WISH, nowMs: START + 21 * MINUTE })[0]!;
+  expect(status.totalFallCents).toBeCloseTo(6, 1);
+  expect(settlingEvents(life)[3]).toMatchObject({ kind: 'read', cents: expect.closeTo(-5.4, 1) as number });
+});
+
+test('repeatability is learned from readings with no tuner touched between them', () => {
+  const records: LogRecord[] = [instrument, fitted('s1', 0)];
+  [0.2, -0.2, 0.2, -0.2].forEach((c, i) => records.push(read('s1', 10 + i, c, { partials: partialsAt(c, [0, 0]) })));
+  expect(repeatability(lives(records)[0]!.readings)).toMatchObject({
+    pairs: 3,
+    cents: expect.closeTo(0.283, 2) as number,
+  });
+  expect(repeatability(lives(records)[0]!.readings.slice(0, 3))).toBeNull();
+});
+
+test('a record of version 1 is brought up to date when it is read', () => {
+  const { partials: _none, ...old } = read('s1', 3, -2);
+  const checked = checkRecord({ ...old, version: 1 });
+  expect(checked).toMatchObject({ ok: true, record: { version: 2, partials: [], cents: -2 } });
+  expect(checkRecord(old)).toMatchObject({ ok: false });
+  expect(checkRecord({ ...old, version: 3 })).toMatchObject({ ok: false });
 });

@@ -1,6 +1,7 @@
 import { array, boolean, mixed, number, object, string, ValidationError, type AnyObjectSchema } from 'yup';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { STRING_MATERIALS } from '../strings';
+import { migrate } from './migrate';
 import { ARRIVALS, PURPOSES, RECORD_VERSION, SOURCES, type LogRecord, type RecordType } from './types';
 
 const finite = () =>
@@ -88,7 +89,7 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
         }).noUnknown(),
       )
       .max(200)
-      .optional(),
+      .required(),
     tempC: finite().min(-40).max(60).optional(),
     slip: boolean().strict().optional(),
   }),
@@ -116,8 +117,9 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
 
 export type Checked = { ok: true; record: LogRecord } | { ok: false; message: string };
 
-/** Checks one record of unknown origin; the message names the field. */
-export function checkRecord(value: unknown): Checked {
+/** Checks one record of unknown origin, brought up to the present version; the message names the field. */
+export function checkRecord(given: unknown): Checked {
+  const value = migrate(given);
   if (typeof value !== 'object' || value === null) return { ok: false, message: 'is not a record' };
   const type = (value as { type?: unknown }).type;
   const schema = typeof type === 'string' && Object.hasOwn(schemas, type) ? schemas[type as RecordType] : undefined;

@@ -1,7 +1,7 @@
 import type { StringMaterial } from '../strings';
 
 /** Version of the record schemas that this code writes. */
-export const RECORD_VERSION = 1;
+export const RECORD_VERSION = 2;
 
 /** What every record has. Records are never changed: a correction is a new one that supersedes an old one. */
 export interface RecordBase {
@@ -67,7 +67,8 @@ export interface ReadingRecord extends RecordBase {
   inharmonicity?: number | null;
   snrDb?: number;
   glideCents?: number;
-  partials?: { n: number; frequencyHz: number; sigmaHz: number }[];
+  /** The partials it was read from; empty for a typed figure. */
+  partials: { n: number; frequencyHz: number; sigmaHz: number }[];
   /** Room temperature last typed before the reading, deg C. */
   tempC?: number;
   /** A second pluck asked for after a surprising drop confirmed it. */

@@ -71,7 +71,8 @@ export function BenchView() {
 
   async function keep(
     stringId: string,
-    fields: Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents'> & Partial<ReadingRecord>,
+    fields: Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents' | 'partials'> &
+      Partial<ReadingRecord>,
     of: PassStep | undefined,
   ) {
     const string = life!.strings.find((s) => s.plan.stringId === stringId)!;
@@ -400,6 +401,7 @@ export function BenchView() {
               frequencyHz,
               cents,
               sigmaCents: TYPED_SIGMA,
+              partials: [],
             },
             step,
           );

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { TrackPoint } from '../../../core/pitch';
-import type { StringLife, StringStatus } from '../../../core/records';
+import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
 import { REFUSE_SHARE, stringLoad, WARN_SHARE } from '../../../core/strings';
 import { clockTime, dueTime, signed } from '../../parts/format';
 import { NoteName } from '../../parts/NoteName';
@@ -57,6 +57,7 @@ export function Panel({
     unitMassKgPerM: life.plan.unitMassKgPerM,
   });
   const share = load?.shareOfBreaking ?? null;
+  const repeats = repeatability(life.readings);
   return (
     <div className="flex flex-col gap-2">
       <h2 className="text-sm font-semibold text-ink2">{heading}</h2>
@@ -102,6 +103,7 @@ export function Panel({
             {last.frequencyHz.toFixed(2)} Hz ±{last.sigmaCents.toFixed(1)} ¢
           </Fact>
         )}
+        {repeats && <Fact name={`Repeats within (${repeats.pairs} pairs)`}>±{repeats.cents.toFixed(2)} ¢</Fact>}
         {status && status.totalFallCents !== null && (
           <Fact name="Fallen in all since strung">{Math.round(status.totalFallCents)} ¢</Fact>
         )}

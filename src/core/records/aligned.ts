@@ -1,0 +1,55 @@
+import { changeBetween } from '../pitch';
+import type { ReadingRecord } from './types';
+
+/** Within this much of each other two readings are compared partial by partial: stiffness has not changed, cents (house estimate). */
+const NEAR_CENTS = 40;
+
+/**
+ * The readings' offsets in cents with their changes taken partial by partial: a reading is carried from the first one near
+ * it by the change of their common partials, so that stiffness and the body's pull cancel. Readings without common partials
+ * (typed ones) keep their own figure.
+ * @param readings of one string, oldest first
+ * @returns cents from target, one a reading
+ */
+export function alignedCents(readings: ReadingRecord[]): number[] {
+  const anchors: { reading: ReadingRecord; cents: number }[] = [];
+  return readings.map((reading) => {
+    const anchor = anchors.find(
+      (a) => a.reading.targetHz === reading.targetHz && Math.abs(a.cents - reading.cents) < NEAR_CENTS,
+    );
+    if (anchor) {
+      const change = changeBetween(anchor.reading, reading);
+      return change.partials > 0 ? anchor.cents + change.cents : reading.cents;
+    }
+    if (reading.partials.length > 0) anchors.push({ reading, cents: reading.cents });
+    return reading.cents;
+  });
+}
+
+/** Readings this close without a tuner touched between them tell how well the string repeats, ms. */
+const REPEAT_MS = 180000;
+const FEWEST_PAIRS = 3;
+
+export interface Repeatability {
+  /** Standard deviation of one reading, cents. */
+  cents: number;
+  pairs: number;
+}
+
+/**
+ * How well a string's readings repeat: from pairs of readings within three minutes with no tuner touched between them,
+ * root mean square of their changes over root two.
+ * @returns null before three such pairs
+ */
+export function repeatability(readings: ReadingRecord[]): Repeatability | null {
+  let sum = 0;
+  let pairs = 0;
+  readings.forEach((reading, i) => {
+    const before = readings[i - 1];
+    if (!before || reading.purpose !== 'as-found' || reading.slip || reading.atMs - before.atMs > REPEAT_MS) return;
+    if (before.source === 'typed' || reading.source === 'typed') return;
+    sum += changeBetween(before, reading).cents ** 2;
+    pairs++;
+  });
+  return pairs < FEWEST_PAIRS ? null : { cents: Math.sqrt(sum / pairs / 2), pairs };
+}
