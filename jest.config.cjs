@@ -5,7 +5,10 @@ module.exports = {
   transform: {
     '^.+\\.[tj]sx?$': [
       '@swc/jest',
-      { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs', importInterop: 'node' } },
+      {
+        jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
+        module: { type: 'commonjs', importInterop: 'node' },
+      },
     ],
   },
   transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js)/)'],

@@ -102,6 +102,37 @@ test('the trace follows five semitones in two seconds, and the as-left reading k
   });
 });
 
+test('the input check hears the room’s hum; the clock is measured against a known tone, and corrected', () => {
+  const samples = new Float32Array(6 * RATE);
+  // A room that hums, then a tone of 440 Hz as a clock 100 ppm slow would give it.
+  for (let i = 0; i < samples.length; i++) {
+    const t = i / RATE;
+    samples[i] = 0.01 * Math.sin(2 * Math.PI * 100 * t) + 0.2 * Math.sin(2 * Math.PI * 440 * (1 + 1e-4) * t);
+  }
+  addNoise(samples, 0.0003, randomFrom(4));
+  return withMicrophone('clock.wav', samples, async (page) => {
+    await addInstrument(page, 'Viola');
+    await page.keyboard.press(' ');
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Check the input' }).click();
+    await page.getByRole('button', { name: 'Judge the room' }).click();
+    await expect(page.getByTestId('input-check')).toContainText('Your room hums at 100 Hz');
+    await page.getByLabel(/A steady tone/).fill('4');
+    await page.getByRole('button', { name: 'Measure the clock' }).click();
+    await expect(page.getByText('Give the reference from 30 to 4000 Hz.')).toBeVisible();
+    await page.getByLabel(/A steady tone/).fill('440');
+    const measured = async () => {
+      await page.getByRole('button', { name: 'Measure the clock' }).click();
+      await expect(page.getByTestId('input-check')).toContainText('ppm');
+      return Number(/runs (\d+)/.exec((await page.getByTestId('input-check').textContent()) ?? '')![1]);
+    };
+    // The file repeats with a jump every six seconds: a window across it is read again.
+    await expect.poll(measured, { timeout: 20000 }).toBeGreaterThan(95);
+    await page.getByRole('button', { name: 'Correct readings from this input by that' }).click();
+    await expect.poll(measured, { timeout: 20000 }).toBeLessThan(6);
+  });
+});
+
 test.describe('no microphone', () => {
   test('a refused microphone says so and leaves the other ways open', async ({ page }) => {
     await addInstrument(page, 'Violin');

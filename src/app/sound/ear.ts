@@ -4,9 +4,11 @@ import type { SoundSource } from './sources';
 
 /** The page's end of the listener worker: takes a source and a task, tells what is heard. */
 export interface Ear {
-  listen(source: SoundSource): void;
+  /** @param clockRatio true sample rate over the nominal one */
+  listen(source: SoundSource, clockRatio?: number): void;
   setTask(task: Task): void;
   readNow(): void;
+  check(referenceHz?: number): void;
   pause(): void;
   close(): void;
 }
@@ -26,12 +28,12 @@ export function createEar(onTrouble: (sentence: string) => void, onHeard: (heard
     worker.postMessage({ kind: 'close' } satisfies ToListener);
   };
   return {
-    listen(next) {
+    listen(next, clockRatio = 1) {
       if (source) pause();
       source = next;
       serial++;
       worker.postMessage(
-        { kind: 'source', port: next.port, sampleRate: next.sampleRate, serial } satisfies ToListener,
+        { kind: 'source', port: next.port, sampleRate: next.sampleRate * clockRatio, serial } satisfies ToListener,
         [next.port],
       );
     },
@@ -40,6 +42,12 @@ export function createEar(onTrouble: (sentence: string) => void, onHeard: (heard
     },
     readNow() {
       worker.postMessage({ kind: 'read-now' } satisfies ToListener);
+    },
+    check(referenceHz) {
+      worker.postMessage({
+        kind: 'check',
+        ...(referenceHz === undefined ? {} : { referenceHz }),
+      } satisfies ToListener);
     },
     pause,
     close() {

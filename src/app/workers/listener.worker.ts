@@ -19,7 +19,8 @@ self.onmessage = ({ data }: MessageEvent<ToListener>) => {
   } else if (data.kind === 'read-now') {
     const heard = listener?.readNow() ?? [];
     if (heard.length > 0) self.postMessage({ heard, serial } satisfies FromListener);
-  } else if (data.kind === 'close') close();
+  } else if (data.kind === 'check') listener?.check(data.referenceHz);
+  else if (data.kind === 'close') close();
   else {
     close();
     const current = createListener(data.sampleRate);

@@ -6,6 +6,7 @@ export type ToListener =
   | { kind: 'source'; port: MessagePort; sampleRate: number; serial: number }
   | { kind: 'task'; task: Task }
   | { kind: 'read-now' }
+  | { kind: 'check'; referenceHz?: number }
   | { kind: 'close' };
 
 /** Blocks of samples from a source to the listener worker, over its own port; answered by one message each. */

@@ -1,4 +1,5 @@
 export { measure, SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './measure';
+export { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 export { refuse } from './refusals';
 export { changeBetween, type Change } from './change';
 export { createTracker, TRACK_RATE, type TrackPoint, type Tracker } from './live';

@@ -96,7 +96,15 @@ test('the trace follows seven semitones in two seconds and the as-left reading k
 
 test('how the pitch arrived', () => {
   const points = (cents: number[]): TrackPoint[] =>
-    cents.map((c, i) => ({ tS: i * 0.025, cents: c, frequencyHz: 1, confidence: 1, levelDb: -20 }));
+    cents.map((c, i) => ({
+      tS: i * 0.025,
+      cents: c,
+      frequencyHz: 1,
+      confidence: 1,
+      levelDb: -20,
+      floorDb: -70,
+      clipped: false,
+    }));
   const ramp = (from: number, to: number) => Array.from({ length: 40 }, (_, i) => from + ((to - from) * i) / 39);
   expect(arrival(points(ramp(-40, -1)), 3)).toBe('from below');
   expect(arrival(points(ramp(30, 1)), 3)).toBe('from above');
@@ -168,6 +176,8 @@ test('the sharp start of a hard pluck is no overshoot', () => {
     frequencyHz: 1,
     confidence: 1,
     levelDb: i < 20 ? -45 : -20,
+    floorDb: -70,
+    clipped: false,
   }));
   expect(arrival(plucked, 3)).toBe('from below');
 });

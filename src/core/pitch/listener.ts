@@ -1,5 +1,6 @@
 import { cents } from '../music';
 import { arrival, hasSettled, type Arrival } from './hand';
+import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
 import { measure } from './measure';
 import { whichOtherString, type StringPlace } from './other-string';
@@ -19,6 +20,8 @@ export interface Task {
 
 export type Heard =
   | { kind: 'track'; points: TrackPoint[] }
+  | { kind: 'input-check'; check: InputCheck }
+  | { kind: 'clock-check'; check: ClockCheck }
   | { kind: 'outcome'; purpose: 'found' | 'left'; outcome: Outcome; arrival: Arrival };
 
 /** Turns blocks of samples into a live trace and readings; the same for microphone, file and simulated string. */
@@ -28,11 +31,14 @@ export interface Listener {
   push(block: ArrayLike<number>, lostBefore: boolean): Heard[];
   /** Reads what sounds at this moment, at the user's word. */
   readNow(): Heard[];
+  /** Listens to the room for two seconds from now; with a reference in Hz, to its tone for the sample clock. */
+  check(referenceHz?: number): void;
 }
 
 const KEEP_S = 4;
 const READ_AFTER_S = 1.15;
 const SETTLED_S = 1.5;
+const CHECK_S = 2;
 /** A note this close to where the named string was last is taken as its own at once, cents. */
 const HOME_CENTS = 100;
 /** Tracks older than this are forgotten. */
@@ -52,6 +58,7 @@ export function createListener(sampleRate: number): Listener {
   let soundingSince: number | undefined;
   let lostAt = -Infinity;
   let doneUntil = 0;
+  let checking: { from: number; referenceHz: number | undefined } | undefined;
   /** The note that sounds was read already: only a new pluck, or a note after silence, is another. */
   let spent = false;
   /** The note that sounds began while another string was named: it is not shown as this one's pitch. */
@@ -93,6 +100,15 @@ export function createListener(sampleRate: number): Listener {
   };
 
   const hopDone = (heard: Heard[]): void => {
+    if (checking && total - checking.from >= CHECK_S * sampleRate) {
+      const { from, referenceHz } = checking;
+      checking = undefined;
+      heard.push(
+        referenceHz === undefined
+          ? { kind: 'input-check', check: checkInput(latest(from), sampleRate) }
+          : { kind: 'clock-check', check: checkClock(latest(from), sampleRate, referenceHz) },
+      );
+    }
     if (!task || !tracker) return;
     const needed = Math.ceil(tracker.windowS * sampleRate);
     if (total < needed) return;
@@ -169,6 +185,9 @@ export function createListener(sampleRate: number): Listener {
       pluckAt = undefined;
       const outcome = judgeSound(Math.max(0, from), true);
       return [{ kind: 'outcome', purpose: task.purpose, outcome, arrival: arrival(points, task.toleranceCents) }];
+    },
+    check(referenceHz) {
+      checking = { from: total, referenceHz };
     },
     push(block, lostBefore) {
       const heard: Heard[] = [];

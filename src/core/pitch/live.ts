@@ -16,6 +16,10 @@ export interface TrackPoint {
   confidence: number;
   /** Rms level in dB of full scale. */
   levelDb: number;
+  /** Level of the room as learned so far, dB. */
+  floorDb: number;
+  /** The newest samples reach full scale. */
+  clipped: boolean;
 }
 
 /** Follows one named string through a stream of samples. */
@@ -36,6 +40,8 @@ const LEAP_CENTS = 50;
 /** A pitch this old no longer leads the search, s. */
 const FRESH_S = 0.3;
 const LIVE_PARTIALS = 10;
+/** A sample this large has met the converter's limit. */
+const CLIPPED = 0.995;
 /** Mean square below which nothing sounds (-84 dB of full scale). */
 const SILENT_POWER = 2e-9;
 
@@ -101,7 +107,11 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
     point(recent, endS) {
       const window = recent.subarray(recent.length - length);
       let power = 0;
-      for (let i = 0; i < length; i++) power += window[i]! * window[i]!;
+      let peak = 0;
+      for (let i = 0; i < length; i++) {
+        power += window[i]! * window[i]!;
+        peak = Math.max(peak, Math.abs(window[i]!));
+      }
       power /= length;
       const tS = endS - windowS / 2;
       count++;
@@ -119,6 +129,8 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
         frequencyHz: found?.hz ?? null,
         confidence: found ? Math.min(1, found.score) : 0,
         levelDb: 10 * Math.log10(power + 1e-12),
+        floorDb: 10 * Math.log10(floorPower),
+        clipped: peak > CLIPPED,
       };
     },
   };

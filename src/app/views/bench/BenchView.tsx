@@ -13,6 +13,7 @@ import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { instructionFor } from './instruction';
+import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
 import { Panel } from './Panel';
 import { SimulatorControls } from './SimulatorControls';
@@ -26,6 +27,8 @@ import { useListening } from './useListening';
 const TYPED_SIGMA = 1;
 /** A second pluck this close to the first confirms a slip, cents. */
 const CONFIRM_CENTS = 2.5;
+/** How long the bar says that the input was overdriven, s. */
+const CLIP_SHOWN_S = 2;
 
 export function BenchView() {
   const world = useWorld();
@@ -42,6 +45,7 @@ export function BenchView() {
   const [message, setMessage] = useState('');
   const [insist, setInsist] = useState(false);
   const [typing, setTyping] = useState(false);
+  const [checking, setChecking] = useState(false);
   const lastKept = useRef<string[]>([]);
 
   const step = pass.step;
@@ -366,7 +370,8 @@ export function BenchView() {
       </div>
       <SoundBar
         listening={sound.listening}
-        levelDb={newest?.levelDb ?? null}
+        point={newest}
+        clipped={sound.trail.some((p) => p.clipped && newest!.tS - p.tS < CLIP_SHOWN_S)}
         passRunning={pass.pass !== undefined}
         stepping={step !== undefined}
         heard={liveCents !== null && !step?.again}
@@ -380,6 +385,15 @@ export function BenchView() {
         onTakeBack={actions.takeBack}
         onType={() => setTyping(true)}
         onInsist={actions.insist}
+        onCheckInput={() => setChecking(true)}
+      />
+      <InputSheet
+        open={checking}
+        listening={sound.listening !== undefined}
+        check={sound.check}
+        onCheck={sound.startCheck}
+        onUseClock={(ratio) => void sound.useClock(ratio)}
+        onClose={() => setChecking(false)}
       />
       <TypedFigure
         open={typing}

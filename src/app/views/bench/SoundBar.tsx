@@ -3,11 +3,14 @@ import { Mic, MicOff } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { Source } from '../../../core/records';
 import { Button } from '../../parts/Button';
+import type { TrackPoint } from '../../../core/pitch';
 import { listInputs } from '../../sound/sources';
 
 interface Props {
   listening: Source | undefined;
-  levelDb: number | null;
+  /** The newest point of the trace, and whether the input was overdriven in the last seconds. */
+  point: TrackPoint | undefined;
+  clipped: boolean;
   passRunning: boolean;
   stepping: boolean;
   heard: boolean;
@@ -21,6 +24,7 @@ interface Props {
   onTakeBack: () => void;
   onType: () => void;
   onInsist: () => void;
+  onCheckInput: () => void;
 }
 
 const FLOOR_DB = -72;
@@ -35,7 +39,9 @@ function sourceName(listening: Source | undefined): string {
 export function SoundBar(p: Props) {
   const fileInput = useRef<HTMLInputElement>(null);
   const [inputs, setInputs] = useState<{ id: string; name: string }[]>([]);
-  const level = p.listening && p.levelDb !== null ? Math.max(0, Math.min(1, (p.levelDb - FLOOR_DB) / -FLOOR_DB)) : 0;
+  const levelDb = p.point?.levelDb ?? null;
+  const along = (db: number) => Math.max(0, Math.min(1, (db - FLOOR_DB) / -FLOOR_DB));
+  const level = p.listening && levelDb !== null ? along(levelDb) : 0;
   const item = 'block w-full rounded px-3 py-2 text-left text-sm data-focus:bg-paper';
   return (
     <div
@@ -92,6 +98,11 @@ export function SoundBar(p: Props) {
             </button>
           </MenuItem>
           <MenuItem>
+            <button type="button" className={item} onClick={p.onCheckInput}>
+              Check the input
+            </button>
+          </MenuItem>
+          <MenuItem>
             <button type="button" className={item} onClick={p.onInsist}>
               It is the named string after all (I)
             </button>
@@ -132,14 +143,24 @@ export function SoundBar(p: Props) {
           aria-label="Input level"
           aria-valuemin={FLOOR_DB}
           aria-valuemax={0}
-          aria-valuenow={Math.round(p.levelDb ?? FLOOR_DB)}
-          className="h-2 w-40 overflow-hidden rounded bg-ink2/50"
+          aria-valuenow={Math.round(levelDb ?? FLOOR_DB)}
+          aria-valuetext={p.clipped ? 'too loud for the input' : undefined}
+          className="relative h-2 w-40 overflow-hidden rounded bg-ink2/50"
         >
           <div className="h-full bg-onbar" style={{ width: `${(100 * level).toFixed(0)}%` }} />
+          {p.listening && p.point && (
+            <div
+              title="The room"
+              className="absolute inset-y-0 w-0.5 bg-deep"
+              style={{ left: `${(100 * along(p.point.floorDb)).toFixed(0)}%` }}
+            />
+          )}
         </div>
         <span className="figure w-36 text-right text-xs">
           {sourceName(p.listening)}
-          {p.listening && p.levelDb !== null && ` ${p.levelDb < -99 ? '−∞' : `−${Math.abs(p.levelDb).toFixed(0)}`} dB`}
+          {p.listening &&
+            levelDb !== null &&
+            (p.clipped ? ' too loud' : ` ${levelDb < -99 ? '−∞' : `−${Math.abs(levelDb).toFixed(0)}`} dB`)}
         </span>
       </div>
     </div>

@@ -3,11 +3,18 @@ import { readWav } from '../../../core/exchange';
 import type { Heard, Task, TrackPoint } from '../../../core/pitch';
 import type { Source } from '../../../core/records';
 import type { StringTruth } from '../../../core/simulate';
+
 import { createEar, type Ear } from '../../sound/ear';
 import { openSimulated, type SimulatedSound } from '../../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../../sound/sources';
+import { settings } from '../../store/store';
 
 type Outcome = Extract<Heard, { kind: 'outcome' }>;
+/** The answer to the last check of the input or its clock. */
+export type Check = Extract<Heard, { kind: 'input-check' | 'clock-check' }>;
+
+const clockKey = (deviceId: string | undefined) => `clock/${deviceId ?? 'default'}`;
+const clockRatio = async (deviceId: string | undefined) => (await settings.getItem<number>(clockKey(deviceId))) ?? 1;
 
 /** A file plays this much faster than it sounded. */
 const FILE_SPEED = 2;
@@ -25,9 +32,11 @@ export function useListening(
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
   const sourceRef = useRef<Source>('microphone');
+  const deviceRef = useRef<string | undefined>(undefined);
   const outcomeRef = useRef(onOutcome);
   const [listening, setListening] = useState<Source | undefined>(undefined);
   const [trail, setTrail] = useState<TrackPoint[]>([]);
+  const [check, setCheck] = useState<Check | undefined>(undefined);
   useEffect(() => {
     outcomeRef.current = onOutcome;
   });
@@ -36,6 +45,7 @@ export function useListening(
     const made = createEar(say, (heard) => {
       for (const h of heard) {
         if (h.kind === 'outcome') outcomeRef.current(h, sourceRef.current);
+        else if (h.kind !== 'track') setCheck(h);
         else points.current.push(...h.points);
       }
       const end = points.current[points.current.length - 1]?.tS ?? 0;
@@ -81,12 +91,12 @@ export function useListening(
         return;
       }
       try {
-        ear.current?.listen(
-          await openMicrophone(deviceId, (sentence) => {
-            say(sentence);
-            pause();
-          }),
-        );
+        const microphone = await openMicrophone(deviceId, (sentence) => {
+          say(sentence);
+          pause();
+        });
+        ear.current?.listen(microphone, await clockRatio(deviceId));
+        deviceRef.current = deviceId;
         setListening('microphone');
       } catch (error) {
         if (!(error instanceof SoundTrouble)) throw error;
@@ -137,5 +147,18 @@ export function useListening(
     [],
   );
   const readNow = useCallback(() => ear.current?.readNow(), []);
-  return { listening, trail, listen, pause, openFile, pluck, readNow };
+  const startCheck = useCallback((referenceHz?: number) => {
+    setCheck(undefined);
+    ear.current?.check(referenceHz);
+  }, []);
+  /** From now on the microphone's clock is taken as this much faster than it says. */
+  const useClock = useCallback(
+    async (ratio: number) => {
+      const device = deviceRef.current;
+      await settings.setItem(clockKey(device), (await clockRatio(device)) * ratio);
+      await listen('microphone', device);
+    },
+    [listen],
+  );
+  return { listening, trail, check, startCheck, useClock, listen, pause, openFile, pluck, readNow };
 }
