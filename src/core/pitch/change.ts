@@ -11,6 +11,8 @@ const CENTS = 1200 / Math.LN2;
 /** What two plucks differ by in each partial, in cents and in Hz (house estimates, set by the pitch benchmark). */
 const FLOOR_CENTS = 0.08;
 const FLOOR_HZ = 0.015;
+/** Share of the two readings' own standard errors that moves all their partials together (house estimate, same). */
+const COMMON_SHARE = 0.6;
 const NU = 3;
 
 /**
@@ -56,5 +58,6 @@ export function changeBetween(
     }
     mean = sum / weightSum;
   }
-  return { cents: mean, sigmaCents: Math.hypot(Math.sqrt(1.3 / weightSum), 0.03), partials: pairs.length };
+  const common = COMMON_SHARE * Math.hypot(from.sigmaCents, to.sigmaCents);
+  return { cents: mean, sigmaCents: Math.hypot(Math.sqrt(1.3 / weightSum), common), partials: pairs.length };
 }

@@ -1,10 +1,10 @@
 import { cents, ratioOfCents } from '../music';
 import { searchComb } from './comb';
 import { decimate } from './decimate';
-import { demodulate } from './demodulate';
+import { demodulate, type PartialTrack } from './demodulate';
 import { findGap, lastClippedSample } from './faults';
 import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { fitGlide } from './glide';
+import { fitGlide, type PartialFit } from './glide';
 import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
 import { findPeaks } from './peaks';
 import { refuse } from './refusals';
@@ -39,6 +39,25 @@ const LEAST_COHERENT = 0.4;
 
 /** Two polarisations and the body leave this much in every reading, cents (house estimate, set by the pitch benchmark). */
 const SIGMA_FLOOR_CENTS = 0.1;
+
+/** The faster a note dies, the sooner its slower polarisation takes over: cents for a decay of 1 / s (house estimate, same). */
+const SIGMA_DECAY_CENTS_S = 0.05;
+
+/** How fast the note decays, 1 / s: of its partials, weighted by amplitude. */
+function decayPerS(tracks: PartialTrack[], partials: PartialFit[]): number {
+  let sum = 0;
+  let weight = 0;
+  for (const { n, amplitude, weight: used } of partials) {
+    const track = tracks.find((t) => t.n === n)!;
+    const end = used.findIndex((w) => w === 0);
+    const last = (end < 0 ? used.length : end) - 1;
+    if (last < 1) continue;
+    sum +=
+      (amplitude * Math.log(track.amplitude[0]! / track.amplitude[last]!)) / (track.timeS[last]! - track.timeS[0]!);
+    weight += amplitude;
+  }
+  return Math.max(0, sum / Math.max(weight, 1e-12));
+}
 
 function peakOf(samples: Float64Array): number {
   let p = 0;
@@ -134,7 +153,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (isMainsHum(x, rate, section, comb, peaks)) return refuse('hum');
 
   const windowS = Math.max(0.02, Math.min(4 / comb.f0Hz, 0.5 * lastsS));
-  const tracks = [];
+  const tracks: PartialTrack[] = [];
   const noise: number[] = [];
   for (const { n, peak: i } of comb.matches) {
     const track = demodulate(x, rate, from, to, n, peaks.frequencyHz[i]!, windowS);
@@ -165,7 +184,12 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
     return refuse('two-strings');
   }
 
-  const sigmaCents = Math.hypot(stiff.sigmaCents, glide.sigmaCents, SIGMA_FLOOR_CENTS);
+  const sigmaCents = Math.hypot(
+    stiff.sigmaCents,
+    glide.sigmaCents,
+    SIGMA_FLOOR_CENTS,
+    SIGMA_DECAY_CENTS_S * decayPerS(tracks, partials),
+  );
   if (sigmaCents > sigmaLimit(comb.f0Hz)) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
   const tone = partials.reduce((s, p) => s + p.amplitude ** 2, 0);
   const noisePower = noise.reduce((s, v) => s + v * v, 0) / noise.length;

@@ -1,0 +1,121 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { readLogFile, writeWav } from '../core/exchange';
+import { addNoise, pluck, randomFrom } from '../core/simulate';
+
+const folder = mkdtempSync(join(tmpdir(), 'door-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+function door(args: string[], input = '') {
+  const { status, stdout, stderr } = spawnSync('npx', ['tsx', 'src/door/main.ts', ...args], {
+    input,
+    encoding: 'utf8',
+  });
+  const lines = stdout.split('\n').filter((l) => l.trim() !== '');
+  return { status, lines: lines.map((l) => JSON.parse(l) as Record<string, unknown>), stderr };
+}
+
+function recording(name: string, cents: number, seed: number): string {
+  const random = randomFrom(seed);
+  const out = new Float32Array(44100);
+  const spec = {
+    frequencyHz: 110 * Math.pow(2, cents / 1200),
+    inharmonicity: 5e-5,
+    pluckAt: random.between(0.1, 0.2),
+    rolloff: 1.1,
+    decayS: 2,
+    damping: 0.1,
+    secondShare: 0,
+    secondCents: 0,
+    secondLonger: 2,
+    glideCents: 1,
+    glideTauS: 0.1,
+    level: 0.4,
+    attack: 0.1,
+  };
+  pluck(spec, 44100, random).render(out, 4000, out.length, 1);
+  addNoise(out, 0.0003, random);
+  const path = join(folder, name);
+  writeFileSync(path, writeWav(out, 44100));
+  return path;
+}
+
+test('measure: a line in, a line out, in order; faults are lines too', () => {
+  const low = recording('low.wav', -6, 1);
+  const input = [
+    { file: low, target: 'A2' },
+    { file: low, target: 110, a4: 440 },
+    { file: low, target: 'A2', a4: 432 },
+    { file: join(folder, 'none.wav'), target: 'A2' },
+    { file: low, target: 'H2' },
+    { file: low, target: 'A2', a4: 500 },
+  ]
+    .map((l) => JSON.stringify(l))
+    .join('\n');
+  const { status, lines } = door(['measure'], `${input}\nno json\n`);
+  expect(status).toBe(0);
+  expect(lines).toHaveLength(7);
+  expect(lines[0]).toMatchObject({ file: low, ok: true });
+  expect(Math.abs((lines[0]!.cents as number) + 6)).toBeLessThan(0.3);
+  expect(lines[1]!.cents).toBeCloseTo(lines[0]!.cents as number, 3);
+  expect(Math.abs((lines[2]!.cents as number) + 6 - 31.77)).toBeLessThan(0.3);
+  expect((lines[0]!.partials as unknown[]).length).toBeGreaterThan(3);
+  for (const key of ['frequencyHz', 'sigmaCents', 'inharmonicity', 'snrDb', 'fromS', 'toS', 'glideCents'])
+    expect(typeof lines[0]![key]).toBe('number');
+  expect(lines.slice(3).map((l) => l.reason)).toEqual(['unreadable-file', 'bad-target', 'bad-reference', 'bad-line']);
+}, 60000);
+
+test('change: two files of one string, how far it moved', () => {
+  const [from, to] = [recording('a.wav', -1, 2), recording('b.wav', -8, 3)];
+  const { lines } = door(['change'], JSON.stringify({ from, to, target: 'A2' }));
+  expect(lines[0]).toMatchObject({ ok: true });
+  expect(Math.abs((lines[0]!.cents as number) + 7)).toBeLessThan(0.2);
+  expect(lines[0]!.partials).toBeGreaterThan(3);
+}, 60000);
+
+test('forecast: cases in, forecasts out; a bad case is refused alone', () => {
+  const good = {
+    id: 'x',
+    material: 'plain-nylon',
+    issueT: 60,
+    horizonsMin: [90, 1440],
+    tolerances: [3, 5],
+    performanceMin: 90,
+    events: [
+      { t: 0, kind: 'retune' },
+      { t: 5, kind: 'read', cents: -20 },
+      { t: 6, kind: 'retune' },
+      { t: 59, kind: 'read', cents: -30, tempC: 20 },
+    ],
+  };
+  const input = JSON.stringify({ format: 'settle-cases/1', cases: [good, { ...good, id: 'y', material: 'wood' }] });
+  const { lines, status } = door(['forecast'], input);
+  expect(status).toBe(0);
+  expect(lines[0]!.format).toBe('settle-forecasts/1');
+  const [x, y] = lines[0]!.forecasts as [
+    { fall: Record<string, Record<string, number>>; pHold: Record<string, number> },
+    object,
+  ];
+  const day = x.fall['1440']!;
+  expect(day.q05! < day.q10! && day.q10! < day.q50! && day.q50! < day.q90! && day.q90! < day.q95!).toBe(true);
+  expect(day.mean).toBeGreaterThan(x.fall['90']!.mean!);
+  expect(x.pHold['5']).toBeGreaterThan(x.pHold['3']!);
+  expect(y).toMatchObject({ id: 'y', ok: false, reason: 'bad-case' });
+  expect(door(['forecast'], '{}').lines[0]).toMatchObject({ ok: false, reason: 'bad-document' });
+}, 60000);
+
+test('export-demo writes a log that can be imported; a misuse ends with 2', () => {
+  const path = join(folder, 'demo.json');
+  const { lines, status } = door(['export-demo', path]);
+  expect(status).toBe(0);
+  expect(lines[0]).toMatchObject({ ok: true, file: path });
+  const read = readLogFile(readFileSync(path, 'utf8'));
+  expect(read.ok && read.records.length).toBe(lines[0]!.records);
+  expect(door(['export-demo', join(folder, 'none', 'demo.json')]).lines[0]).toMatchObject({
+    reason: 'unwritable-file',
+  });
+  expect(door(['sing']).status).toBe(2);
+  expect(door(['measure', 'extra']).status).toBe(2);
+}, 120000);
