@@ -106,6 +106,26 @@ test('forecast: cases in, forecasts out; a bad case is refused alone', () => {
   expect(door(['forecast'], '{}').lines[0]).toMatchObject({ ok: false, reason: 'bad-document' });
 }, 60000);
 
+test('string and rounds: lines in, lines out', () => {
+  const e4 = { material: 'plain-steel', gaugeMm: 0.254, lengthMm: 648, frequencyHz: 329.63 };
+  const odd = [
+    { ...e4, material: 'synthetic-bowed' },
+    { ...e4, lengthMm: -1 },
+    { ...e4, wound: true },
+    { ...e4, material: 'synthetic-bowed', unitMassKgPerM: 5e-4 },
+  ];
+  const { lines } = door(['string'], [e4, ...odd].map((l) => JSON.stringify(l)).join('\n'));
+  expect(lines[0]).toMatchObject({ ok: true, tensionN: expect.closeTo(72.6, 1) as number });
+  expect(lines.slice(1, 4).map((l) => l.reason)).toEqual(['unknown-physics', 'bad-string', 'unknown-physics']);
+  expect(lines[4]).toMatchObject({ ok: true, shareOfBreaking: null });
+  const rounds = door(['rounds'], '{"dropsCents":[30,18,11]}\n{"dropsCents":[8,1.2,0.9]}\n{"dropsCents":"many"}\n');
+  expect(rounds.lines.map((l) => [l.ok, l.stop])).toEqual([
+    [true, false],
+    [true, true],
+    [false, undefined],
+  ]);
+}, 60000);
+
 test('export-demo writes a log that can be imported; a misuse ends with 2', () => {
   const path = join(folder, 'demo.json');
   const { lines, status } = door(['export-demo', path]);

@@ -6,22 +6,25 @@ import { writeLogFile } from '../core/exchange';
 import { forecastDocument } from './forecast';
 import { answerLines, readAll, refused } from './lines';
 import { changeLine, measureLine } from './measure';
+import { roundsLine, stringLine } from './string';
 
 const USAGE = `usage: npm run -s door -- COMMAND
   measure            JSON lines {"file","target","a4"?} in, one reading or refusal a line out
   change             JSON lines {"from","to","target","a4"?} in, how far the string moved out
+  string             JSON lines {"material","gaugeMm","lengthMm","frequencyHz",…} in, its load out
+  rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
   forecast           a settle-cases/1 document in, a settle-forecasts/1 document out
   export-demo FILE   writes the demonstration's log as JSON
 `;
 
 const [command, ...rest] = argv.slice(2);
-const wanted: Record<string, number> = { measure: 0, change: 0, forecast: 0, 'export-demo': 1 };
+const lines = { measure: measureLine, change: changeLine, string: stringLine, rounds: roundsLine };
+const wanted: Record<string, number> = { measure: 0, change: 0, string: 0, rounds: 0, forecast: 0, 'export-demo': 1 };
 if (command === undefined || wanted[command] !== rest.length) {
   stderr.write(USAGE);
   exit(2);
 }
-if (command === 'measure') await answerLines(measureLine);
-else if (command === 'change') await answerLines(changeLine);
+if (command in lines) await answerLines(lines[command as keyof typeof lines]);
 else if (command === 'forecast') stdout.write(JSON.stringify(forecastDocument(await readAll())) + '\n');
 else {
   const { records, startMs } = makeDemonstration();

@@ -11,5 +11,6 @@ export {
   type Mixture,
 } from './forecast';
 export { nextCheckMin } from './next-check';
+export { adviseRounds, type RoundsAdvice } from './rounds';
 export { looksSlipped, type Surprise } from './slip';
 export { totalFall, type FallReading } from './total-fall';
