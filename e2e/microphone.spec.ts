@@ -103,7 +103,7 @@ test('the trace follows five semitones in two seconds, and the as-left reading k
 });
 
 test('the input check hears the room’s hum; the clock is measured against a known tone, and corrected', () => {
-  const samples = new Float32Array(6 * RATE);
+  const samples = new Float32Array(20 * RATE);
   // A room that hums, then a tone of 440 Hz as a clock 100 ppm slow would give it.
   for (let i = 0; i < samples.length; i++) {
     const t = i / RATE;
@@ -123,10 +123,10 @@ test('the input check hears the room’s hum; the clock is measured against a kn
     await page.getByLabel(/A steady tone/).fill('440');
     const measured = async () => {
       await page.getByRole('button', { name: 'Measure the clock' }).click();
-      await expect(page.getByTestId('input-check')).toContainText('ppm');
-      return Number(/runs (\d+)/.exec((await page.getByTestId('input-check').textContent()) ?? '')![1]);
+      await expect(page.getByTestId('input-check')).not.toHaveText('Listening …');
+      return Number(/runs (\d+)/.exec((await page.getByTestId('input-check').textContent()) ?? '')?.[1] ?? NaN);
     };
-    // The file repeats with a jump every six seconds: a window across it is read again.
+    // The file repeats with a jump now and then: a window across it is read again.
     await expect.poll(measured, { timeout: 20000 }).toBeGreaterThan(95);
     await page.getByRole('button', { name: 'Correct readings from this input by that' }).click();
     await expect.poll(measured, { timeout: 20000 }).toBeLessThan(6);

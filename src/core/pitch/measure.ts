@@ -150,7 +150,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (!comb) return refuse('no-pitch');
 
   const long: LongSpectrum = { peaks, hzPerBin, lobeBins };
-  if (isMainsHum(x, rate, section, comb, peaks)) return refuse('hum');
+  if (isMainsHum(x, rate, comb, peaks)) return refuse('hum');
 
   const windowS = Math.max(0.02, Math.min(4 / comb.f0Hz, 0.5 * lastsS));
   const tracks: PartialTrack[] = [];

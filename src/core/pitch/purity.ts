@@ -41,13 +41,15 @@ function steady(x: Float64Array, rate: number, from: number, to: number, frequen
   return Math.abs(20 * Math.log10(b / a)) < 1;
 }
 
-/** Is the sound nothing but mains hum: on a multiple of 50 or 60 Hz, steady, and there from the first sample? */
-export function isMainsHum(x: Float64Array, rate: number, section: Section, comb: Comb, peaks: Peaks): boolean {
-  if (!section.cutIn) return false;
+/** Is the sound nothing but mains hum: on a multiple of 50 or 60 Hz, and as loud at the beginning as at the end? */
+export function isMainsHum(x: Float64Array, rate: number, comb: Comb, peaks: Peaks): boolean {
   const strongest = comb.matches.reduce((a, c) => (peaks.amplitude[c.peak]! > peaks.amplitude[a.peak]! ? c : a));
   const hz = peaks.frequencyHz[strongest.peak]!;
-  const to = Math.min(x.length, Math.floor(section.endS * rate));
-  return mainsLine(hz, Math.max(0.15, 0.0012 * hz)) && steady(x, rate, 0, to, hz);
+  if (!mainsLine(hz, Math.max(0.15, 0.0012 * hz))) return false;
+  const quarter = x.length >> 2;
+  const first = toneAmplitude(x, rate, 0, quarter, hz);
+  const last = toneAmplitude(x, rate, x.length - quarter, x.length, hz);
+  return Math.abs(20 * Math.log10(last / first)) < 1;
 }
 
 /**

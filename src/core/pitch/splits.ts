@@ -121,7 +121,7 @@ export function isOctavePair(fits: PartialFit[], deviationCents: number[]): bool
     fits.flatMap(({ n }, i) => (n % 2 === rest && n <= 16 ? [deviationCents[i]!] : [])).sort((a, b) => a - b);
   const odd = side(1);
   const even = side(0);
-  if (odd.length < 2 || even.length < 2) return false;
+  if (odd.length < 3 || even.length < 3) return false;
   const middle = (x: number[]) => (x[(x.length - 1) >> 1]! + x[x.length >> 1]!) / 2;
   const spread = (x: number[]) => middle(x.map((d) => Math.abs(d - middle(x))).sort((a, b) => a - b));
   const apart = Math.abs(middle(odd) - middle(even));
