@@ -9,17 +9,19 @@ const MOTION_S = 0.4;
 
 /** A pluck starts sharp and rough: this much of the trace after one says nothing of the hand, s (house estimate). */
 const ATTACK_S = 0.3;
-/** A rise of the level by this much within three points is a pluck, dB. */
-const ATTACK_DB = 6;
+/** A rise of the level by this much within RISE_POINTS is a pluck, also of a string that still rings, dB. */
+const ATTACK_DB = 3;
+const RISE_POINTS = 3;
 
 /** The trace without the starts of its plucks: their points carry no cents. */
 function withoutAttacks(points: TrackPoint[]): TrackPoint[] {
-  let quietUntilS = -Infinity;
-  return points.map((p, i) => {
-    const before = points[i - 3];
-    if (before && p.levelDb > before.levelDb + ATTACK_DB) quietUntilS = p.tS + ATTACK_S;
-    return p.tS < quietUntilS ? { ...p, cents: null } : p;
+  const calm = points.map(() => true);
+  points.forEach((p, i) => {
+    const before = points[i - RISE_POINTS];
+    if (!before || p.levelDb < before.levelDb + ATTACK_DB) return;
+    for (let k = i - RISE_POINTS + 1; k < points.length && points[k]!.tS < p.tS + ATTACK_S; k++) calm[k] = false;
   });
+  return points.map((p, i) => (calm[i] ? p : { ...p, cents: null }));
 }
 
 /** How the pitch moves now: least-squares slope of the last 0.4 s of the trace. */

@@ -180,4 +180,11 @@ test('the sharp start of a hard pluck is no overshoot', () => {
     clipped: false,
   }));
   expect(arrival(plucked, 3)).toBe('from below');
+  // A string that still rings rises less when it is plucked again.
+  const again = plucked.map((p, i) => ({
+    ...p,
+    cents: i < 20 ? -20 : i === 39 ? 13 : 0,
+    levelDb: i < 39 ? -24 : i < 41 ? -22 : -19,
+  }));
+  expect(arrival(again, 3)).toBe('from below');
 });
