@@ -163,3 +163,44 @@ test.describe('no microphone', () => {
     await expect(message(page)).toContainText(/E4 as found \+(5\.9|6\.0|6\.1) /, { timeout: 8000 });
   });
 });
+
+test.describe('an input in trouble', () => {
+  /** Replaces what the browser gives for a microphone, before the page loads. */
+  const pretend = (page: Page, what: 'suspended' | 'slow' | 'unplugged') =>
+    page.addInitScript((trouble) => {
+      const context = new AudioContext();
+      const stream = context.createMediaStreamDestination().stream;
+      const track = stream.getAudioTracks()[0]!;
+      if (trouble === 'slow') track.getSettings = () => ({ sampleRate: 16000 });
+      navigator.mediaDevices.getUserMedia = async () => {
+        if (trouble === 'unplugged') setTimeout(() => track.dispatchEvent(new Event('ended')), 800);
+        return stream;
+      };
+      if (trouble === 'suspended') {
+        AudioContext.prototype.resume = async () => undefined;
+        Object.defineProperty(AudioContext.prototype, 'state', { get: () => 'suspended' });
+      }
+    }, what);
+
+  for (const [what, sentence] of [
+    ['suspended', 'The browser holds the sound back until you act: press Space once more.'],
+    ['slow', 'This input runs at 16 kHz only'],
+    ['unplugged', 'The input was unplugged: what was kept is safe.'],
+  ] as const) {
+    test(`${what}: a sentence of its own, and a way on`, async ({ page }) => {
+      await pretend(page, what);
+      await addInstrument(page, 'Ukulele');
+      await page.keyboard.press(' ');
+      await expect(message(page)).toContainText(sentence);
+      await expect(
+        page.getByRole('button', { name: what === 'slow' ? 'Listening' : 'Listen', exact: false }),
+      ).toBeVisible();
+      await page.keyboard.press('Enter');
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+      await page.getByLabel('Cents from the target, or Hz').fill('-2');
+      await page.keyboard.press('Enter');
+      await expect(message(page)).toContainText('A4 as found −2.0 ±1.0 kept');
+    });
+  }
+});

@@ -1,5 +1,5 @@
 /** The command-line door: the app's core on files and JSON. See README. */
-import { writeFileSync } from 'node:fs';
+import { closeSync, openSync, writeFileSync } from 'node:fs';
 import { argv, exit, stderr, stdout } from 'node:process';
 import { makeDemonstration } from '../../demo/make';
 import { writeLogFile } from '../core/exchange';
@@ -27,9 +27,12 @@ if (command === undefined || wanted[command] !== rest.length) {
 if (command in lines) await answerLines(lines[command as keyof typeof lines]);
 else if (command === 'forecast') stdout.write(JSON.stringify(forecastDocument(await readAll())) + '\n');
 else {
-  const { records, startMs } = makeDemonstration();
   try {
-    writeFileSync(rest[0]!, writeLogFile(records, startMs));
+    // Opened first: a place that cannot be written is told before the simulator has worked.
+    const file = openSync(rest[0]!, 'w');
+    const { records, startMs } = makeDemonstration();
+    writeFileSync(file, writeLogFile(records, startMs));
+    closeSync(file);
     stdout.write(JSON.stringify({ ok: true, file: rest[0], records: records.length }) + '\n');
   } catch (error) {
     stdout.write(

@@ -13,10 +13,14 @@ export class SoundTrouble extends Error {}
 
 const OTHERS = 'A WAV file, the typed figure and the simulated instrument still work.';
 
+/** An input slower than this loses partials that measuring wants, Hz. */
+const LOW_RATE_HZ = 24000;
+
 /** Microphone or interface input with everything that alters the sound switched off. */
 export async function openMicrophone(
   deviceId: string | undefined,
   onTrouble: (sentence: string) => void,
+  onNote: (sentence: string) => void,
 ): Promise<SoundSource> {
   if (!navigator.mediaDevices)
     throw new SoundTrouble(`This page may not use a microphone here: open it on localhost or by https. ${OTHERS}`);
@@ -54,7 +58,16 @@ export async function openMicrophone(
     throw new SoundTrouble(`The browser cannot capture sound on its audio thread. ${OTHERS}`);
   }
   if (context.state === 'suspended') await context.resume();
-  if (context.state === 'suspended') onTrouble('The browser holds the sound back: press Space once more to listen.');
+  if (context.state === 'suspended') {
+    stop();
+    throw new SoundTrouble(`The browser holds the sound back until you act: press Space once more. ${OTHERS}`);
+  }
+  const inputRate = stream.getAudioTracks()[0]?.getSettings().sampleRate;
+  if (inputRate !== undefined && inputRate < LOW_RATE_HZ) {
+    onNote(
+      `This input runs at ${(inputRate / 1000).toFixed(0)} kHz only (a headset?): readings stay true, but faint high partials are missing. Another input does better.`,
+    );
+  }
   context.onstatechange = () => {
     if (context.state === 'suspended') onTrouble('The browser paused the sound: press Space twice to go on.');
   };

@@ -13,8 +13,8 @@ const SCALE: [number, number][] = [
   [10, 0.75],
   [90, 0.98],
   [720, 1.18],
-  [1440, 1.15],
-  [10080, 1.18],
+  [1440, 1.2],
+  [10080, 1.3],
 ];
 
 /** Factor on the forecast's sd at a horizon, linear in ln h (house calibration). */

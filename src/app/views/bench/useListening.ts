@@ -91,10 +91,11 @@ export function useListening(
         return;
       }
       try {
-        const microphone = await openMicrophone(deviceId, (sentence) => {
+        const stopped = (sentence: string) => {
           say(sentence);
           pause();
-        });
+        };
+        const microphone = await openMicrophone(deviceId, stopped, say);
         ear.current?.listen(microphone, await clockRatio(deviceId));
         deviceRef.current = deviceId;
         setListening('microphone');
