@@ -188,3 +188,23 @@ test('the sharp start of a hard pluck is no overshoot', () => {
   }));
   expect(arrival(again, 3)).toBe('from below');
 });
+
+test('a note that was read is not read again when its string is named once more', () => {
+  const listener = createListener(RATE);
+  const other = { id: 'c', name: 'C4', targetHz: 261.63 };
+  listener.setTask({ ...TASK, others: [other] });
+  const random = randomFrom(3);
+  const voice = pluck({ ...SPEC, decayS: 6 }, RATE, random);
+  const feed = (seconds: number): Heard[] => {
+    const out = new Float32Array(seconds * RATE);
+    voice.render(out, 0, out.length, 1);
+    addNoise(out, 0.0004, random);
+    return listener.push(out, false);
+  };
+  listener.push(new Float32Array(RATE / 2), false);
+  expect(outcomes(feed(1.5))).toHaveLength(1);
+  listener.setTask({ ...TASK, named: other, others: [TASK.named] });
+  feed(0.5);
+  listener.setTask({ ...TASK, others: [other] });
+  expect(outcomes(feed(3))).toHaveLength(0);
+});

@@ -169,7 +169,7 @@ export function createListener(sampleRate: number): Listener {
       const sameString = task?.named.id === next.named.id && task.named.targetHz === next.named.targetHz;
       if (!sameString) {
         tracker = createTracker(sampleRate, next.named.targetHz);
-        spent = carried = (points[points.length - 1]?.cents ?? null) !== null;
+        spent = carried = carried || (points[points.length - 1]?.cents ?? null) !== null;
         oldLevel = levels[levels.length - 1] ?? 0;
         points = [];
         soundingSince = undefined;

@@ -32,6 +32,7 @@ export function useListening(
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
   const sourceRef = useRef<Source>('microphone');
+  const pendingCheck = useRef<{ referenceHz: number | undefined } | undefined>(undefined);
   const deviceRef = useRef<string | undefined>(undefined);
   const outcomeRef = useRef(onOutcome);
   const [listening, setListening] = useState<Source | undefined>(undefined);
@@ -45,8 +46,10 @@ export function useListening(
     const made = createEar(say, (heard) => {
       for (const h of heard) {
         if (h.kind === 'outcome') outcomeRef.current(h, sourceRef.current);
-        else if (h.kind !== 'track') setCheck(h);
-        else points.current.push(...h.points);
+        else if (h.kind !== 'track') {
+          pendingCheck.current = undefined;
+          setCheck(h);
+        } else points.current.push(...h.points);
       }
       const end = points.current[points.current.length - 1]?.tS ?? 0;
       points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
@@ -97,6 +100,8 @@ export function useListening(
         };
         const microphone = await openMicrophone(deviceId, stopped, say);
         ear.current?.listen(microphone, await clockRatio(deviceId));
+        // A check that was asked for while the input was being opened again.
+        if (pendingCheck.current) ear.current?.check(pendingCheck.current.referenceHz);
         deviceRef.current = deviceId;
         setListening('microphone');
       } catch (error) {
@@ -150,6 +155,7 @@ export function useListening(
   const readNow = useCallback(() => ear.current?.readNow(), []);
   const startCheck = useCallback((referenceHz?: number) => {
     setCheck(undefined);
+    pendingCheck.current = { referenceHz };
     ear.current?.check(referenceHz);
   }, []);
   /** From now on the microphone's clock is taken as this much faster than it says. */
