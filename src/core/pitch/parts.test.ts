@@ -1,0 +1,196 @@
+/** The estimator's parts, each against a law that it must keep. */
+import fc from 'fast-check';
+import { randomFrom } from '../simulate';
+import { searchComb } from './comb';
+import { decimate } from './decimate';
+import { demodulate } from './demodulate';
+import { findGap, lastClippedSample } from './faults';
+import { amplitudeSpectrum, powerOfTwo } from './fft';
+import type { PartialFit } from './glide';
+import { findPeaks, type Peaks } from './peaks';
+import { findSections } from './section';
+import { isFalseCommonPitch, isOctavePair } from './splits';
+import { fitStiffString } from './stiff';
+
+const sine = (hz: number, rate: number, seconds: number, amplitude = 1) =>
+  Float64Array.from(
+    { length: Math.round(rate * seconds) },
+    (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / rate),
+  );
+const partialHz = (n: number, f0: number, b: number) => n * f0 * Math.sqrt(1 + b * n * n);
+const fit = (n: number, frequencyHz: number, more: Partial<PartialFit> = {}): PartialFit => ({
+  n,
+  frequencyHz,
+  sigmaHz: 0.002,
+  amplitude: 1 / n,
+  residualRad: 0.01,
+  residual: new Float64Array(0),
+  weight: new Float64Array(0),
+  ...more,
+});
+const peaksAt = (list: [hz: number, amplitude: number][]): Peaks => {
+  const sorted = [...list].sort((a, b) => a[0] - b[0]);
+  return {
+    frequencyHz: sorted.map((p) => p[0]),
+    amplitude: sorted.map((p) => p[1]),
+    floor: sorted.map(() => 1e-5),
+  };
+};
+const RANGE = { lowCents: -1250, highCents: 560, maxPartials: 28 };
+
+describe('the stiff-string fit', () => {
+  const string = fc.record({
+    f0: fc.double({ min: 30, max: 1200, noNaN: true }),
+    b: fc.double({ min: 0, max: 8e-4, noNaN: true }),
+    count: fc.integer({ min: 4, max: 14 }),
+  });
+
+  test('finds pitch and stiffness of an exact string', () => {
+    fc.assert(
+      fc.property(string, ({ f0, b, count }) => {
+        const partials = Array.from({ length: count }, (_, i) => fit(i + 1, partialHz(i + 1, f0, b)));
+        const r = fitStiffString(partials, 5e-5);
+        expect(Math.abs(1200 * Math.log2(r.firstPartialHz / partialHz(1, f0, b)))).toBeLessThan(0.05);
+        expect(r.b).toBeGreaterThanOrEqual(0);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test('one partial pulled far off by the body does not drag it', () => {
+    fc.assert(
+      fc.property(string, fc.integer({ min: 1, max: 4 }), fc.boolean(), ({ f0, b, count }, which, up) => {
+        const partials = Array.from({ length: count + 4 }, (_, i) => {
+          const hz = partialHz(i + 1, f0, b);
+          return fit(i + 1, i + 1 === which ? hz * Math.pow(2, (up ? 15 : -15) / 1200) : hz);
+        });
+        const r = fitStiffString(partials, 5e-5);
+        expect(Math.abs(1200 * Math.log2(r.firstPartialHz / partialHz(1, f0, b)))).toBeLessThan(1);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test('its standard error grows with the scatter of the partials', () => {
+    const random = randomFrom(8);
+    const scattered = (cents: number) =>
+      fitStiffString(
+        Array.from({ length: 10 }, (_, i) =>
+          fit(i + 1, partialHz(i + 1, 110, 5e-5) * Math.pow(2, (cents * random.normal()) / 1200)),
+        ),
+        5e-5,
+      ).sigmaCents;
+    expect(scattered(3)).toBeGreaterThan(3 * scattered(0.05));
+  });
+});
+
+describe('the comb', () => {
+  const comb = (f0: number, b: number, numbers: number[]) =>
+    peaksAt(numbers.map((n) => [partialHz(n, f0, b), 1 / Math.sqrt(n)]));
+
+  test.each([
+    ['all partials', [1, 2, 3, 4, 5, 6, 7, 8]],
+    ['no fundamental', [2, 3, 4, 5, 6, 7, 8]],
+    ['plucked at a third', [1, 2, 4, 5, 7, 8, 10, 11]],
+  ])('%s: no octave error', (_, numbers) => {
+    for (const cents of [-1100, -400, 0, 300]) {
+      const f0 = 196 * Math.pow(2, cents / 1200);
+      const found = searchComb(comb(f0, 1e-4, numbers), { targetHz: 196, ...RANGE })!;
+      expect(Math.abs(1200 * Math.log2(found.f0Hz / f0))).toBeLessThan(15);
+    }
+  });
+
+  test('faint peaks beside the teeth do not lead it astray', () => {
+    const random = randomFrom(4);
+    const junk = Array.from({ length: 60 }, (): [number, number] => [random.between(60, 3000), 3e-4]);
+    const teeth = Array.from({ length: 9 }, (_, i): [number, number] => [partialHz(i + 1, 196, 5e-5), 1 / (i + 1)]);
+    const found = searchComb(peaksAt([...teeth, ...junk]), { targetHz: 196, ...RANGE })!;
+    expect(Math.abs(1200 * Math.log2(found.f0Hz / 196))).toBeLessThan(10);
+    expect(found.score).toBeGreaterThan(0.6);
+  });
+
+  test('nothing is found where there are no peaks', () => {
+    expect(searchComb(peaksAt([]), { targetHz: 196, ...RANGE })).toBeUndefined();
+  });
+});
+
+test('a sine’s peak shows its frequency and amplitude', () => {
+  for (const hz of [97.3, 440.61, 1318.1]) {
+    const rate = 8000;
+    const x = sine(hz, rate, 0.5, 0.3);
+    const size = powerOfTwo(2 * x.length);
+    const spectrum = amplitudeSpectrum(x, 0, x.length, size, new Float64Array(size / 2));
+    const peaks = findPeaks(spectrum, size / 2 - 2, rate / size, (2 * size) / x.length, 20, 50, 4);
+    expect(Math.abs(peaks.frequencyHz[0]! - hz)).toBeLessThan(0.05);
+    expect(peaks.amplitude[0]!).toBeCloseTo(0.3, 2);
+  }
+});
+
+test('decimation keeps what is below and takes away what is above', () => {
+  const rms = (x: Float64Array) => Math.sqrt(x.slice(200, -200).reduce((s, v) => s + v * v, 0) / (x.length - 400));
+  const rate = 48000;
+  expect(rms(decimate(sine(1000, rate, 0.5), 8))).toBeCloseTo(Math.SQRT1_2, 2);
+  expect(rms(decimate(sine(4400, rate, 0.5), 8))).toBeLessThan(1e-3);
+});
+
+test('demodulation turns an offset from the carrier into a phase slope', () => {
+  const rate = 8000;
+  const track = demodulate(sine(221.5, rate, 1), rate, 0, rate, 1, 220, 0.05)!;
+  const last = track.timeS.length - 1;
+  const slope = (track.phase[last]! - track.phase[0]!) / (track.timeS[last]! - track.timeS[0]!);
+  expect(slope / (2 * Math.PI)).toBeCloseTo(1.5, 3);
+  expect(track.amplitude[5]!).toBeCloseTo(1, 2);
+  expect(demodulate(sine(220, rate, 0.05), rate, 0, 400, 1, 220, 0.05)).toBeUndefined();
+});
+
+test('sections begin at their plucks', () => {
+  const rate = 4000;
+  const x = new Float64Array(3 * rate);
+  for (const fromS of [0.5, 1.6])
+    for (let i = fromS * rate; i < x.length; i++)
+      x[i]! += Math.exp(-(i / rate - fromS) / 0.3) * Math.sin((2 * Math.PI * 200 * i) / rate);
+  const random = randomFrom(2);
+  for (let i = 0; i < x.length; i++) x[i]! += 0.0005 * random.normal();
+  const sections = findSections(x, rate, 0.01);
+  expect(sections.map((s) => Math.round(s.onsetS * 10) / 10)).toEqual([0.5, 1.6]);
+  expect(sections[0]!.endS).toBeLessThan(1.6);
+  expect(sections.every((s) => !s.cutIn)).toBe(true);
+});
+
+test('clipping and gaps are seen, a clean note has neither', () => {
+  const rate = 44100;
+  const clean = sine(110, rate, 0.3, 0.5);
+  expect(lastClippedSample(clean, rate, 0.5)).toBe(-1);
+  expect(findGap(clean, rate, 0.5)).toBe(-1);
+  const clipped = clean.map((v) => Math.max(-0.3, Math.min(0.3, v)));
+  expect(lastClippedSample(clipped, rate, 0.3)).toBeGreaterThan(0.25 * rate);
+  const torn = clean.slice();
+  torn.fill(0, 5000, 5400);
+  expect(Math.abs(findGap(torn, rate, 0.5) - 5000)).toBeLessThan(3);
+});
+
+test('two strings an octave apart are told by their even partials, a fifth apart by what is missing', () => {
+  const numbers = [1, 2, 3, 4, 5, 6, 7, 8];
+  const partials = numbers.map((n) => fit(n, n * 100));
+  expect(
+    isOctavePair(
+      partials,
+      numbers.map(() => 0.3),
+    ),
+  ).toBe(false);
+  expect(
+    isOctavePair(
+      partials,
+      numbers.map((n) => (n % 2 ? 0.2 : 11)),
+    ),
+  ).toBe(true);
+  // One partial far off is the body's doing.
+  expect(
+    isOctavePair(
+      partials,
+      numbers.map((n) => (n === 2 ? 15 : 0)),
+    ),
+  ).toBe(false);
+  expect(isFalseCommonPitch(partials)).toBe(false);
+  expect(isFalseCommonPitch([2, 3, 4, 6, 8, 9].map((n) => fit(n, n * 100)))).toBe(true);
+});
