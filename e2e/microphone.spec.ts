@@ -163,7 +163,18 @@ test.describe('no microphone', () => {
         RATE,
       ),
     );
-    await expect(message(page)).toContainText(/E4 as found \+(5\.9|6\.0|6\.1) /, { timeout: 8000 });
+    await expect(message(page)).toContainText(/E4 as found \+(5\.9|6\.0|6\.1) /);
+  });
+
+  test('a file dropped anywhere on the bench is played, and the page stays', async ({ page }) => {
+    await addInstrument(page, 'Six-string guitar, steel');
+    const dropped = await page.evaluateHandle(() => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File(['not a sound'], 'dropped.wav', { type: 'audio/wav' }));
+      return transfer;
+    });
+    await page.getByRole('heading', { level: 1 }).dispatchEvent('drop', { dataTransfer: dropped });
+    await expect(message(page)).toContainText('dropped.wav: This is no WAV file that can be read');
   });
 });
 

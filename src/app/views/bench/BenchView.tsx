@@ -250,7 +250,15 @@ export function BenchView() {
       : `String ${number}, next to check`;
 
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <div
+      className="flex min-h-0 flex-1 flex-col"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        const file = e.dataTransfer.files[0];
+        if (file) void sound.openFile(file);
+      }}
+    >
       <div className="grid min-h-0 flex-1 grid-cols-[188px_1fr_312px] max-lg:grid-cols-[1fr_300px] max-lg:grid-rows-[auto_1fr] max-sm:grid-cols-1 max-sm:grid-rows-none">
         <nav
           aria-label="Instruments on the bench"

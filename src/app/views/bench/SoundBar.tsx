@@ -48,12 +48,6 @@ export function SoundBar(p: Props) {
       role="toolbar"
       aria-label="Sound"
       className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-3 text-onbar max-sm:sticky max-sm:bottom-0 max-sm:z-10 max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:whitespace-nowrap max-sm:px-2"
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => {
-        e.preventDefault();
-        const file = e.dataTransfer.files[0];
-        if (file) p.onFile(file);
-      }}
     >
       <Button
         onBar
