@@ -80,10 +80,10 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
         </span>
         <span className="flex flex-col items-end justify-center pr-3 leading-tight">
           <span className={clsx('flex items-baseline gap-2', tall && 'flex-col items-end gap-0')}>
-            <span className={clsx('figure font-bold', tall ? 'text-2xl' : 'order-2 text-base', tone)}>
+            <span className={clsx('figure font-bold leading-tight', tall ? 'text-2xl' : 'order-2 text-base', tone)}>
               {cents === null ? '–' : signed(cents)}
             </span>
-            <span className={clsx('text-[13px] font-semibold', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>
+            <span className={clsx('text-[13px] font-semibold leading-tight', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>
               {status?.state ?? 'unread'}
             </span>
           </span>
