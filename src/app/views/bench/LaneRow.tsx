@@ -83,7 +83,12 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
             <span className={clsx('figure font-bold leading-tight', tall ? 'text-2xl' : 'order-2 text-base', tone)}>
               {cents === null ? '–' : signed(cents)}
             </span>
-            <span className={clsx('text-[13px] font-semibold leading-tight', status?.state === 'slipped' ? 'text-rust' : 'text-ink')}>
+            <span
+              className={clsx(
+                'text-[13px] font-semibold leading-tight',
+                status?.state === 'slipped' ? 'text-rust' : 'text-ink',
+              )}
+            >
               {status?.state ?? 'unread'}
             </span>
           </span>
