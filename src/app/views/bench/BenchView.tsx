@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { cents as centsOf, nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
@@ -7,7 +6,6 @@ import type { ArrivalWord, PassStep, ReadingRecord, StringStatus } from '../../.
 import { Button } from '../../parts/Button';
 import { focusWork, WORK_ID } from '../../parts/focus';
 import { dueTime, signed, span } from '../../parts/format';
-import { RackBars } from '../../parts/RackBars';
 import { soundTarget } from '../../sound/tone';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
@@ -16,6 +14,7 @@ import { instructionFor } from './instruction';
 import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
 import { Panel } from './Panel';
+import { Rack } from './Rack';
 import { SimulatorControls } from './SimulatorControls';
 import { SoundBar } from './SoundBar';
 import { TypedFigure } from './TypedFigure';
@@ -260,43 +259,14 @@ export function BenchView() {
       }}
     >
       <div className="grid min-h-0 flex-1 grid-cols-[188px_1fr_312px] max-lg:grid-cols-[1fr_300px] max-lg:grid-rows-[auto_1fr] max-sm:grid-cols-1 max-sm:grid-rows-none">
-        <nav
-          aria-label="Instruments on the bench"
-          className="overflow-y-auto border-r border-line p-3 max-lg:col-span-2 max-lg:flex max-lg:items-start max-lg:gap-2 max-lg:border-b max-lg:pb-1 max-sm:col-span-1"
-        >
-          <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">On the bench</p>
-          {bench.instruments.map((i) => {
-            const list = statuses.get(i.record.instrumentId) ?? [];
-            const since = Math.max(...i.strings.map((s) => s.strungMs ?? 0));
-            return (
-              <Link
-                key={i.record.instrumentId}
-                to={`${basePath}/bench/${i.record.instrumentId}`}
-                aria-current={i === life ? 'page' : undefined}
-                onClick={() => setMessage('')}
-                className={clsx(
-                  'mb-2 block shrink-0 rounded-lg border p-2.5 max-lg:w-40',
-                  i === life ? 'border-line bg-sheet' : 'border-transparent',
-                )}
-              >
-                <span className="block text-sm font-semibold leading-tight">{i.record.name}</span>
-                <span className="block text-xs text-ink2">
-                  {since > 0 ? `strung ${span(now - since)} ago` : 'strung long ago'}
-                </span>
-                <RackBars
-                  cents={i.strings.map((_, k) => list[k]?.cents ?? null)}
-                  label={`Offsets: ${list.map((s) => (s.cents === null ? 'unread' : signed(s.cents))).join(', ')}`}
-                />
-              </Link>
-            );
-          })}
-          <Link
-            to={`${basePath}/instrument`}
-            className="block shrink-0 rounded-lg px-2.5 py-2 text-sm font-medium text-deep underline underline-offset-4"
-          >
-            Add an instrument
-          </Link>
-        </nav>
+        <Rack
+          instruments={bench.instruments}
+          current={life}
+          statuses={statuses}
+          nowMs={now}
+          basePath={basePath}
+          onChoose={() => setMessage('')}
+        />
         <section aria-labelledby="instrument-name" className="min-w-0 overflow-y-auto px-4 py-3 max-sm:order-2">
           <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
             <h1 id="instrument-name" className="text-2xl font-bold">
