@@ -59,3 +59,11 @@ export function collectErrors(page: Page): string[] {
   page.on('pageerror', (e) => errors.push(e.message));
   return errors;
 }
+
+/** Types a figure for the named string by the menu and its sheet, as a user without a microphone does. */
+export async function typeFigure(page: Page, text: string): Promise<void> {
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+  await page.getByLabel('Cents from the target, or Hz').fill(text);
+  await page.keyboard.press('Enter');
+}

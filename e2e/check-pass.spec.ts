@@ -1,5 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
-import { collectErrors, figure, instruction, liveCents, message, openDemo, panel, recordCount } from './bench';
+import {
+  collectErrors,
+  figure,
+  instruction,
+  liveCents,
+  message,
+  openDemo,
+  panel,
+  recordCount,
+  typeFigure,
+} from './bench';
 
 /** Turns the simulated tuner by keys until the string stands in tolerance, plucking when it has died away. */
 async function bringUp(page: Page): Promise<void> {
@@ -96,10 +106,7 @@ test('Z takes the last reading back, digits choose, Page Up goes back, and a pas
 
 test('keys stay quiet while a field has the focus', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill('12 z');
-  await page.keyboard.press('Enter');
+  await typeFigure(page, '12 z');
   await expect(page.getByRole('alert').filter({ hasText: 'Write cents' })).toBeVisible();
   await page.getByLabel('Cents from the target, or Hz').fill('−6,3');
   await page.keyboard.press('Enter');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { addInstrument, panel } from './bench';
+import { addInstrument, panel, typeFigure } from './bench';
 
 test('an instrument by hand: faults are said at their fields, then it stands on the bench', async ({ page }) => {
   await page.goto('/instrument');
@@ -28,10 +28,7 @@ test('an instrument by hand: faults are said at their fields, then it stands on 
 test('editing keeps the readings and takes a new name; new strings start a new life', async ({ page }) => {
   await addInstrument(page, 'Tenor banjo');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill('-4');
-  await page.keyboard.press('Enter');
+  await typeFigure(page, '-4');
   await expect(page.getByRole('button', { name: 'String 1, A4, settling, −4.0 cents' })).toBeVisible();
   await page.getByRole('link', { name: 'Edit' }).click();
   await page.getByLabel('Name').fill('Banjo of the house');

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { addInstrument, message, openDemo, recordCount } from './bench';
+import { addInstrument, message, openDemo, recordCount, typeFigure } from './bench';
 
 async function download(page: Page, button: string): Promise<string> {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()]);
@@ -8,10 +8,7 @@ async function download(page: Page, button: string): Promise<string> {
 }
 
 async function typeReading(page: Page, text: string): Promise<void> {
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill(text);
-  await page.keyboard.press('Enter');
+  await typeFigure(page, text);
   await expect(message(page)).toContainText('kept');
 }
 
@@ -89,10 +86,7 @@ test('when the browser refuses to write, the record is held in memory, said so, 
     };
   });
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill('-9');
-  await page.keyboard.press('Enter');
+  await typeFigure(page, '-9');
   await expect(message(page)).toContainText('is held in memory: export the log now');
   await expect(page.getByRole('alert')).toContainText('1 records are held in memory only');
   await page.getByRole('link', { name: 'Log' }).click();

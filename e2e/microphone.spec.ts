@@ -1,6 +1,16 @@
 import { chromium, expect, test, type Page } from '@playwright/test';
 import { addNoise, pluck, randomFrom } from '../src/core/simulate';
-import { addInstrument, fakeMicrophone, figure, instruction, liveCents, message, panel, writeSound } from './bench';
+import {
+  addInstrument,
+  fakeMicrophone,
+  figure,
+  instruction,
+  liveCents,
+  message,
+  panel,
+  writeSound,
+  typeFigure,
+} from './bench';
 
 const RATE = 48000;
 const SPEC = {
@@ -76,10 +86,7 @@ test('the trace follows five semitones in two seconds, and the as-left reading k
     await addInstrument(page, 'Six-string guitar, steel');
     // A typed figure says that the string is five semitones down: then it is to be brought up.
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: 'More' }).click();
-    await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-    await page.getByLabel('Cents from the target, or Hz').fill('-500');
-    await page.keyboard.press('Enter');
+    await typeFigure(page, '-500');
     await expect(message(page)).toContainText('E4 as found −500.0');
     await expect(panel(page)).toBeFocused();
     await expect(panel(page).getByRole('heading')).toHaveText('String 2, as found');
@@ -143,10 +150,7 @@ test.describe('no microphone', () => {
     await expect(message(page)).toContainText(/The browser refused the microphone|No input was found/);
     await expect(message(page)).toContainText('A WAV file, the typed figure');
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: 'More' }).click();
-    await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-    await page.getByLabel('Cents from the target, or Hz').fill('655 Hz');
-    await page.keyboard.press('Enter');
+    await typeFigure(page, '655 Hz');
     await expect(message(page)).toContainText('E5 as found −11.2 ±1.0 kept');
   });
 
@@ -210,10 +214,7 @@ test.describe('an input in trouble', () => {
         page.getByRole('button', { name: what === 'slow' ? 'Listening' : 'Listen', exact: false }),
       ).toBeVisible();
       await page.keyboard.press('Enter');
-      await page.getByRole('button', { name: 'More' }).click();
-      await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-      await page.getByLabel('Cents from the target, or Hz').fill('-2');
-      await page.keyboard.press('Enter');
+      await typeFigure(page, '-2');
       await expect(message(page)).toContainText('A4 as found −2.0 ±1.0 kept');
     });
   }

@@ -1,3 +1,4 @@
+import { median, medianAbsoluteDeviation } from 'simple-statistics';
 import type { PartialTrack } from './demodulate';
 import type { PartialFit } from './glide';
 
@@ -117,13 +118,11 @@ const OCTAVE_APART_CENTS = 4;
  * rested on one of the two; both must be consistent in themselves.
  */
 export function isOctavePair(fits: PartialFit[], deviationCents: number[]): boolean {
-  const side = (rest: number) =>
-    fits.flatMap(({ n }, i) => (n % 2 === rest && n <= 16 ? [deviationCents[i]!] : [])).sort((a, b) => a - b);
+  const side = (rest: number) => fits.flatMap(({ n }, i) => (n % 2 === rest && n <= 16 ? [deviationCents[i]!] : []));
   const odd = side(1);
   const even = side(0);
   if (odd.length < 3 || even.length < 3) return false;
-  const middle = (x: number[]) => (x[(x.length - 1) >> 1]! + x[x.length >> 1]!) / 2;
-  const spread = (x: number[]) => middle(x.map((d) => Math.abs(d - middle(x))).sort((a, b) => a - b));
-  const apart = Math.abs(middle(odd) - middle(even));
-  return apart > OCTAVE_APART_CENTS && apart > 1.5 * Math.max(spread(odd), spread(even));
+  const apart = Math.abs(median(odd) - median(even));
+  const spread = Math.max(medianAbsoluteDeviation(odd), medianAbsoluteDeviation(even));
+  return apart > OCTAVE_APART_CENTS && apart > 1.5 * spread;
 }

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import type { TrackPoint } from '../../../core/pitch';
 import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
 import { REFUSE_SHARE, stringLoad, WARN_SHARE } from '../../../core/strings';
@@ -57,7 +57,7 @@ export function Panel({
     unitMassKgPerM: life.plan.unitMassKgPerM,
   });
   const share = load?.shareOfBreaking ?? null;
-  const repeats = repeatability(life.readings);
+  const repeats = useMemo(() => repeatability(life.readings), [life.readings]);
   return (
     <div className="flex flex-col gap-2">
       <h2 className="text-sm font-semibold text-ink2">{heading}</h2>
