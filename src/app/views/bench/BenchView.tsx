@@ -15,12 +15,12 @@ import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
 import { Panel } from './Panel';
 import { Rack } from './Rack';
-import { SimulatorControls } from './SimulatorControls';
+import { SimulatorControls } from '../../guide/SimulatorControls';
 import { SoundBar } from './SoundBar';
 import { TypedFigure } from './TypedFigure';
 import { useCheckPass } from './useCheckPass';
 import { useKeys } from './useKeys';
-import { useListening } from './useListening';
+import { useListening } from '../../guide/useListening';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
 const TYPED_SIGMA = 1;

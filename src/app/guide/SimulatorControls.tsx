@@ -1,5 +1,5 @@
-import { Button } from '../../parts/Button';
-import type { DemoControls } from '../../store/world';
+import { Button } from '../parts/Button';
+import type { DemoControls } from '../store/world';
 
 interface Props {
   demo: DemoControls;

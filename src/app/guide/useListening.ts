@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { readWav } from '../../../core/exchange';
-import type { Heard, Task, TrackPoint } from '../../../core/pitch';
-import type { Source } from '../../../core/records';
-import type { StringTruth } from '../../../core/simulate';
+import { readWav } from '../../core/exchange';
+import type { Heard, Task, TrackPoint } from '../../core/pitch';
+import type { Source } from '../../core/records';
+import type { StringTruth } from '../../core/simulate';
 
-import { createEar, type Ear } from '../../sound/ear';
-import { openSimulated, type SimulatedSound } from '../../sound/simulated';
-import { openMicrophone, SoundTrouble, streamSamples } from '../../sound/sources';
-import { settings } from '../../store/store';
+import { createEar, type Ear } from '../sound/ear';
+import { openSimulated, type SimulatedSound } from '../sound/simulated';
+import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
+import { settings } from '../store/store';
 
 type Outcome = Extract<Heard, { kind: 'outcome' }>;
 /** The answer to the last check of the input or its clock. */

@@ -1,0 +1,50 @@
+import { useEffect, useRef } from 'react';
+
+/** What each key does; a handler is told whether Shift is held. Letters are written small. */
+export type KeyTable = Record<string, ((shift: boolean) => void) | undefined>;
+
+/** The keys of the simulated hands: pluck, turn the tuner a little or more. */
+export const simulatedHands = ({
+  pluck,
+  turn,
+}: {
+  pluck: (hardness: number) => void;
+  turn: (cents: number) => void;
+}): KeyTable => ({
+  p: (shift) => pluck(shift ? 1 : 0.4),
+  ArrowUp: (shift) => turn(shift ? 15 : 2),
+  ArrowDown: (shift) => turn(shift ? -15 : -2),
+});
+
+/** A view's keys, a page-turn pedal's among them. They act only when no field, button or dialog has focus. */
+export function usePedal(table: KeyTable): void {
+  const latest = useRef(table);
+  useEffect(() => {
+    latest.current = table;
+  });
+  useEffect(() => {
+    // A button that was clicked keeps the focus but not the pedal's presses; one reached by Tab has its own.
+    let clicked: Element | null = null;
+    const onPointer = (event: PointerEvent) => {
+      clicked = (event.target as Element).closest('button, a');
+    };
+    const onKey = (event: KeyboardEvent) => {
+      const at = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (at.closest('input, textarea, select, [role="dialog"], [role="listbox"], [role="menu"]')) return;
+      if (event.key === 'Tab') clicked = null;
+      const control = at.closest('button, a');
+      if ((event.key === 'Enter' || event.key === ' ') && control && control !== clicked) return;
+      const act = latest.current[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+      if (!act) return;
+      event.preventDefault();
+      act(event.shiftKey);
+    };
+    window.addEventListener('pointerdown', onPointer);
+    window.addEventListener('keydown', onKey);
+    return () => {
+      window.removeEventListener('pointerdown', onPointer);
+      window.removeEventListener('keydown', onKey);
+    };
+  }, []);
+}
