@@ -68,6 +68,7 @@ function instrument(
       startCents: 0,
       turns: [],
       slips: [],
+      ...(load?.breakingHz ? { breakCents: 1200 * Math.log2(load.breakingHz / targetHz) } : {}),
     };
   });
   return { instrumentId, name, family: familyCode, strings, truths, passesMs };

@@ -18,6 +18,7 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
     const out = new Float32Array(frames);
     const atMs = nowMs();
     for (const { stand, voice } of ringing) {
+      if (stand().brokenMs !== undefined) voice.damp();
       voice.render(out, 0, frames, Math.pow(2, trueCents(stand(), atMs) / 1200));
     }
     ringing = ringing.filter(({ voice }) => voice.loudness() > 0.002);
@@ -29,6 +30,7 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
     pluck(stand, hardness) {
       // The hand damps what rang before it plucks.
       for (const r of ringing) r.voice.damp();
+      if (stand().brokenMs !== undefined) return;
       ringing.push({ stand, voice: pluck(pluckOf(stand(), hardness, ++plucks), SAMPLE_RATE, random) });
     },
   };

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DEFAULT_A4_HZ } from '../../core/music';
 import { readBench, RECORD_VERSION, type Bench, type LogRecord, type RecordBase } from '../../core/records';
-import type { StringTruth } from '../../core/simulate';
+import { restring, stretchString, turnString, type StringTruth } from '../../core/simulate';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { openStore, type RecordStore, type World } from './store';
 
@@ -35,6 +35,9 @@ export interface WorldValue {
 export interface DemoControls {
   truthOf: (instrumentId: string) => StringTruth[] | undefined;
   turn: (instrumentId: string, stringId: string, cents: number) => void;
+  /** A fresh string of the same kind is put on, slack by this much. */
+  restring: (instrumentId: string, stringId: string, slackCents: number) => void;
+  stretch: (instrumentId: string, stringId: string) => void;
   moveClock: (toMs: number) => void;
   reset: () => Promise<void>;
 }
@@ -48,18 +51,6 @@ export function useWorld(): WorldValue {
 }
 
 const NO_RECORDS: LogRecord[] = [];
-/** Turns this close together are one movement of the hand, ms. */
-const ONE_MOVEMENT_MS = 15000;
-
-function turned(string: StringTruth, atMs: number, cents: number): StringTruth {
-  const last = string.turns[string.turns.length - 1];
-  const turns =
-    last && atMs - last.atMs < ONE_MOVEMENT_MS
-      ? [...string.turns.slice(0, -1), { atMs, cents: last.cents + cents }]
-      : [...string.turns, { atMs, cents }];
-  return { ...string, turns };
-}
-
 export function WorldProvider({ world, children }: { world: World; children: ReactNode }) {
   const [store] = useState<RecordStore>(() => openStore(world));
   const client = useQueryClient();
@@ -119,23 +110,24 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       redraw((n) => n + 1);
       void saveDemo(next);
     };
+    const hand = (
+      instrumentId: string,
+      stringId: string,
+      act: (string: StringTruth, atMs: number) => StringTruth,
+    ): void => {
+      const now = demoState.current;
+      const strings = now?.truth[instrumentId];
+      if (!now || !strings) return;
+      const atMs = nowMs();
+      const truth = { ...now.truth, [instrumentId]: strings.map((s) => (s.stringId === stringId ? act(s, atMs) : s)) };
+      change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth });
+    };
     return {
       truthOf: (instrumentId) => demoState.current?.truth[instrumentId],
-      turn: (instrumentId, stringId, cents) => {
-        const now = demoState.current;
-        const strings = now?.truth[instrumentId];
-        if (!now || !strings) return;
-        const atMs = nowMs();
-        change({
-          ...now,
-          clockMs: atMs,
-          setAtMs: Date.now(),
-          truth: {
-            ...now.truth,
-            [instrumentId]: strings.map((s) => (s.stringId === stringId ? turned(s, atMs, cents) : s)),
-          },
-        });
-      },
+      turn: (instrumentId, stringId, cents) => hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents)),
+      restring: (instrumentId, stringId, slackCents) =>
+        hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),
+      stretch: (instrumentId, stringId) => hand(instrumentId, stringId, stretchString),
       moveClock: (toMs) => {
         if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: Date.now() });
       },

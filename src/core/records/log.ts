@@ -1,5 +1,6 @@
-import { totalFall, type SettlingEvent } from '../settling';
+import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
+import { pastLives, type PastLife } from './lives';
 import type {
   CurtainRecord,
   InstrumentRecord,
@@ -7,7 +8,9 @@ import type {
   ReadingRecord,
   ReferenceRecord,
   RoomRecord,
+  RoundRecord,
   StringPlan,
+  TreatmentRecord,
 } from './types';
 
 /** Records that stand: neither superseded nor taken back, in order of time (then of id). */
@@ -25,6 +28,13 @@ export interface StringLife {
   strungMs: number | null;
   /** Readings of the present string, oldest first. */
   readings: ReadingRecord[];
+  /** Stretch rounds and treatments of the present string, oldest first. */
+  rounds: RoundRecord[];
+  treatments: TreatmentRecord[];
+  /** Turns round the post, where they were counted. */
+  windings: number | null;
+  /** The strings that were here before, oldest first. */
+  past: PastLife[];
 }
 
 export interface InstrumentLife {
@@ -53,15 +63,34 @@ export function readBench(records: readonly LogRecord[]): Bench {
     if (!newest.has(r.instrumentId)) order.push(r.instrumentId);
     newest.set(r.instrumentId, r);
   }
-  const readings = groupReadings(byType('reading'));
-  const fitted = byType('fitted');
+  const key = (r: { instrumentId: string; stringId: string }) => `${r.instrumentId}/${r.stringId}`;
+  const readings = groupBy(byType('reading'), key);
+  const fitted = groupBy(byType('fitted'), key);
+  const removed = groupBy(byType('removed'), key);
+  const rounds = groupBy(byType('round'), key);
+  const treatments = byType('treatment');
   const instruments = order.flatMap((id): InstrumentLife[] => {
     const record = newest.get(id)!;
     if (record.away) return [];
     const strings = record.strings.map((plan): StringLife => {
-      const strungMs = last(fitted.filter((f) => f.instrumentId === id && f.stringId === plan.stringId))?.atMs ?? null;
-      const all = readings.get(`${id}/${plan.stringId}`) ?? [];
-      return { plan, strungMs, readings: strungMs === null ? all : all.filter((r) => r.atMs >= strungMs) };
+      const place = `${id}/${plan.stringId}`;
+      const on = fitted.get(place) ?? [];
+      const off = removed.get(place) ?? [];
+      const present = last(on);
+      const gone = last(off);
+      const strungMs = present && present.atMs >= (gone?.atMs ?? 0) ? present.atMs : null;
+      const sinceMs = strungMs ?? gone?.atMs ?? 0;
+      const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
+      const all = readings.get(place) ?? [];
+      return {
+        plan,
+        strungMs,
+        readings: since(all),
+        rounds: since(rounds.get(place) ?? []),
+        treatments: since(treatments).filter((t) => t.instrumentId === id && t.stringIds.includes(plan.stringId)),
+        windings: (strungMs !== null && present?.windings) || null,
+        past: pastLives(on, off, all),
+      };
     });
     return [{ record, strings }];
   });
@@ -76,11 +105,12 @@ export function readBench(records: readonly LogRecord[]): Bench {
   };
 }
 
-function groupReadings(list: ReadingRecord[]): Map<string, ReadingRecord[]> {
-  const groups = new Map<string, ReadingRecord[]>();
-  for (const r of list) {
-    const key = `${r.instrumentId}/${r.stringId}`;
-    groups.set(key, [...(groups.get(key) ?? []), r]);
+function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const item of list) {
+    const group = groups.get(keyOf(item));
+    if (group) group.push(item);
+    else groups.set(keyOf(item), [item]);
   }
   return groups;
 }
@@ -108,8 +138,8 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
       // A slip starts the offset afresh; the first pluck that showed it says the same and is left out.
       const before = events[events.length - 1]!;
       if (before.kind === 'read' && t - before.t < CONFIRM_MIN) events.pop();
-      events.push({ t, kind: 'retune' });
     }
+    if (r.slip || r.stretched) events.push({ t, kind: 'retune' });
     if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
     events.push({
       t,
@@ -124,10 +154,3 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
 
 /** The pluck that first showed a slip came at most this long before the one that confirmed it, min. */
 const CONFIRM_MIN = 5;
-
-/** Total fall of the present string: what it was brought up since its first reading, less where it stands, cents. */
-export function totalFallCents({ readings }: StringLife): number | null {
-  const aligned = alignedCents(readings);
-  const falls = totalFall(readings.map((r, i) => ({ cents: aligned[i]!, left: r.purpose === 'as-left' })));
-  return falls[falls.length - 1] ?? null;
-}

@@ -1,4 +1,5 @@
 import {
+  breaksAt,
   checkRecord,
   repeatability,
   instrumentStatus,
@@ -74,6 +75,51 @@ test('readings of a removed string do not count for the new one', () => {
   const [a] = lives([instrument, fitted('s1', 0), read('s1', 5, -10), fitted('s1', 100), read('s1', 105, -2)]);
   expect(a!.readings.map((r) => r.cents)).toEqual([-2]);
   expect(settlingEvents(a!)[1]).toMatchObject({ t: 5, kind: 'read' });
+});
+
+test('a removed string keeps its life: age, total fall, reason; breaks at one place are counted', () => {
+  const removed = (minute: number, more: object): LogRecord => ({
+    ...base,
+    id: `x${++serial}`,
+    atMs: START + minute * MINUTE,
+    type: 'removed',
+    instrumentId: 'x',
+    stringId: 's1',
+    reason: 'broke',
+    ...more,
+  });
+  const [a] = lives([
+    instrument,
+    fitted('s1', 0),
+    read('s1', 5, -10, { purpose: 'as-left' }),
+    read('s1', 50, -18),
+    removed(60, { place: 'nut' }),
+    fitted('s1', 61),
+    removed(90, { place: 'nut' }),
+    fitted('s1', 91),
+    fitted('s1', 200),
+  ]);
+  expect(a!.past.map((p) => [p.reason, p.place, p.strungMs, p.endedMs])).toEqual([
+    ['broke', 'nut', START, START + 60 * MINUTE],
+    ['broke', 'nut', START + 61 * MINUTE, START + 90 * MINUTE],
+    [null, null, START + 91 * MINUTE, START + 200 * MINUTE],
+  ]);
+  expect(a!.past[0]!.totalFallCents).toBeCloseTo(8, 6);
+  expect(breaksAt(a!.past).get('nut')).toBe(2);
+  expect(a!.readings).toEqual([]);
+  const [off] = lives([instrument, fitted('s1', 0), read('s1', 5, -1), removed(9, { reason: 'worn' })]);
+  expect(off!.strungMs).toBeNull();
+  expect(off!.readings).toEqual([]);
+});
+
+test('a drop that a stretch made is no creep: the record starts afresh there', () => {
+  const [a] = lives([
+    instrument,
+    fitted('s1', 0),
+    read('s1', 5, 0, { purpose: 'as-left' }),
+    read('s1', 6, -20, { stretched: true }),
+  ]);
+  expect(settlingEvents(a!).map((e) => e.kind)).toEqual(['retune', 'retune', 'read', 'retune', 'read']);
 });
 
 test('a pass hears every string as found before any is brought up, then those out of tolerance', () => {

@@ -2,7 +2,17 @@ import { array, boolean, mixed, number, object, string, ValidationError, type An
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { STRING_MATERIALS } from '../strings';
 import { migrate } from './migrate';
-import { ARRIVALS, PURPOSES, RECORD_VERSION, SOURCES, type LogRecord, type RecordType } from './types';
+import {
+  ARRIVALS,
+  BREAK_PLACES,
+  PURPOSES,
+  RECORD_VERSION,
+  REMOVAL_REASONS,
+  SOURCES,
+  TREATMENTS,
+  type LogRecord,
+  type RecordType,
+} from './types';
 
 const finite = () =>
   number()
@@ -48,27 +58,52 @@ const stringPlan = object({
   unitMassKgPerM: finite().positive().max(1).optional(),
 }).noUnknown();
 
+const ofInstrument = { ...base, instrumentId: id().required() };
+const ofString = { ...ofInstrument, stringId: id().required() };
+const typed = (type: RecordType) => mixed<string>().oneOf([type]).required();
+const note = () => text(400).optional();
+
 const schemas: Record<RecordType, AnyObjectSchema> = {
   instrument: object({
     ...base,
-    type: mixed<string>().oneOf(['instrument']).required(),
+    type: typed('instrument'),
     instrumentId: id().required(),
     name: instrumentName(),
     family: text(40).required(),
     strings: array().of(stringPlan).min(1, 'An instrument has at least one string.').max(60).required(),
     away: boolean().strict().optional(),
   }),
-  fitted: object({
-    ...base,
-    type: mixed<string>().oneOf(['fitted']).required(),
-    instrumentId: id().required(),
-    stringId: id().required(),
+  fitted: object({ ...ofString, type: typed('fitted'), windings: finite().min(0).max(40).optional() }),
+  removed: object({
+    ...ofString,
+    type: typed('removed'),
+    reason: mixed<string>().oneOf(REMOVAL_REASONS).required(),
+    place: mixed<string>().oneOf(BREAK_PLACES).optional(),
+  }),
+  fitting: object({
+    ...ofInstrument,
+    type: typed('fitting'),
+    stringId: id().optional(),
+    step: id().required(),
+    outcome: mixed<string>().oneOf(['done', 'skipped']).required(),
+    note: note(),
+  }),
+  treatment: object({
+    ...ofInstrument,
+    type: typed('treatment'),
+    stringIds: array().of(id().required()).min(1).max(60).required(),
+    treatment: mixed<string>().oneOf(TREATMENTS).required(),
+    note: note(),
+  }),
+  round: object({
+    ...ofString,
+    type: typed('round'),
+    dropCents: finite().min(-2000).max(2000).required(),
+    school: text(40).required(),
   }),
   reading: object({
-    ...base,
-    type: mixed<string>().oneOf(['reading']).required(),
-    instrumentId: id().required(),
-    stringId: id().required(),
+    ...ofString,
+    type: typed('reading'),
     purpose: mixed<string>().oneOf(PURPOSES).required(),
     source: mixed<string>().oneOf(SOURCES).required(),
     frequencyHz: finite().positive().max(20000).required(),
@@ -92,25 +127,26 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
       .required(),
     tempC: finite().min(-40).max(60).optional(),
     slip: boolean().strict().optional(),
+    stretched: boolean().strict().optional(),
   }),
   room: object({
     ...base,
-    type: mixed<string>().oneOf(['room']).required(),
+    type: typed('room'),
     tempC: finite().min(-40).max(60).required(),
   }),
   reference: object({
     ...base,
-    type: mixed<string>().oneOf(['reference']).required(),
+    type: typed('reference'),
     a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required(),
   }),
   curtain: object({
     ...base,
-    type: mixed<string>().oneOf(['curtain']).required(),
+    type: typed('curtain'),
     curtainMs: instant().nullable().defined(),
   }),
   'taken-back': object({
     ...base,
-    type: mixed<string>().oneOf(['taken-back']).required(),
+    type: typed('taken-back'),
     supersedes: id().required(),
   }),
 };

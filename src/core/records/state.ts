@@ -11,7 +11,8 @@ import {
   type Surprise,
 } from '../settling';
 import { SETTLES_AS } from '../strings';
-import { ageFromMs, settlingEvents, totalFallCents, type InstrumentLife, type StringLife } from './log';
+import { totalFallCents } from './lives';
+import { ageFromMs, settlingEvents, type InstrumentLife, type StringLife } from './log';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
 
@@ -116,7 +117,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       cents: lastRead.cents,
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
-      totalFallCents: totalFallCents(life),
+      totalFallCents: totalFallCents(life.readings),
     };
     const own = newest(i);
     const others = strings.flatMap((_, j) => {

@@ -43,6 +43,56 @@ export interface FittedRecord extends RecordBase {
   type: 'fitted';
   instrumentId: string;
   stringId: string;
+  /** Turns round the post. */
+  windings?: number;
+}
+
+export const REMOVAL_REASONS = ['worn', 'broke', 'changed'] as const;
+export const BREAK_PLACES = ['tuner', 'nut', 'bridge', 'between'] as const;
+export type RemovalReason = (typeof REMOVAL_REASONS)[number];
+export type BreakPlace = (typeof BREAK_PLACES)[number];
+
+/** A string came off; its life is read from the log. */
+export interface RemovedRecord extends RecordBase {
+  type: 'removed';
+  instrumentId: string;
+  stringId: string;
+  reason: RemovalReason;
+  /** Where it broke. */
+  place?: BreakPlace;
+}
+
+/** One step of the guided fitting, ticked or skipped. */
+export interface FittingRecord extends RecordBase {
+  type: 'fitting';
+  instrumentId: string;
+  /** Missing where the step is about the whole instrument. */
+  stringId?: string;
+  step: string;
+  outcome: 'done' | 'skipped';
+  /** The player's own note, or why it was skipped. */
+  note?: string;
+}
+
+export const TREATMENTS = ['stretched', 'warmed', 'lubricated', 'other'] as const;
+export type Treatment = (typeof TREATMENTS)[number];
+
+/** Something done to strings that may change how they settle. */
+export interface TreatmentRecord extends RecordBase {
+  type: 'treatment';
+  instrumentId: string;
+  stringIds: string[];
+  treatment: Treatment;
+  note?: string;
+}
+
+/** One stretch round: how far the string dropped, flat positive. */
+export interface RoundRecord extends RecordBase {
+  type: 'round';
+  instrumentId: string;
+  stringId: string;
+  dropCents: number;
+  school: string;
 }
 
 export const PURPOSES = ['as-found', 'as-left'] as const;
@@ -73,6 +123,8 @@ export interface ReadingRecord extends RecordBase {
   tempC?: number;
   /** A second pluck asked for after a surprising drop confirmed it. */
   slip?: boolean;
+  /** The first reading after it was stretched by hand: the drop is the hand's, not creep. */
+  stretched?: boolean;
 }
 
 export interface RoomRecord extends RecordBase {
@@ -98,5 +150,15 @@ export interface TakenBackRecord extends RecordBase {
 }
 
 export type LogRecord =
-  InstrumentRecord | FittedRecord | ReadingRecord | RoomRecord | ReferenceRecord | CurtainRecord | TakenBackRecord;
+  | InstrumentRecord
+  | FittedRecord
+  | RemovedRecord
+  | FittingRecord
+  | TreatmentRecord
+  | RoundRecord
+  | ReadingRecord
+  | RoomRecord
+  | ReferenceRecord
+  | CurtainRecord
+  | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -1,4 +1,4 @@
-import { pluck, pluckOf, randomFrom, roomTempC, trueCents, type StringTruth } from '.';
+import { pluck, pluckOf, randomFrom, restring, roomTempC, stretchString, trueCents, type StringTruth } from '.';
 
 const HOUR = 3.6e6;
 const START = Date.UTC(2026, 5, 12, 10, 0);
@@ -62,4 +62,17 @@ test('random numbers have the spread they promise', () => {
   expect(Math.abs(mean)).toBeLessThan(0.06);
   expect(sd).toBeCloseTo(1, 1);
   expect(Array.from({ length: 500 }, () => random.between(3, 5)).every((v) => v >= 3 && v < 5)).toBe(true);
+});
+
+test('each stretch drops it less and leaves less creep to come; a fresh string starts slack and whole', () => {
+  const t = START + HOUR;
+  const drop = (s: StringTruth) => trueCents(s, t) - trueCents(stretchString(s, t), t);
+  const once = stretchString(string, t);
+  expect(drop(string)).toBeGreaterThan(10);
+  expect(drop(once)).toBeCloseTo(0.5 * drop(string), 6);
+  const fall = (s: StringTruth) => trueCents(s, t + 1) - trueCents(s, t + 10 * HOUR);
+  expect(fall(once)).toBeCloseTo(0.8 * fall(string), 1);
+  const fresh = restring({ ...once, brokenMs: t, turns: [{ atMs: t, cents: 9 }] }, t + HOUR, -700);
+  expect(trueCents(fresh, t + HOUR)).toBeCloseTo(-700, 6);
+  expect(fresh.brokenMs).toBeUndefined();
 });

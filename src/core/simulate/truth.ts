@@ -21,6 +21,11 @@ export interface StringTruth {
   startCents: number;
   turns: { atMs: number; cents: number }[];
   slips: { atMs: number; cents: number }[];
+  /** Drops by stretching it by hand; each also takes some of the creep that was still to come. */
+  stretches?: { atMs: number; cents: number }[];
+  /** How far above its target it breaks, cents; undefined where its strength is unknown. */
+  breakCents?: number;
+  brokenMs?: number;
 }
 
 /** Relaxation times of the creep, min: half a minute to two months, in steps of 5. */
@@ -33,6 +38,9 @@ function creep(ageMin: number, seed: number): number {
   return ageMin <= 0 ? 0 : TIMES.reduce((s, T, i) => s - weights[i]! * Math.expm1(-ageMin / T), 0);
 }
 
+/** What a stretch leaves of the creep to come (house). */
+const CALMER = 0.8;
+
 /** The room of the demonstration, deg C: a stove by day, damp evenings. */
 export function roomTempC(atMs: number): number {
   const hours = atMs / 3.6e6;
@@ -42,7 +50,17 @@ export function roomTempC(atMs: number): number {
 /** Where the string truly stands, cents from its target. */
 export function trueCents(string: StringTruth, atMs: number): number {
   const age = (ms: number) => (atMs - ms) / 60000;
-  let cents = string.startCents - string.creepCents * creep(age(string.strungMs), string.seed);
+  const stretches = (string.stretches ?? []).filter((s) => s.atMs <= atMs);
+  const creepAt = (ms: number) => creep((ms - string.strungMs) / 60000, string.seed);
+  let cents = string.startCents;
+  let sinceMs = string.strungMs;
+  let pace = string.creepCents;
+  for (const stretch of [...stretches, undefined]) {
+    const untilMs = stretch?.atMs ?? atMs;
+    cents -= pace * (creepAt(untilMs) - creepAt(sinceMs)) + (stretch?.cents ?? 0);
+    sinceMs = untilMs;
+    pace *= CALMER;
+  }
   cents += string.tempCoefficient * (roomTempC(atMs) - roomTempC(string.strungMs));
   for (const turn of string.turns) {
     if (turn.atMs > atMs) continue;

@@ -189,3 +189,51 @@ export const FAMILIES: FamilyPreset[] = [
     ['G2', BW, 1.016],
   ]),
 ];
+
+/** How a family is built, as far as stringing it goes. */
+export interface FamilyTraits {
+  tuner: 'geared' | 'friction-peg' | 'pin';
+  /** Diameter of the post, peg or pin where the string winds, mm. */
+  postMm: number;
+  /** Turns of the button for one of the post; 1 on pegs and pins. */
+  ratio: number;
+  /** What the strings' pull holds in place. */
+  holds: 'nothing' | 'bridge-and-soundpost' | 'springs' | 'loose-bridge';
+  bowed: boolean;
+  /** A guide on the head that presses strings down behind the nut. */
+  tree: boolean;
+}
+
+const traits = (
+  tuner: FamilyTraits['tuner'],
+  postMm: number,
+  ratio: number,
+  holds: FamilyTraits['holds'] = 'nothing',
+  more: Partial<FamilyTraits> = {},
+): FamilyTraits => ({ tuner, postMm, ratio, holds, bowed: false, tree: false, ...more });
+
+/** Usual posts, ratios and builds (house estimates: measure yours where it matters). */
+const TRAITS: Record<string, FamilyTraits> = {
+  'guitar-steel': traits('geared', 6, 16),
+  'guitar-nylon': traits('geared', 10, 15),
+  'requinto-nylon': traits('geared', 10, 15),
+  'electric-floating': traits('geared', 6, 16, 'springs', { tree: true }),
+  'baritone-floating': traits('geared', 6, 16, 'springs', { tree: true }),
+  'bass-4': traits('geared', 12, 20, 'nothing', { tree: true }),
+  'bass-5': traits('geared', 12, 20, 'nothing', { tree: true }),
+  'twelve-string': traits('geared', 6, 16),
+  mandolin: traits('geared', 6, 16, 'loose-bridge'),
+  ukulele: traits('geared', 6, 14),
+  violin: traits('friction-peg', 7.2, 1, 'bridge-and-soundpost', { bowed: true }),
+  viola: traits('friction-peg', 8, 1, 'bridge-and-soundpost', { bowed: true }),
+  cello: traits('friction-peg', 12.5, 1, 'bridge-and-soundpost', { bowed: true }),
+  'double-bass': traits('geared', 16, 24, 'bridge-and-soundpost', { bowed: true }),
+  'lyre-7': traits('pin', 5, 1),
+  'kantele-11': traits('pin', 5, 1),
+  'banjo-tenor': traits('geared', 6, 16, 'loose-bridge'),
+  'banjo-5': traits('geared', 6, 16, 'loose-bridge'),
+  bouzouki: traits('geared', 6, 16, 'loose-bridge'),
+};
+
+/** Traits of a family; an instrument written by hand counts as geared with nothing held by its strings. */
+export const traitsOf = (family: string): FamilyTraits => TRAITS[family] ?? traits('geared', 6, 16);

@@ -29,6 +29,20 @@ export function takenUpPerTurnMm(postMm: number, gearRatio = 1): number {
   return (Math.PI * postMm) / gearRatio;
 }
 
+/**
+ * Slack to leave for a number of turns round the post, mm: turns times the circumference at the middle of the string.
+ * @param postMm diameter of the post, peg or pin
+ * @param gaugeMm of the string, 0 where unknown
+ */
+export function slackForTurnsMm(turns: number, postMm: number, gaugeMm = 0): number {
+  return turns * Math.PI * (postMm + gaugeMm);
+}
+
+/** How much further round a peg's handle ends when the tail is longer by this much, degrees: 360 longer / (pi D). */
+export function handleAngleDeg(longerMm: number, postMm: number): number {
+  return (360 * longerMm) / (Math.PI * postMm);
+}
+
 /** A movement of the hand in minutes on a clock face, 6 degrees each, for a change in cents. */
 export function clockMinutes(cents: number, centsPerTurn: number): number {
   return (60 * cents) / centsPerTurn;

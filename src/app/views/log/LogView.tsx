@@ -26,7 +26,15 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
     case 'instrument':
       return `${r.name}: ${r.strings.map((s) => s.note).join(' ')}${r.away ? ', put away' : ''}`;
     case 'fitted':
-      return `${note(r.instrumentId, r.stringId)}: new string`;
+      return `${note(r.instrumentId, r.stringId)}: new string${r.windings ? `, ${r.windings} turns` : ''}`;
+    case 'removed':
+      return `${note(r.instrumentId, r.stringId)}: taken off, ${r.reason}${r.place ? ` at the ${r.place}` : ''}`;
+    case 'fitting':
+      return `${r.stringId ? note(r.instrumentId, r.stringId) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.step.replaceAll('-', ' ')} ${r.outcome}${r.note ? ` (${r.note})` : ''}`;
+    case 'treatment':
+      return `${r.stringIds.map((s) => note(r.instrumentId, s)).join('; ')}: ${r.treatment}${r.note ? ` (${r.note})` : ''}`;
+    case 'round':
+      return `${note(r.instrumentId, r.stringId)}: stretch round, dropped ${r.dropCents.toFixed(1)} cents`;
     case 'reading':
       return `${note(r.instrumentId, r.stringId)}: ${r.purpose} ${signed(r.cents)} ±${r.sigmaCents.toFixed(1)} cents (${r.source}${r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : ''})${r.slip ? ', slipped' : ''}`;
     case 'room':
