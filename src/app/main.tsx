@@ -7,8 +7,10 @@ import type { World } from './store/store';
 import { WorldProvider } from './store/world';
 import './styles.css';
 import { BenchView } from './views/bench/BenchView';
+import { FittingView } from './views/fitting/FittingView';
 import { InstrumentView } from './views/instrument/InstrumentView';
 import { LogView } from './views/log/LogView';
+import { SetView } from './views/set/SetView';
 
 const client = new QueryClient({
   // Everything is on this device: no network decides whether a query runs.
@@ -26,6 +28,8 @@ function Place({ world }: { world: World }) {
           <Routes>
             <Route path="bench/:instrumentId?" element={<BenchView />} />
             <Route path="instrument/:instrumentId?" element={<InstrumentView />} />
+            <Route path="set/:instrumentId?" element={<SetView />} />
+            <Route path="fitting/:instrumentId/:stringId?" element={<FittingView />} />
             <Route path="log" element={<LogView />} />
             <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />
           </Routes>

@@ -7,16 +7,19 @@ interface Props {
   curtainMs: number | null;
   onPluck: (hardness: number) => void;
   onTurn: (cents: number) => void;
+  /** It was taken beyond its limit. */
+  broken: boolean;
 }
 
 const MINUTE = 60000;
 
 /** The hands of the demonstration: pluck the named string, turn its tuner, let time pass. */
-export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn }: Props) {
+export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn, broken }: Props) {
   const skip = (minutes: number) => demo.moveClock(nowMs() + minutes * MINUTE);
   return (
     <fieldset className="rounded-lg border border-dashed border-line p-2">
       <legend className="px-1 text-xs text-ink2">Simulated instrument</legend>
+      {broken && <p className="pb-2 text-sm font-semibold text-rust">It broke. Fit a new string: key F.</p>}
       <div className="flex flex-wrap gap-1.5">
         <Button hint="P" onClick={() => onPluck(0.4)}>
           Pluck

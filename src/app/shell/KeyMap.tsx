@@ -10,6 +10,8 @@ const KEYS: [string, string][] = [
   ['Z', 'Take back the last kept reading'],
   ['T', 'Sound the target'],
   ['I', 'It is the named string after all'],
+  ['F', 'Fit a new string here, step by step'],
+  ['S, N', 'While fitting: skip the step, write a note'],
   ['?', 'This map'],
 ];
 const SIMULATED: [string, string][] = [

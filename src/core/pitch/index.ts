@@ -5,5 +5,5 @@ export { changeBetween, type Change } from './change';
 export { createTracker, TRACK_RATE, type TrackPoint, type Tracker } from './live';
 export { arrival, hasSettled, motion, type Arrival, type Motion } from './hand';
 export { createListener, type Heard, type Listener, type Task } from './listener';
-export { whichOtherString, type StringPlace } from './other-string';
+export { whichOtherString, whoseSound, type StringPlace } from './other-string';
 export type { MeasureOptions, Outcome, Partial, Reading, Refusal, RefusalReason } from './types';

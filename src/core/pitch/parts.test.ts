@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { randomFrom } from '../simulate';
 import { searchComb } from './comb';
+import { whoseSound } from './other-string';
 import { decimate } from './decimate';
 import { demodulate } from './demodulate';
 import { findGap, lastClippedSample } from './faults';
@@ -193,4 +194,23 @@ test('two strings an octave apart are told by their even partials, a fifth apart
   ).toBe(false);
   expect(isFalseCommonPitch(partials)).toBe(false);
   expect(isFalseCommonPitch([2, 3, 4, 6, 8, 9].map((n) => fit(n, n * 100)))).toBe(true);
+});
+
+describe('whose sound it is while a tuner is turned', () => {
+  const g = { id: 'g', name: 'G3', targetHz: 196 };
+  const d = { id: 'd', name: 'D3', targetHz: 146.83, lastHz: 146.6 };
+  const sound = (...hz: (number | null)[]) => hz.map((frequencyHz) => ({ frequencyHz }));
+
+  test('a new sound where D stands is D, once it stood there for a moment', () => {
+    const named = { ...g, lastHz: 190 };
+    expect(whoseSound(sound(190, 190, null, 146.6, 146.6), named, [d])).toBeUndefined();
+    expect(whoseSound(sound(190, null, ...Array.from({ length: 6 }, () => 146.6)), named, [d])?.name).toBe('D3');
+  });
+
+  test('a slack G that slides up past D stays G', () => {
+    const slide = Array.from({ length: 60 }, (_, i) => 120 * 2 ** (i / 85));
+    expect(whoseSound(sound(...slide), g, [d])).toBeUndefined();
+    const upToD = slide.filter((hz) => hz < 147);
+    expect(whoseSound(sound(...upToD, ...Array.from({ length: 9 }, () => 146.6)), g, [d])).toBeUndefined();
+  });
 });

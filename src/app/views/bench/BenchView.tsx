@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { cents as centsOf, nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import { motion, type Task } from '../../../core/pitch';
+import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { motion, type StringPlace, type Task } from '../../../core/pitch';
 import type { ArrivalWord, PassStep, ReadingRecord, StringStatus } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { focusWork, WORK_ID } from '../../parts/focus';
@@ -10,7 +10,11 @@ import { soundTarget } from '../../sound/tone';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
 import { useWorld } from '../../store/world';
-import { instructionFor } from './instruction';
+import { GuardNote } from '../../guide/GuardNote';
+import { instructionFor } from '../../guide/instruction';
+import { loadOf } from '../../guide/loadOf';
+import { placesOf } from '../../guide/places';
+import { useGuard } from '../../guide/useGuard';
 import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
 import { Panel } from './Panel';
@@ -28,6 +32,7 @@ const TYPED_SIGMA = 1;
 const CONFIRM_CENTS = 2.5;
 /** How long the bar says that the input was overdriven, s. */
 const CLIP_SHOWN_S = 2;
+const NO_OTHERS: StringPlace[] = [];
 
 export function BenchView() {
   const world = useWorld();
@@ -56,20 +61,8 @@ export function BenchView() {
 
   const task = useMemo((): Task | undefined => {
     if (!life || !focus) return undefined;
-    const places = life.strings.map((s) => {
-      const targetHz = targetFrequencyHz(s.plan.note, a4Hz)!;
-      const last = s.readings[s.readings.length - 1];
-      return {
-        id: s.plan.stringId,
-        name: s.plan.note,
-        targetHz,
-        ...(last ? { lastHz: targetHz * ratioOfCents(last.cents) } : {}),
-      };
-    });
-    const named = places.find((p) => p.id === focus.plan.stringId)!;
-    // Two strings of a course share their pitch: only others can be mistaken.
-    const others = places.filter((p) => p.id !== named.id && Math.abs(centsOf(p.targetHz, named.targetHz)) > 50);
-    return { named, others, purpose: step?.purpose ?? 'found', toleranceCents: TOLERANCE_CENTS, insist };
+    const places = placesOf(life, focus.plan.stringId, a4Hz)!;
+    return { ...places, purpose: step?.purpose ?? 'found', toleranceCents: TOLERANCE_CENTS, insist };
   }, [life, focus, a4Hz, step?.purpose, insist]);
 
   async function keep(
@@ -152,6 +145,8 @@ export function BenchView() {
     ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4)
     : undefined;
   const liveCents = heardNow?.cents ?? null;
+  const load = useMemo(() => focus && loadOf(focus.plan, targetFrequencyHz(focus.plan.note, a4Hz)!), [focus, a4Hz]);
+  const guard = useGuard(liveCents, sound.trail, load, task?.named, insist ? NO_OTHERS : task?.others);
   const truthOf = (stringId: string | undefined) => demo?.truthOf(instrumentId)?.find((t) => t.stringId === stringId);
   const truth = truthOf(focusId);
 
@@ -204,6 +199,7 @@ export function BenchView() {
       setMessage('');
     },
     pluck: (hardness: number) => truth && sound.pluck(() => truthOf(truth.stringId) ?? truth, hardness),
+    fit: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`),
     turn: (amount: number) => truth && demo?.turn(instrumentId, truth.stringId, amount),
   };
   useKeys(actions, demo !== undefined);
@@ -276,12 +272,11 @@ export function BenchView() {
               {holding} of {life.strings.length} strings will hold ±{TOLERANCE_CENTS} cents for 90 min
               {strung > 0 && `, strung ${span(now - strung)} ago`}
             </p>
-            <Link
-              to={`${basePath}/instrument/${instrumentId}`}
-              className="ml-auto text-sm text-deep underline underline-offset-4"
-            >
-              Edit
-            </Link>
+            <span className="ml-auto flex gap-4 text-sm text-deep [&_a]:underline [&_a]:underline-offset-4">
+              <Link to={`${basePath}/set/${instrumentId}`}>String set</Link>
+              <Link to={`${basePath}/fitting/${instrumentId}`}>Fit strings</Link>
+              <Link to={`${basePath}/instrument/${instrumentId}`}>Edit</Link>
+            </span>
           </div>
           <ol className="border-t border-line">
             {life.strings.map((s, i) => (
@@ -314,7 +309,6 @@ export function BenchView() {
             heading={heading}
             life={focus}
             status={status}
-            targetHz={target(focus.plan.note)}
             liveCents={liveCents}
             trail={sound.trail}
             instruction={
@@ -333,7 +327,9 @@ export function BenchView() {
             nowMs={now}
             zoneMin={zoneMin}
             curtainMs={curtainMs}
+            load={load}
           >
+            <GuardNote call={guard} />
             {demo && truth && (
               <SimulatorControls
                 demo={demo}
@@ -341,6 +337,7 @@ export function BenchView() {
                 curtainMs={curtainMs}
                 onPluck={actions.pluck}
                 onTurn={actions.turn}
+                broken={truth.brokenMs !== undefined}
               />
             )}
           </Panel>

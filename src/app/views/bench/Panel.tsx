@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { useMemo, type ReactNode } from 'react';
 import type { TrackPoint } from '../../../core/pitch';
 import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
-import { REFUSE_SHARE, stringLoad, WARN_SHARE } from '../../../core/strings';
+import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed } from '../../parts/format';
 import { NoteName } from '../../parts/NoteName';
 import { Waterline } from '../../parts/Waterline';
@@ -12,7 +12,6 @@ interface Props {
   heading: string;
   life: StringLife;
   status: StringStatus | undefined;
-  targetHz: number;
   liveCents: number | null;
   trail: TrackPoint[];
   instruction: string;
@@ -20,6 +19,7 @@ interface Props {
   nowMs: number;
   zoneMin: number;
   curtainMs: number | null;
+  load: StringLoad | undefined;
   children?: ReactNode;
 }
 
@@ -37,7 +37,6 @@ export function Panel({
   heading,
   life,
   status,
-  targetHz,
   liveCents,
   trail,
   instruction,
@@ -45,17 +44,11 @@ export function Panel({
   nowMs,
   zoneMin,
   curtainMs,
+  load,
   children,
 }: Props) {
   const shown = liveCents ?? status?.cents ?? null;
   const last = life.readings[life.readings.length - 1];
-  const load = stringLoad({
-    material: life.plan.material,
-    gaugeMm: life.plan.gaugeMm ?? undefined,
-    lengthMm: life.plan.lengthMm,
-    frequencyHz: targetHz,
-    unitMassKgPerM: life.plan.unitMassKgPerM,
-  });
   const share = load?.shareOfBreaking ?? null;
   const repeats = useMemo(() => repeatability(life.readings), [life.readings]);
   return (

@@ -8,6 +8,7 @@ export interface KeyActions {
   takeBack: () => void;
   tone: () => void;
   insist: () => void;
+  fit: () => void;
   pluck: (hardness: number) => void;
   turn: (cents: number) => void;
 }
@@ -22,6 +23,7 @@ export function useKeys(a: KeyActions, simulated: boolean): void {
     z: a.takeBack,
     t: a.tone,
     i: a.insist,
+    f: a.fit,
     ...Object.fromEntries(Array.from({ length: 10 }, (_, d) => [String(d), () => a.choose((d + 9) % 10)])),
     ...(simulated ? simulatedHands(a) : {}),
   });

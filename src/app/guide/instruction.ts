@@ -1,5 +1,5 @@
-import type { Motion } from '../../../core/pitch';
-import type { PassStep } from '../../../core/records';
+import type { Motion } from '../../core/pitch';
+import type { PassStep } from '../../core/records';
 
 /** One short sentence: what to do now. */
 export function instructionFor(

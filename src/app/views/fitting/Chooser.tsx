@@ -1,0 +1,71 @@
+import { useState } from 'react';
+import { SCHOOLS, type School } from '../../../core/fitting';
+import type { InstrumentLife } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { usePedal } from '../../guide/usePedal';
+
+/** Which strings, and how they will be stretched. */
+export function Chooser({
+  life,
+  onStart,
+}: {
+  life: InstrumentLife;
+  onStart: (stringIds: string[], school: School) => void;
+}) {
+  const [chosen, setChosen] = useState<string[]>(life.strings.map((s) => s.plan.stringId));
+  const [school, setSchool] = useState<School>('pull');
+  const toggle = (id: string) =>
+    setChosen((list) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]));
+  const start = () => chosen.length > 0 && onStart(chosen, school);
+  usePedal({
+    Enter: start,
+    PageDown: start,
+    ...Object.fromEntries(
+      life.strings.slice(0, 10).map((s, i) => [String((i + 1) % 10), () => toggle(s.plan.stringId)]),
+    ),
+  });
+  return (
+    <div className="mx-auto flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-8">
+      <h1 className="text-2xl font-bold">Fit strings: {life.record.name}</h1>
+      <fieldset>
+        <legend className="pb-2 font-semibold">Which strings are new</legend>
+        <div className="flex flex-wrap gap-2">
+          {life.strings.map((s, i) => (
+            <Button
+              key={s.plan.stringId}
+              hint={i < 10 ? String((i + 1) % 10) : ''}
+              strong={chosen.includes(s.plan.stringId)}
+              aria-pressed={chosen.includes(s.plan.stringId)}
+              onClick={() => toggle(s.plan.stringId)}
+            >
+              {s.plan.note}
+            </Button>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend className="pb-2 font-semibold">How you stretch by hand</legend>
+        {SCHOOLS.map((s) => (
+          <label key={s.code} className="flex items-start gap-2 py-1">
+            <input
+              type="radio"
+              name="school"
+              className="mt-1.5"
+              checked={school === s.code}
+              onChange={() => setSchool(s.code)}
+            />
+            <span>
+              {s.name}
+              <span className="block text-sm text-ink2">{s.how}</span>
+            </span>
+          </label>
+        ))}
+      </fieldset>
+      <div>
+        <Button strong hint="Enter" disabled={chosen.length === 0} onClick={start}>
+          Begin
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,384 @@
+import clsx from 'clsx';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { motion, type Task } from '../../../core/pitch';
+import { fittingPlan, SCHOOLS, turnsFor } from '../../../core/fitting';
+import type { InstrumentLife } from '../../../core/records';
+import { adviseRounds } from '../../../core/settling';
+import { traitsOf } from '../../../core/strings';
+import { instructionFor } from '../../guide/instruction';
+import { loadOf } from '../../guide/loadOf';
+import { placesOf } from '../../guide/places';
+import { useGuard } from '../../guide/useGuard';
+import { useListening } from '../../guide/useListening';
+import { simulatedHands, usePedal } from '../../guide/usePedal';
+import { Button } from '../../parts/Button';
+import { focusWork } from '../../parts/focus';
+import { signed } from '../../parts/format';
+import { TOLERANCE_CENTS } from '../../store/status';
+import { useWorld } from '../../store/world';
+import { FittingDone } from './FittingDone';
+import { NoteSheet } from './NoteSheet';
+import { REMOVALS } from './removal';
+import { SoundPanel } from './SoundPanel';
+import { StepScreen } from './StepScreen';
+import type { Progress } from './useFitting';
+import { dropSince, useRounds } from './useRounds';
+
+/** Where a new string waits while it is bedded, cents from its target, and how near is near enough there. */
+const UNDER_CENTS = -200;
+const UNDER_TOLERANCE = 40;
+/** A fresh simulated string begins this far below its target, cents. */
+const SLACK_CENTS = 700;
+
+interface Props {
+  life: InstrumentLife;
+  progress: Progress;
+  go: (by: number) => void;
+  onEnd: () => void;
+}
+
+/** The fitting under way: the step in hand, its sound where it has one, and the record of all of it. */
+export function Fitting({ life, progress, go, onEnd }: Props) {
+  const { bench, a4Hz, append, basePath, demo, nowMs } = useWorld();
+  const navigate = useNavigate();
+  const { instrumentId, family } = life.record;
+  const steps = useMemo(
+    () =>
+      fittingPlan(
+        family,
+        life.record.strings.filter((s) => progress.stringIds.includes(s.stringId)),
+      ),
+    [family, life.record.strings, progress.stringIds],
+  );
+  const step = steps[progress.index];
+  const own = life.strings.find((s) => s.plan.stringId === step?.stringId);
+  const [message, setMessage] = useState('');
+  const [asks, setAsks] = useState<'skip' | 'note' | undefined>(undefined);
+  const [note, setNote] = useState('');
+  const [removal, setRemoval] = useState(0);
+  const [again, setAgain] = useState(false);
+  const rounds = useRounds(step?.kind === 'rounds' ? own : undefined);
+  const school = SCHOOLS.find((s) => s.code === progress.school)!;
+  const under = step?.kind === 'raise-under';
+  const sounding = own !== undefined && (under || step?.kind === 'raise' || step?.kind === 'rounds');
+  const reading = step?.kind === 'rounds' && rounds.phase === 'read';
+  const waiting = step?.kind === 'rounds' && rounds.phase === 'stretch';
+  const truth = own && demo?.truthOf(instrumentId)?.find((t) => t.stringId === own.plan.stringId);
+
+  const task = useMemo((): Task | undefined => {
+    const places = sounding && own ? placesOf(life, own.plan.stringId, a4Hz) : undefined;
+    if (!places) return undefined;
+    const { named, others } = places;
+    return {
+      named: under ? { ...named, targetHz: named.targetHz * ratioOfCents(UNDER_CENTS) } : named,
+      others,
+      purpose: reading ? 'found' : 'left',
+      toleranceCents: under ? UNDER_TOLERANCE : TOLERANCE_CENTS,
+    };
+  }, [sounding, own, life, a4Hz, under, reading]);
+
+  type Drafts = Parameters<typeof append>[0];
+  const write = (drafts: Drafts, then: () => void) =>
+    append(drafts).then(then, (error: Error) =>
+      setMessage(`${error.message} It is held in memory: export the log now.`),
+    );
+  const advance = (by: number) => {
+    setNote('');
+    setRemoval(0);
+    setAgain(false);
+    go(by);
+  };
+  /** Ticks or skips the step in hand, with what else it writes. */
+  const finish = (outcome: 'done' | 'skipped', words: string, more: Drafts = []) => {
+    if (!step) return;
+    const stringId = step.stringId;
+    void write(
+      [
+        ...more,
+        {
+          type: 'fitting',
+          instrumentId,
+          ...(stringId ? { stringId } : {}),
+          step: step.code,
+          outcome,
+          ...(words ? { note: words } : {}),
+        },
+      ],
+      () => advance(1),
+    );
+  };
+
+  const sound = useListening(
+    task,
+    nowMs,
+    ({ outcome, arrival }, source) => {
+      if (!own || !step || !sounding || waiting) return;
+      if (!outcome.ok) {
+        setMessage(outcome.message);
+        return;
+      }
+      if (under) {
+        finish('done', note);
+        return;
+      }
+      if (again && arrival !== 'from below') return;
+      const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
+      const kept: Drafts[number] = {
+        type: 'reading',
+        instrumentId,
+        stringId: own.plan.stringId,
+        targetHz: targetFrequencyHz(own.plan.note, a4Hz)!,
+        a4Hz,
+        source,
+        ...(bench.room ? { tempC: bench.room.tempC } : {}),
+        ...figures,
+        purpose: reading ? 'as-found' : 'as-left',
+        ...(reading ? { stretched: true } : { arrival }),
+      };
+      if (reading) {
+        const dropCents = dropSince(own.readings.at(-1), outcome);
+        const said = adviseRounds([...rounds.drops, dropCents]);
+        const isLow = Math.abs(outcome.cents) > TOLERANCE_CENTS;
+        void write(
+          [kept, { type: 'round', instrumentId, stringId: own.plan.stringId, dropCents, school: progress.school }],
+          () => {
+            setMessage(`Dropped ${dropCents.toFixed(1)} cents. ${said.advice}`);
+            if (isLow) rounds.setPhase('up');
+            else if (said.stop) endRounds([...rounds.drops, dropCents].length);
+            else rounds.setPhase('stretch');
+          },
+        );
+        return;
+      }
+      const above = arrival === 'from above' || arrival === 'overshot';
+      void write([kept], () => {
+        setMessage(
+          `${own.plan.note} as left ${signed(outcome.cents)} kept.${above ? ' It came from above and may fall: take it below and up, or go on.' : ''}`,
+        );
+        if (above) setAgain(true);
+        else if (step.kind === 'raise') finish('done', note);
+        else if (rounds.advice.stop) endRounds(rounds.drops.length);
+        else rounds.setPhase('stretch');
+      });
+    },
+    setMessage,
+  );
+
+  function endRounds(count: number) {
+    if (!own) return;
+    const stretched: Drafts = [
+      {
+        type: 'treatment',
+        instrumentId,
+        stringIds: [own.plan.stringId],
+        treatment: 'stretched',
+        note: `${count} rounds, ${school.name.toLowerCase()}`,
+      },
+    ];
+    finish('done', note, count > 0 ? stretched : []);
+  }
+
+  const newest = sound.trail[sound.trail.length - 1];
+  const heardNow = sound.listening
+    ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4)
+    : undefined;
+  const liveCents = heardNow?.cents ?? null;
+  const load = useMemo(() => own && loadOf(own.plan, targetFrequencyHz(own.plan.note, a4Hz)!), [own, a4Hz]);
+  const fromTarget = liveCents === null ? null : liveCents + (under ? UNDER_CENTS : 0);
+  const guard = useGuard(sounding ? fromTarget : null, sound.trail, load, task?.named, task?.others);
+
+  // The ear opens by itself at the first step that needs it.
+  const open = useRef(sound.listen);
+  useEffect(() => {
+    open.current = sound.listen;
+  });
+  const deaf = sounding && sound.listening === undefined;
+  const opened = useRef(false);
+  useEffect(() => {
+    if (!deaf || opened.current) return;
+    opened.current = true;
+    void open.current(demo ? 'simulated' : 'microphone');
+  }, [deaf, demo]);
+
+  const next = () => {
+    if (!step) {
+      onEnd();
+      void navigate(`${basePath}/bench/${instrumentId}`);
+      return;
+    }
+    setMessage('');
+    if (step.kind === 'remove') {
+      const why = REMOVALS[removal]!.removal;
+      finish('done', note, why ? [{ type: 'removed', instrumentId, stringId: step.stringId!, ...why }] : []);
+    } else if (step.kind === 'on') {
+      const windings = turnsFor(own!.plan.material, traitsOf(family).tuner);
+      demo?.restring(instrumentId, step.stringId!, SLACK_CENTS);
+      finish('done', note, [{ type: 'fitted', instrumentId, stringId: step.stringId!, windings }]);
+    } else if (step.kind === 'do') finish('done', note);
+    else if (step.kind === 'warm') finish('skipped', note || 'left cold');
+    else if (again) {
+      setAgain(false);
+      if (step.kind === 'raise') finish('done', note);
+      else if (rounds.advice.stop) endRounds(rounds.drops.length);
+      else rounds.setPhase('stretch');
+    } else if (waiting) {
+      demo?.stretch(instrumentId, own!.plan.stringId);
+      rounds.setPhase('read');
+    } else if (deaf) void sound.listen(demo ? 'simulated' : 'microphone');
+    else if (under) finish('done', note);
+    else if (liveCents !== null) sound.readNow();
+    else setMessage(`Pluck ${own!.plan.note} first; S skips the step.`);
+  };
+  const warmed = () => {
+    if (step?.kind !== 'warm') return;
+    demo?.stretch(instrumentId, step.stringId!);
+    finish('done', note, [{ type: 'treatment', instrumentId, stringIds: [step.stringId!], treatment: 'warmed' }]);
+  };
+  const truthNow = () => demo!.truthOf(instrumentId)!.find((t) => t.stringId === truth!.stringId)!;
+  const hands = {
+    pluck: (hardness: number) => truth && sound.pluck(truthNow, hardness),
+    turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
+  };
+  usePedal({
+    Enter: next,
+    PageDown: next,
+    PageUp: () => advance(-1),
+    ' ': () => (sound.listening ? sound.pause() : void sound.listen(demo ? 'simulated' : 'microphone')),
+    s: () => step && setAsks('skip'),
+    n: () => step && setAsks('note'),
+    w: warmed,
+    ...Object.fromEntries(REMOVALS.map((_, i) => [String(i + 1), () => step?.kind === 'remove' && setRemoval(i)])),
+    ...(demo && sounding ? simulatedHands(hands) : {}),
+  });
+
+  if (!step) return <FittingDone life={life} stringIds={progress.stringIds} onEnd={next} />;
+
+  const instruction = !sounding
+    ? step.title
+    : waiting
+      ? `${school.name}, then press Enter`
+      : under && liveCents !== null && Math.abs(liveCents) <= UNDER_TOLERANCE
+        ? 'Hold still, let it ring'
+        : instructionFor(
+            {
+              stringId: own.plan.stringId,
+              purpose: reading ? 'found' : 'left',
+              confirm: false,
+              ...(again ? { again: true as const } : {}),
+            },
+            own.plan.note,
+            liveCents,
+            motion(sound.trail),
+            under ? UNDER_TOLERANCE : TOLERANCE_CENTS,
+            !deaf,
+          );
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="grid min-h-0 flex-1 grid-cols-[220px_1fr] max-lg:grid-cols-1">
+        <nav aria-label="Steps" className="overflow-y-auto border-r border-line px-3 py-3 max-lg:hidden">
+          <ol className="text-[13px]">
+            {steps.map((s, i) => (
+              <li
+                key={`${s.stringId}/${s.code}`}
+                aria-current={i === progress.index ? 'step' : undefined}
+                className={clsx(
+                  'border-l-4 py-1 pl-2',
+                  i === progress.index
+                    ? 'border-ink font-bold'
+                    : i < progress.index
+                      ? 'border-deep text-ink2'
+                      : 'border-line',
+                )}
+              >
+                {s.title}
+              </li>
+            ))}
+          </ol>
+        </nav>
+        <StepScreen
+          step={step}
+          of={`${progress.index + 1} of ${steps.length}`}
+          instrument={life.record.name}
+          past={own?.past ?? []}
+          removal={removal}
+          onRemoval={setRemoval}
+          note={note}
+          hint={waiting ? school.how : undefined}
+        >
+          {sounding && (
+            <SoundPanel
+              plan={own.plan}
+              instruction={instruction}
+              message={message}
+              liveCents={liveCents}
+              targetWords={under ? 'from two semitones under' : 'from its target'}
+              trail={sound.trail}
+              tolerance={under ? UNDER_TOLERANCE : TOLERANCE_CENTS}
+              guard={guard}
+              rounds={step.kind === 'rounds' ? rounds : undefined}
+              simulated={
+                truth && {
+                  pluck: hands.pluck,
+                  turn: hands.turn,
+                  broken: truth.brokenMs !== undefined,
+                }
+              }
+            />
+          )}
+        </StepScreen>
+      </div>
+      <div className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-2.5 text-onbar">
+        <Button onBar strong hint="Enter" onClick={next}>
+          {step.kind === 'warm'
+            ? 'Leave it cold'
+            : waiting
+              ? 'Stretched: read it'
+              : sounding
+                ? 'Take it as it sounds'
+                : 'Done'}
+        </Button>
+        {step.kind === 'warm' && (
+          <Button onBar hint="W" onClick={warmed}>
+            Warmed it
+          </Button>
+        )}
+        <Button onBar hint="Page Up" disabled={progress.index === 0} onClick={() => advance(-1)}>
+          Back
+        </Button>
+        <Button onBar hint="S" onClick={() => setAsks('skip')}>
+          {step.kind === 'rounds' ? 'Enough rounds' : 'Skip'}
+        </Button>
+        <Button onBar hint="N" onClick={() => setAsks('note')}>
+          Note
+        </Button>
+        <Button
+          onBar
+          className="ml-auto"
+          onClick={() => {
+            onEnd();
+            void navigate(`${basePath}/bench/${instrumentId}`);
+          }}
+        >
+          Leave the fitting
+        </Button>
+      </div>
+      <NoteSheet
+        asks={asks}
+        onClose={() => {
+          setAsks(undefined);
+          focusWork();
+        }}
+        onKeep={(text) => {
+          if (asks === 'note') setNote(text);
+          else if (step.kind === 'rounds' && rounds.drops.length > 0) endRounds(rounds.drops.length);
+          else finish('skipped', text);
+          setAsks(undefined);
+          focusWork();
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+import type { InstrumentLife } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { dueTime, signed } from '../../parts/format';
+import { NoteName } from '../../parts/NoteName';
+import { useNow } from '../../store/now';
+import { useStatuses } from '../../store/status';
+import { useWorld } from '../../store/world';
+
+/** What was fitted, how far each string dropped in its rounds, when to look again. */
+export function FittingDone({
+  life,
+  stringIds,
+  onEnd,
+}: {
+  life: InstrumentLife;
+  stringIds: string[];
+  onEnd: () => void;
+}) {
+  const { bench, zoneMin } = useWorld();
+  const now = useNow();
+  const statuses = useStatuses([life], now, bench.curtain?.curtainMs ?? null).get(life.record.instrumentId) ?? [];
+  return (
+    <section className="mx-auto flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-8">
+      <h1 data-testid="step" data-code="end" className="text-[34px] font-bold">
+        Fitted
+      </h1>
+      <ul className="border-t border-line">
+        {life.strings
+          .filter((s) => stringIds.includes(s.plan.stringId))
+          .map((s) => {
+            const status = statuses.find((t) => t.stringId === s.plan.stringId);
+            const last = s.readings.at(-1);
+            return (
+              <li key={s.plan.stringId} className="flex items-baseline gap-5 border-b border-line py-2">
+                <NoteName note={s.plan.note} className="w-14 text-2xl font-bold" />
+                <span className="grow">
+                  {s.rounds.length > 0
+                    ? `dropped ${s.rounds.map((r) => r.dropCents.toFixed(0)).join(', ')} cents in ${s.rounds.length} rounds`
+                    : 'not stretched'}
+                  {last && `, left at ${signed(last.cents)}`}
+                </span>
+                <span className="text-sm text-ink2">
+                  {status?.nextCheckMs ? `check ${dueTime(status.nextCheckMs, now, zoneMin)}` : 'check in two minutes'}
+                </span>
+              </li>
+            );
+          })}
+      </ul>
+      <p className="text-ink2">
+        Tails trimmed, ends bent over, pieces binned? Then leave it in peace: a new string wants rest as much as tuning.
+      </p>
+      <div>
+        <Button strong hint="Enter" onClick={onEnd}>
+          To the bench
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,85 @@
+import { TriangleAlert } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { FittingStep } from '../../../core/fitting';
+import type { PastLife } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { WORK_ID } from '../../parts/focus';
+import { Drawing } from './Drawing';
+import { REMOVALS, repeatedBreak } from './removal';
+
+interface Props {
+  step: FittingStep;
+  of: string;
+  instrument: string;
+  past: readonly PastLife[];
+  removal: number;
+  onRemoval: (index: number) => void;
+  note: string;
+  /** How, for a step whose way was chosen. */
+  hint: string | undefined;
+  children?: ReactNode;
+}
+
+/** One step: what, why, how, a drawing, and the caution where it is due. */
+export function StepScreen({ step, of, instrument, past, removal, onRemoval, note, hint, children }: Props) {
+  const broken = step.kind === 'remove' ? repeatedBreak(past, REMOVALS[removal]!.removal) : undefined;
+  return (
+    <section
+      id={WORK_ID}
+      tabIndex={-1}
+      aria-labelledby="step-title"
+      className="grid min-h-0 content-start gap-x-8 gap-y-4 overflow-y-auto px-8 py-5 xl:grid-cols-[1fr_auto]"
+    >
+      <div className="flex max-w-2xl flex-col gap-4">
+        <p className="text-sm text-ink2">
+          {instrument}, step {of}
+        </p>
+        <h1 id="step-title" data-testid="step" data-code={step.code} className="text-[34px] font-bold leading-tight">
+          {step.title}
+        </h1>
+        <p className="text-lg text-ink2">{step.why}</p>
+        {(step.points.length > 0 || hint) && (
+          <ul className="flex list-none flex-col gap-2 text-xl">
+            {[...(hint ? [hint] : []), ...step.points].map((p) => (
+              <li key={p} className="border-l-4 border-water pl-3">
+                {p}
+              </li>
+            ))}
+          </ul>
+        )}
+        {step.kind === 'remove' && (
+          <fieldset>
+            <legend className="pb-2 text-sm text-ink2">Why it goes</legend>
+            <div className="flex flex-wrap gap-2">
+              {REMOVALS.map((r, i) => (
+                <Button
+                  key={r.words}
+                  hint={String(i + 1)}
+                  strong={removal === i}
+                  aria-pressed={removal === i}
+                  onClick={() => onRemoval(i)}
+                >
+                  {r.words}
+                </Button>
+              ))}
+            </div>
+          </fieldset>
+        )}
+        {broken && (
+          <p role="alert" className="text-lg font-semibold text-rust">
+            {broken}
+          </p>
+        )}
+        {step.caution && (
+          <p className="flex gap-3 rounded-lg border border-rust p-3 text-base text-rust">
+            <TriangleAlert size={22} className="shrink-0" aria-label="Caution" />
+            {step.caution}
+          </p>
+        )}
+        {note && <p className="text-sm">Note: {note}</p>}
+        {step.picture && <Drawing picture={step.picture} />}
+      </div>
+      {children}
+    </section>
+  );
+}

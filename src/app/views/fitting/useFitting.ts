@@ -1,0 +1,29 @@
+import { useState } from 'react';
+import type { School } from '../../../core/fitting';
+
+/** A fitting under way on one instrument. What was done is in the log; this is only the place in the plan. */
+export interface Progress {
+  stringIds: string[];
+  school: School;
+  index: number;
+}
+
+/** The place in the plan; it survives a reload of the tab. */
+export function useFitting(key: string, start: Progress | undefined) {
+  const storageKey = `fitting/${key}`;
+  const [progress, setProgress] = useState<Progress | undefined>(() => {
+    const text = sessionStorage.getItem(storageKey);
+    const before = text ? (JSON.parse(text) as Progress) : undefined;
+    return before && (!start || before.stringIds.join() === start.stringIds.join()) ? before : start;
+  });
+  const put = (next: Progress | undefined) => {
+    if (next) sessionStorage.setItem(storageKey, JSON.stringify(next));
+    else sessionStorage.removeItem(storageKey);
+    setProgress(next);
+  };
+  return {
+    progress,
+    put,
+    go: (by: number) => progress && put({ ...progress, index: Math.max(0, progress.index + by) }),
+  };
+}

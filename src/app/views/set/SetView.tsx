@@ -1,0 +1,177 @@
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { setLoad, type NamedSpec } from '../../../core/strings';
+import { Button } from '../../parts/Button';
+import { useUnits } from '../../store/units';
+import { useWorld } from '../../store/world';
+import { SetRow } from './SetRow';
+import { WhatIf, type Change } from './WhatIf';
+
+const AS_IS: Change = { shift: 0, a4Hz: null, scale: 1, gauges: {} };
+
+/** The strings of an instrument drawn as they pull, and what would happen if tuning, length or a gauge were another. */
+export function SetView() {
+  const { instrumentId } = useParams();
+  const { bench, a4Hz, basePath, append } = useWorld();
+  const navigate = useNavigate();
+  const [units, setUnits] = useUnits();
+  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
+  const [change, setChange] = useState<Change>(AS_IS);
+  const [kept, setKept] = useState('');
+  /** Fields start afresh when the set does. */
+  const [starts, setStarts] = useState(0);
+  const plans = life?.record.strings;
+  const [now, then] = useMemo(() => {
+    const spec = (c: Change): NamedSpec[] =>
+      (plans ?? []).map((p) => {
+        const frequencyHz = targetFrequencyHz(p.note, c.a4Hz ?? a4Hz)! * ratioOfCents(100 * c.shift);
+        const gaugeMm = c.gauges[p.stringId] === undefined ? p.gaugeMm : c.gauges[p.stringId];
+        // A unit mass from the packet belongs to that packet's gauge.
+        const sameGauge = gaugeMm === p.gaugeMm;
+        return {
+          note: c.shift === 0 ? p.note : nearestNote(frequencyHz, c.a4Hz ?? a4Hz).name,
+          material: p.material,
+          gaugeMm: gaugeMm ?? undefined,
+          lengthMm: p.lengthMm * c.scale,
+          frequencyHz,
+          unitMassKgPerM: sameGauge ? p.unitMassKgPerM : undefined,
+        };
+      });
+    return [spec(AS_IS), spec(change)];
+  }, [plans, a4Hz, change]);
+  const reckoned = useMemo(() => setLoad(then, now), [then, now]);
+  if (!life || !plans) {
+    return (
+      <div className="p-10">
+        <h1 className="text-2xl font-bold">No strings yet</h1>
+        <Link to={`${basePath}/instrument`} className="text-deep underline">
+          Add an instrument
+        </Link>
+      </div>
+    );
+  }
+  const changed = change !== AS_IS;
+  const longest = Math.max(...then.map((s) => s.lengthMm));
+  const strongest = Math.max(1, ...reckoned.loads.map((l) => l?.tensionN ?? 0));
+  const mean = reckoned.known > 0 ? reckoned.sumN / reckoned.known : 0;
+
+  function asItIs() {
+    setChange(AS_IS);
+    setStarts((n) => n + 1);
+  }
+
+  async function keep() {
+    try {
+      await append([
+        {
+          type: 'instrument',
+          instrumentId: life!.record.instrumentId,
+          name: life!.record.name,
+          family: life!.record.family,
+          strings: plans!.map((p, i) => {
+            const { unitMassKgPerM, ...rest } = p;
+            const t = then[i]!;
+            return {
+              ...rest,
+              note: t.note,
+              lengthMm: Math.round(t.lengthMm * 10) / 10,
+              gaugeMm: t.gaugeMm ?? null,
+              ...(t.unitMassKgPerM !== undefined && unitMassKgPerM !== undefined ? { unitMassKgPerM } : {}),
+            };
+          }),
+        },
+        ...(change.a4Hz ? [{ type: 'reference' as const, a4Hz: change.a4Hz }] : []),
+      ]);
+      asItIs();
+      setKept('Kept as this instrument’s set from now on.');
+    } catch (error) {
+      setKept(`${(error as Error).message} The set is held in memory: export the log now.`);
+    }
+  }
+
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[1fr_312px] max-lg:grid-cols-1 max-lg:overflow-y-auto">
+      <section aria-labelledby="set-name" className="min-w-0 overflow-y-auto px-5 py-3 max-lg:overflow-visible">
+        <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
+          <h1 id="set-name" className="text-2xl font-bold">
+            {life.record.name}: the set
+          </h1>
+          <Link
+            to={`${basePath}/bench/${life.record.instrumentId}`}
+            className="text-sm text-deep underline underline-offset-4"
+          >
+            Bench
+          </Link>
+          <Link
+            to={`${basePath}/instrument/${life.record.instrumentId}`}
+            className="text-sm text-deep underline underline-offset-4"
+          >
+            Edit notes and materials
+          </Link>
+        </div>
+        <p
+          aria-hidden="true"
+          className="grid grid-cols-[4.6rem_minmax(6rem,1fr)_7.6rem_minmax(7rem,0.7fr)_minmax(7rem,0.7fr)] gap-x-4 text-xs text-ink2 max-sm:hidden"
+        >
+          <span className="col-span-2">From the nut to the saddle</span>
+          <span>Gauge</span>
+          <span>Pull</span>
+          <span>Share of breaking</span>
+        </p>
+        <ol className="border-t border-line">
+          {plans.map((p, i) => (
+            <SetRow
+              key={`${p.stringId}/${starts}`}
+              plan={p}
+              spec={then[i]!}
+              load={reckoned.loads[i]}
+              balance={reckoned.balance[i] ?? null}
+              longestMm={longest}
+              strongestN={strongest}
+              meanN={mean}
+              units={units}
+              onGauge={(mm) => setChange((c) => ({ ...c, gauges: { ...c.gauges, [p.stringId]: mm } }))}
+            />
+          ))}
+        </ol>
+        <p className="pt-2 text-xs text-ink2">
+          Strings are drawn to one scale, thickness twelvefold. The dashed upright is the mean pull. The two marks on
+          the right are 85 % and 93 % of breaking, by estimates for each material: the packet’s word counts.
+        </p>
+      </section>
+      <aside
+        className="overflow-y-auto border-l border-line bg-sheet p-4 max-lg:border-l-0 max-lg:border-t"
+        aria-label="What if"
+      >
+        <WhatIf
+          key={starts}
+          change={change}
+          a4Hz={a4Hz}
+          lengthMm={plans[0]!.lengthMm}
+          units={units}
+          reckoned={reckoned}
+          onChange={(c) => {
+            setChange(c);
+            setKept('');
+          }}
+          onUnits={setUnits}
+        />
+        <p role="status" className="min-h-6 pt-2 text-sm font-semibold">
+          {kept}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          {changed && (
+            <>
+              <Button strong onClick={() => void keep()}>
+                Keep it as the set
+              </Button>
+              <Button onClick={asItIs}>As it is</Button>
+            </>
+          )}
+          <Button onClick={() => void navigate(`${basePath}/fitting/${life.record.instrumentId}`)}>Fit strings</Button>
+        </div>
+      </aside>
+    </div>
+  );
+}
