@@ -5,7 +5,15 @@ import { addInstrument, collectErrors, instruction, openDemo } from './bench';
 for (const scheme of ['light', 'dark'] as const) {
   test.describe(`${scheme} chart`, () => {
     test.use({ colorScheme: scheme });
-    for (const path of ['/demo/bench', '/demo/log', '/demo/instrument', '/demo/instrument/requinto', '/bench']) {
+    for (const path of [
+      '/demo/bench',
+      '/demo/log',
+      '/demo/instrument',
+      '/demo/instrument/requinto',
+      '/demo/set/requinto',
+      '/demo/fitting/requinto/s1',
+      '/bench',
+    ]) {
       test(`axe finds nothing serious on ${path}`, async ({ page }) => {
         const errors = collectErrors(page);
         if (path.startsWith('/demo')) await openDemo(page);

@@ -86,6 +86,7 @@ test('a second break at one place says so; a step is skipped with its reason; th
   const id = page.url().split('/').pop()!;
   const breakAtNut = async () => {
     await page.goto(`/fitting/${id}/s2`);
+    await expect(step(page)).toContainText('Let E4 down');
     await page.keyboard.press('3');
   };
   await breakAtNut();
@@ -101,11 +102,19 @@ test('a second break at one place says so; a step is skipped with its reason; th
   await page.keyboard.press('PageUp');
   await page.keyboard.press('PageUp');
   await expect(step(page)).toContainText('Let E4 down');
+  // Said again of the string already off, it is the same break.
   await page.keyboard.press('3');
+  await expect(page.getByText('strings have broken')).toHaveCount(0);
+  for (const title of ['nut slot', 'saddle groove', 'Seat', 'Leave', 'Wind', 'Bring E4 up']) {
+    await page.keyboard.press('Enter');
+    await expect(step(page)).toContainText(title);
+  }
+  await page.getByRole('button', { name: 'Leave the fitting' }).click();
+  await breakAtNut();
   await expect(page.getByRole('alert').filter({ hasText: '2 strings have broken at the nut here' })).toBeVisible();
   await page.goto('/log');
   await expect(page.getByText('nut slot skipped (slot is bone, clean)')).toBeVisible();
-  await expect(page.getByText('taken off, broke at the nut')).toBeVisible();
+  await expect(page.getByText('taken off, broke at the nut').first()).toBeVisible();
 });
 
 test('turned too far, the bench calls stop before the string breaks; turned on, it breaks', async ({ page }) => {
@@ -145,7 +154,7 @@ test('what if: a half step down, another gauge, another length, other units; kep
   await page.getByLabel('First string’s length').fill('800');
   await expect(page.getByRole('list', { name: 'Warnings' })).toContainText('do not bring it up');
   await page.getByRole('button', { name: 'As it is' }).click();
-  await page.getByLabel('lb').check();
+  await page.getByLabel('lb').click();
   await expect(sum).toContainText('lb');
   await page.getByLabel('Gauge of E4').fill('.011');
   await page.getByRole('button', { name: 'Keep it as the set' }).click();

@@ -10,14 +10,14 @@ test('an instrument by hand: faults are said at their fields, then it stands on 
   await page.getByRole('button', { name: 'Add a string' }).click();
   await page.getByLabel('String 1, note').fill('H4');
   await page.getByLabel('String 1, speaking length in mm').fill('20');
-  await page.getByLabel('String 1, gauge in mm').fill('thick');
+  await page.getByLabel('String 1, gauge').fill('thick');
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByText('Write the note as a letter, # or b, and an octave: F#3.')).toBeVisible();
   await expect(page.getByText('A speaking length is 80 mm or more.')).toBeVisible();
-  await expect(page.getByText('Give the gauge in mm, or leave it empty.')).toBeVisible();
+  await expect(page.getByText('Give the gauge as 0.25, .010 or 10, or leave it empty.')).toBeVisible();
   await page.getByLabel('String 1, note').fill('A4');
   await page.getByLabel('String 1, speaking length in mm').fill('400');
-  await page.getByLabel('String 1, gauge in mm').fill('0,4');
+  await page.getByLabel('String 1, gauge').fill('0,4');
   await page.getByLabel('String 1, material').selectOption('plain-steel');
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Box zither' })).toBeVisible();

@@ -32,10 +32,39 @@ async function ringing(page) {
   await page.waitForTimeout(900);
 }
 
+/** Two stretch rounds done and the third one plucked, still low. */
+async function stretching(page) {
+  const says = async () => (await page.getByTestId('instruction').textContent()) ?? '';
+  const here = () => page.getByTestId('step').getAttribute('data-code');
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Enter');
+  let drops = 0;
+  for (let i = 0; i < 600; i++) {
+    const step = await here();
+    const wants = step === 'bed' || step === 'warm' ? 'press' : await says();
+    if (wants === 'press' || /^Pull away/.test(wants)) await page.keyboard.press('Enter');
+    else if (/^Pluck/.test(wants)) {
+      if (/touch no tuner/.test(wants)) drops++;
+      await page.keyboard.press('p');
+      await page.waitForTimeout(drops === 3 ? 2500 : 400);
+      if (drops === 3) return;
+    } else if (/^Bring it up/.test(wants)) {
+      const off = Number(/[\d.]+/.exec((await page.getByTestId('live-cents').textContent()) ?? '0')[0]);
+      await page.keyboard.press(off > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
+    } else if (/below, then up/.test(wants)) for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowDown');
+    await page.waitForTimeout(160);
+  }
+}
+
 await shot('bench', '/demo/bench', ringing);
 await shot('bench-night', '/demo/bench', ringing, 'dark');
 await shot('log', '/demo/log');
 await shot('instrument', '/demo/instrument/requinto');
+await shot('set', '/demo/set/requinto');
+await shot('fitting', '/demo/fitting/requinto/s1', async (page) => {
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Enter');
+  await page.waitForTimeout(500);
+});
+await shot('stretch-round', '/demo/fitting/requinto/s1', stretching);
 await browser.close();
 server.kill();
 process.exit(0);

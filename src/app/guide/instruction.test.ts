@@ -15,7 +15,7 @@ test('one sentence for every place on the way to the target', () => {
 
 test('what came from above is to go below first, and then up again', () => {
   expect(say(1, 'steady', { again: true })).toBe('Take E4 below, then up');
-  expect(say(null, 'rising', { again: true })).toBe('Take E4 below, then up');
+  expect(say(null, 'rising', { again: true })).toBe('Pluck E4: go below, then up');
   expect(say(-9, 'rising', { again: true })).toBe('Bring it up 9 cents');
 });
 

@@ -13,8 +13,8 @@ export function instructionFor(
   if (!listening) return 'Press Space to listen';
   if (step.confirm) return `It fell at once: pluck ${note} again`;
   if (step.purpose === 'found') return liveCents === null ? `Pluck ${note}, touch no tuner` : 'Let it ring';
-  if (step.again && (liveCents === null || liveCents > -toleranceCents)) return `Take ${note} below, then up`;
-  if (liveCents === null) return `Pluck ${note} and turn`;
+  if (liveCents === null) return step.again ? `Pluck ${note}: go below, then up` : `Pluck ${note} and turn`;
+  if (step.again && liveCents > -toleranceCents) return `Take ${note} below, then up`;
   const off = Math.round(Math.abs(liveCents));
   if (liveCents < -toleranceCents) return `Bring it up ${Math.max(1, off)} ${off === 1 ? 'cent' : 'cents'}`;
   if (liveCents > toleranceCents) return 'Go below, then up';

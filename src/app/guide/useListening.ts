@@ -35,18 +35,23 @@ export function useListening(
   const pendingCheck = useRef<{ referenceHz: number | undefined } | undefined>(undefined);
   const deviceRef = useRef<string | undefined>(undefined);
   const outcomeRef = useRef(onOutcome);
+  const taskRef = useRef(task);
   const [listening, setListening] = useState<Source | undefined>(undefined);
   const [trail, setTrail] = useState<TrackPoint[]>([]);
   const [check, setCheck] = useState<Check | undefined>(undefined);
   useEffect(() => {
     outcomeRef.current = onOutcome;
+    taskRef.current = task;
   });
 
   useEffect(() => {
     const made = createEar(say, (heard) => {
       for (const h of heard) {
-        if (h.kind === 'outcome') outcomeRef.current(h, sourceRef.current);
-        else if (h.kind !== 'track') {
+        // What was asked for before the hand moved on is no answer to what is asked now.
+        const asked = taskRef.current;
+        if (h.kind === 'outcome') {
+          if (h.stringId === asked?.named.id && h.purpose === asked.purpose) outcomeRef.current(h, sourceRef.current);
+        } else if (h.kind !== 'track') {
           pendingCheck.current = undefined;
           setCheck(h);
         } else points.current.push(...h.points);

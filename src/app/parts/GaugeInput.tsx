@@ -4,6 +4,7 @@ import { gaugeWords, parseGaugeMm } from '../../core/strings';
 interface Props {
   /** mm; null when unknown. */
   value: number | null;
+  /** null for an empty field, NaN for what is no gauge. */
   onChange: (mm: number | null) => void;
   label: string;
   className?: string;
@@ -23,9 +24,7 @@ export function GaugeInput({ value, onChange, label, className }: Props) {
         className={className}
         onChange={(e) => {
           setText(e.target.value);
-          const next = parseGaugeMm(e.target.value);
-          if (next !== undefined) onChange(next);
-          else if (e.target.value.trim() === '') onChange(null);
+          onChange(e.target.value.trim() === '' ? null : (parseGaugeMm(e.target.value) ?? NaN));
         }}
       />
       <span className="figure block text-[10.5px] leading-tight text-ink2">

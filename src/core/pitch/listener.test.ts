@@ -37,6 +37,7 @@ function play(
   plucksS: number[],
   centsAt: (s: number) => number,
   lostAtS = Infinity,
+  then?: { atS: number; task: Task },
 ): Heard[] {
   const listener = createListener(RATE);
   listener.setTask(task);
@@ -48,6 +49,7 @@ function play(
   let started = false;
   for (let n = 0; n * block < seconds * RATE; n++) {
     const s = (n * block) / RATE;
+    if (then && Math.abs(s - then.atS) < 0.01) listener.setTask(then.task);
     const out = new Float32Array(block);
     if (next < plucksS.length && s >= plucksS[next]!) {
       voice = pluck(SPEC, RATE, random);
@@ -71,6 +73,14 @@ test('one pluck gives one reading, and twenty points a second or more', () => {
   const sounding = track(heard).filter((p) => p.tS > 0.7 && p.tS < 2.7);
   expect(sounding.length).toBeGreaterThan(40);
   expect(sounding.every((p) => p.cents !== null && Math.abs(p.cents + 9) < 3)).toBe(true);
+});
+
+test('a note that rang before a reading was asked for is not that reading: the next pluck is', () => {
+  const left: Task = { ...TASK, purpose: 'left' };
+  const found = outcomes(play(left, 7, [0.5, 5], () => -40, Infinity, { atS: 2.5, task: TASK }));
+  expect(found.map((o) => [o.stringId, o.purpose])).toEqual([['g', 'found']]);
+  const early = play(left, 4.9, [0.5], () => -40, Infinity, { atS: 2.5, task: TASK });
+  expect(outcomes(early)).toHaveLength(0);
 });
 
 test('silence gives no points and no reading', () => {

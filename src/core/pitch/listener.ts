@@ -22,7 +22,7 @@ export type Heard =
   | { kind: 'track'; points: TrackPoint[] }
   | { kind: 'input-check'; check: InputCheck }
   | { kind: 'clock-check'; check: ClockCheck }
-  | { kind: 'outcome'; purpose: 'found' | 'left'; outcome: Outcome; arrival: Arrival };
+  | { kind: 'outcome'; stringId: string; purpose: 'found' | 'left'; outcome: Outcome; arrival: Arrival };
 
 /** Turns blocks of samples into a live trace and readings; the same for microphone, file and simulated string. */
 export interface Listener {
@@ -99,6 +99,14 @@ export function createListener(sampleRate: number): Listener {
     return outcome;
   };
 
+  const said = (from: number, sustained: boolean, arrived: Arrival): Heard => ({
+    kind: 'outcome',
+    stringId: task!.named.id,
+    purpose: task!.purpose,
+    outcome: judgeSound(from, sustained),
+    arrival: arrived,
+  });
+
   const hopDone = (heard: Heard[]): void => {
     if (checking && total - checking.from >= CHECK_S * sampleRate) {
       const { from, referenceHz } = checking;
@@ -138,8 +146,7 @@ export function createListener(sampleRate: number): Listener {
         const from = Math.max(total - Math.round(1.2 * sampleRate), (pluckAt ?? 0) + Math.round(0.15 * sampleRate));
         if (total - from < 0.5 * sampleRate) return;
         doneUntil = total;
-        const outcome = judgeSound(from, true);
-        heard.push({ kind: 'outcome', purpose: 'left', outcome, arrival: arrival(points, task.toleranceCents) });
+        heard.push(said(from, true, arrival(points, task.toleranceCents)));
       }
       return;
     }
@@ -148,7 +155,7 @@ export function createListener(sampleRate: number): Listener {
       doneUntil = total;
       spent = true;
       oldLevel = now;
-      heard.push({ kind: 'outcome', purpose: 'found', outcome: judgeSound(from, false), arrival: 'untouched' });
+      heard.push(said(from, false, 'untouched'));
     };
     if (pluckAt !== undefined) {
       const age = (total - pluckAt) / sampleRate;
@@ -174,7 +181,15 @@ export function createListener(sampleRate: number): Listener {
         points = [];
         soundingSince = undefined;
         pluckAt = undefined;
-      } else if (task?.purpose !== next.purpose) points = points.slice(-2 * TRACK_RATE);
+      } else if (task?.purpose !== next.purpose) {
+        points = points.slice(-2 * TRACK_RATE);
+        if (next.purpose === 'found') {
+          // What rings was plucked before this reading was asked for.
+          spent = true;
+          oldLevel = levels[levels.length - 1] ?? 0;
+          pluckAt = undefined;
+        }
+      }
       if (!sameString || task?.purpose !== next.purpose) doneUntil = total;
       task = next;
     },
@@ -183,8 +198,7 @@ export function createListener(sampleRate: number): Listener {
       const from = Math.max(total - Math.round(1.2 * sampleRate), (pluckAt ?? 0) + Math.round(0.1 * sampleRate));
       doneUntil = total;
       pluckAt = undefined;
-      const outcome = judgeSound(Math.max(0, from), true);
-      return [{ kind: 'outcome', purpose: task.purpose, outcome, arrival: arrival(points, task.toleranceCents) }];
+      return [said(Math.max(0, from), true, arrival(points, task.toleranceCents))];
     },
     check(referenceHz) {
       checking = { from: total, referenceHz };

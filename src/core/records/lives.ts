@@ -23,7 +23,7 @@ export function totalFallCents(readings: ReadingRecord[]): number | null {
 
 /**
  * The strings that were at one place before the present one, oldest first: each ends when it was removed or, without a
- * word, when the next one was put on.
+ * word, when the next one was put on. A second removal with nothing put on between corrects the first.
  * @param on fittings of the place, oldest first
  * @param off removals of the place, oldest first
  * @param readings all readings of the place, oldest first
@@ -33,11 +33,13 @@ export function pastLives(on: FittedRecord[], off: RemovedRecord[], readings: Re
   const lives: PastLife[] = [];
   let fromMs = 0;
   let strungMs: number | null = null;
-  let there = readings.length > 0;
+  let there = true;
   for (const mark of marks) {
     const gone = mark.type === 'removed';
     const own = readings.filter((r) => r.atMs >= fromMs && r.atMs < mark.atMs);
-    if (there && (strungMs !== null || own.length > 0 || gone))
+    const last = lives[lives.length - 1];
+    if (!there && gone && last) Object.assign(last, { reason: mark.reason, place: mark.place ?? null });
+    else if (there && (strungMs !== null || own.length > 0 || gone))
       lives.push({
         strungMs,
         endedMs: mark.atMs,

@@ -33,6 +33,8 @@ export interface StringLife {
   treatments: TreatmentRecord[];
   /** Turns round the post, where they were counted. */
   windings: number | null;
+  /** It was taken off and nothing put on since. */
+  bare: boolean;
   /** The strings that were here before, oldest first. */
   past: PastLife[];
 }
@@ -89,6 +91,7 @@ export function readBench(records: readonly LogRecord[]): Bench {
         rounds: since(rounds.get(place) ?? []),
         treatments: since(treatments).filter((t) => t.instrumentId === id && t.stringIds.includes(plan.stringId)),
         windings: (strungMs !== null && present?.windings) || null,
+        bare: gone !== undefined && strungMs === null && since(all).length === 0,
         past: pastLives(on, off, all),
       };
     });

@@ -110,6 +110,11 @@ test('a removed string keeps its life: age, total fall, reason; breaks at one pl
   const [off] = lives([instrument, fitted('s1', 0), read('s1', 5, -1), removed(9, { reason: 'worn' })]);
   expect(off!.strungMs).toBeNull();
   expect(off!.readings).toEqual([]);
+  expect(off!.bare).toBe(true);
+  expect(a!.bare).toBe(false);
+  // An undated string that breaks counts; said again of the string already off, it is a correction.
+  const [again] = lives([instrument, removed(5, { place: 'nut' }), removed(6, { place: 'bridge' })]);
+  expect(again!.past.map((p) => p.place)).toEqual(['bridge']);
 });
 
 test('a drop that a stretch made is no creep: the record starts afresh there', () => {

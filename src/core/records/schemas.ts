@@ -44,7 +44,7 @@ export const lengthField = () =>
     .max(2500, 'A speaking length is 2500 mm or less.');
 export const gaugeField = () =>
   finite()
-    .typeError('Give the gauge in mm, or leave it empty.')
+    .typeError('Give the gauge as 0.25, .010 or 10, or leave it empty.')
     .nullable()
     .min(0.1, 'A gauge is 0.1 mm or more.')
     .max(6.5, 'A gauge is 6.5 mm or less.');

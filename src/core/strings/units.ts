@@ -11,10 +11,10 @@ const N_PER: Record<ForceUnit, number> = { N: 1, kg: 9.80665, lb: 4.448221615260
 export const lengthIn = (mm: number, unit: LengthUnit): number => (unit === 'mm' ? mm : mm / MM_PER_IN);
 export const forceIn = (newton: number, unit: ForceUnit): number => newton / N_PER[unit];
 
-/** Inches as gauges are written: no leading zero, three decimals, a fourth where it matters. */
+/** Inches as gauges are written: no leading zero, three decimals, a fourth where it shows in mm. */
 function inches(mm: number): string {
   const value = mm / MM_PER_IN;
-  const whole = Math.abs(value - Math.round(value * 1000) / 1000) < 1e-5;
+  const whole = Math.abs(value - Math.round(value * 1000) / 1000) * MM_PER_IN < 5e-4;
   return `${value.toFixed(whole ? 3 : 4).replace(/^0/, '')} in`;
 }
 

@@ -302,7 +302,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
           step={step}
           of={`${progress.index + 1} of ${steps.length}`}
           instrument={life.record.name}
-          past={own?.past ?? []}
+          own={own}
           removal={removal}
           onRemoval={setRemoval}
           note={note}

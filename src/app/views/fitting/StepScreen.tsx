@@ -1,7 +1,7 @@
 import { TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { FittingStep } from '../../../core/fitting';
-import type { PastLife } from '../../../core/records';
+import type { StringLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { WORK_ID } from '../../parts/focus';
 import { Drawing } from './Drawing';
@@ -11,7 +11,7 @@ interface Props {
   step: FittingStep;
   of: string;
   instrument: string;
-  past: readonly PastLife[];
+  own: StringLife | undefined;
   removal: number;
   onRemoval: (index: number) => void;
   note: string;
@@ -21,8 +21,8 @@ interface Props {
 }
 
 /** One step: what, why, how, a drawing, and the caution where it is due. */
-export function StepScreen({ step, of, instrument, past, removal, onRemoval, note, hint, children }: Props) {
-  const broken = step.kind === 'remove' ? repeatedBreak(past, REMOVALS[removal]!.removal) : undefined;
+export function StepScreen({ step, of, instrument, own, removal, onRemoval, note, hint, children }: Props) {
+  const broken = step.kind === 'remove' && own ? repeatedBreak(own, REMOVALS[removal]!.removal) : undefined;
   return (
     <section
       id={WORK_ID}

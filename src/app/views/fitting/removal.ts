@@ -1,4 +1,4 @@
-import { breaksAt, type BreakPlace, type PastLife, type RemovalReason } from '../../../core/records';
+import { breaksAt, type BreakPlace, type RemovalReason, type StringLife } from '../../../core/records';
 
 export interface Removal {
   reason: RemovalReason;
@@ -24,9 +24,13 @@ const LOOK: Record<BreakPlace, string> = {
 };
 
 /** What a second break at one place says; undefined for a first one. */
-export function repeatedBreak(past: readonly PastLife[], removal: Removal | undefined): string | undefined {
+export function repeatedBreak(
+  { past, bare }: Pick<StringLife, 'past' | 'bare'>,
+  removal: Removal | undefined,
+): string | undefined {
   if (!removal?.place) return undefined;
-  const times = (breaksAt(past).get(removal.place) ?? 0) + 1;
+  // Said again of the string already off, it is the same break.
+  const times = (breaksAt(bare ? past.slice(0, -1) : past).get(removal.place) ?? 0) + 1;
   if (times < 2) return undefined;
   const where = removal.place === 'between' ? 'between nut and bridge' : `at the ${removal.place}`;
   return `${times} strings have broken ${where} here: ${LOOK[removal.place]} before the next one goes on, or have a repairer look.`;

@@ -1,10 +1,11 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { Controller, useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { array, mixed, object, string, type InferType } from 'yup';
 import { gaugeField, instrumentName, lengthField, noteField } from '../../../core/records';
 import { FAMILIES, MATERIAL_NAMES, STRING_MATERIALS, type StringMaterial } from '../../../core/strings';
 import { Button } from '../../parts/Button';
+import { GaugeInput } from '../../parts/GaugeInput';
 import { useWorld } from '../../store/world';
 
 const STRUNG = ['now', 'earlier', 'long ago'] as const;
@@ -162,7 +163,7 @@ export function InstrumentView() {
             <th scope="col">No.</th>
             <th scope="col">Note</th>
             <th scope="col">Material</th>
-            <th scope="col">Gauge, mm</th>
+            <th scope="col">Gauge, mm or inches</th>
             <th scope="col">Speaking length, mm</th>
             <th scope="col">
               <span className="sr-only">Remove</span>
@@ -195,14 +196,12 @@ export function InstrumentView() {
                   </select>
                 </td>
                 <td className="w-32 py-1 pr-2">
-                  <input
-                    className={field}
-                    inputMode="decimal"
-                    aria-label={label('gauge in mm')}
-                    aria-invalid={!!e?.gaugeMm}
-                    {...register(`strings.${i}.gaugeMm`, {
-                      setValueAs: (v: unknown) => (v === '' || v === null ? null : Number(String(v).replace(',', '.'))),
-                    })}
+                  <Controller
+                    control={control}
+                    name={`strings.${i}.gaugeMm`}
+                    render={({ field: { value, onChange } }) => (
+                      <GaugeInput className={field} label={label('gauge')} value={value ?? null} onChange={onChange} />
+                    )}
                   />
                   {fault(e?.gaugeMm?.message, `gauge-${i}`)}
                 </td>

@@ -61,7 +61,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
       </span>
       <GaugeInput
         value={spec.gaugeMm ?? null}
-        onChange={onGauge}
+        onChange={(mm) => !Number.isNaN(mm ?? 0) && onGauge(mm)}
         label={`Gauge of ${plan.note}`}
         className="figure w-full rounded-md border border-ink2 bg-sheet px-2 py-0.5 text-sm"
       />
