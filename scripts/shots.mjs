@@ -1,4 +1,4 @@
-/** npm run shots: renews docs/screenshots from the demonstration, 1280 x 800. */
+/** npm run shots [-- NAME …]: renews docs/screenshots, or the named ones, from the demonstration, 1280 x 800. */
 import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
 import { chromiumPath, run } from './setup.mjs';
@@ -14,7 +14,9 @@ await new Promise((resolve) => server.stdout.once('data', resolve));
 const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox', '--disable-gpu'] });
 
 /** One picture: a fresh demonstration, a path, what to do there. */
+const named = process.argv.slice(2);
 async function shot(name, path, act = async () => {}, colorScheme = 'light') {
+  if (named.length > 0 && !named.includes(name)) return;
   const page = await browser.newPage({ baseURL: base, viewport: { width: 1280, height: 800 }, colorScheme });
   await page.goto(path);
   await page.getByRole('heading', { level: 1 }).waitFor();
@@ -34,9 +36,13 @@ async function ringing(page) {
 
 /** Two stretch rounds done and the third one plucked, still low. */
 async function stretching(page) {
-  const says = async () => (await page.getByTestId('instruction').textContent()) ?? '';
+  // Steps without sound have no instruction.
+  const says = () => page.evaluate(() => document.querySelector('[data-testid=instruction]')?.textContent ?? '');
   const here = () => page.getByTestId('step').getAttribute('data-code');
-  for (let i = 0; i < 6; i++) await page.keyboard.press('Enter');
+  for (let i = 0; i < 6; i++) {
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(250);
+  }
   let drops = 0;
   for (let i = 0; i < 600; i++) {
     const step = await here();

@@ -15,10 +15,10 @@ export interface ForecastCase {
   fallAfter: (hMin: number) => number;
 }
 
-const logBetween = (r: Random, a: number, b: number) => a * Math.pow(b / a, r.uniform());
+export const logBetween = (r: Random, a: number, b: number) => a * Math.pow(b / a, r.uniform());
 
 /** Seven laws of creep, each with random constants. */
-function law(kind: number, r: Random): (t: number) => number {
+export function law(kind: number, r: Random): (t: number) => number {
   switch (kind) {
     case 0: {
       const parts = Array.from({ length: 7 }, (_, i) => ({

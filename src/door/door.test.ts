@@ -139,3 +139,40 @@ test('export-demo writes a log that can be imported; a misuse ends with 2', () =
   expect(door(['sing']).status).toBe(2);
   expect(door(['measure', 'extra']).status).toBe(2);
 }, 120000);
+
+test('octave and bridge-line: a move, a verdict, refusals; trial: a document in, a ratio out', () => {
+  const sharp = 220 * Math.pow(2, 5 / 1200);
+  const { lines } = door(
+    ['octave'],
+    [
+      { lengthMm: 648, openHz: 110, fret12Hz: sharp, threadMm: 0.5 },
+      { lengthMm: 648, openHz: 110, fret12Hz: 220.01, harmonic12Hz: 220.02, inharmonicity: 3e-5, sigmaCents: 0.1 },
+      { lengthMm: 648, openHz: 110, fret12Hz: 165 },
+      { lengthMm: 648, openHz: 110 },
+    ]
+      .map((l) => JSON.stringify(l))
+      .join('\n'),
+  );
+  expect(lines[0]).toMatchObject({ ok: true, verdict: 'saddle' });
+  expect(lines[0]!.errorCents).toBeCloseTo(5, 6);
+  expect(lines[0]!.moveMm).toBeCloseTo(1.88, 2);
+  expect(lines[0]!.turns).toBeCloseTo(3.76, 2);
+  expect(lines[1]).toMatchObject({ ok: true, verdict: 'in-tune' });
+  expect(lines[2]).toMatchObject({ ok: false, reason: 'no-octave' });
+  expect(lines[3]).toMatchObject({ ok: false, reason: 'bad-octave' });
+  const bridge = door(
+    ['bridge-line'],
+    `${JSON.stringify({ strings: [0, 30].map((acrossMm) => ({ acrossMm, lengthMm: 648, errorCents: acrossMm ? 0 : 5 })) })}\n{"strings":[]}`,
+  );
+  expect(bridge.lines[0]).toMatchObject({ ok: true, compensation: null });
+  expect((bridge.lines[0]!.footMoves as { lowMm: number }).lowMm).toBeCloseTo(1.88, 2);
+  expect(bridge.lines[1]).toMatchObject({ ok: false, reason: 'no-line' });
+
+  const string = (slope: number) => [5, 20, 90, 400].map((t) => ({ t, fall: slope * Math.log1p(t / 1.5) }));
+  const pairs = [20, 25, 18, 30, 22].map((s, i) => ({ treated: string(s * (0.5 + 0.01 * i)), control: string(s) }));
+  const trial = door(['trial'], JSON.stringify({ pairs }, null, 2));
+  expect(trial.lines).toHaveLength(1);
+  expect(trial.lines[0]).toMatchObject({ ok: true, pairs: 5, verdict: 'less' });
+  expect((trial.lines[0]!.ratio as { q50: number }).q50).toBeCloseTo(0.52, 1);
+  expect(door(['trial'], '{"pairs":[]}').lines[0]).toMatchObject({ ok: false, reason: 'too-few-readings' });
+}, 60000);

@@ -30,6 +30,21 @@ function answerLine(line: string, answer: (item: Record<string, unknown>) => obj
   return answer(item as Record<string, unknown>);
 }
 
+/** Answers a JSON document on standard input; several of them, a line each, are answered a line each. */
+export async function answerDocument(answer: (item: Record<string, unknown>) => object): Promise<void> {
+  const text = (await readAll()).trim();
+  const isWhole = (() => {
+    try {
+      JSON.parse(text);
+      return true;
+    } catch {
+      return false;
+    }
+  })();
+  const parts = isWhole ? [text] : text.split('\n').filter((l) => l.trim() !== '');
+  for (const part of parts) stdout.write(JSON.stringify(answerLine(part, answer)) + '\n');
+}
+
 /** All of standard input as text. */
 export async function readAll(): Promise<string> {
   const parts: Buffer[] = [];

@@ -1,0 +1,14 @@
+export {
+  errorAfterMove,
+  octaveOf,
+  saddleMoveMm,
+  stiffOctaveCents,
+  THREADS_MM,
+  type OctaveErrors,
+  type OctaveReadings,
+} from './octave';
+export { judgeString, type OctaveVerdict } from './verdict';
+export { judgeFrets, type FretReading, type FretsFit } from './frets';
+export { bridgeLine, type BridgeLine, type BridgeString } from './bridge-line';
+export { learnResponse, type BridgeMove, type BridgeResponse } from './response';
+export { ageTrend, type AgeTrend } from './age';

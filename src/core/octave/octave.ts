@@ -1,0 +1,83 @@
+const CENTS = 1200;
+const cents = (ratio: number) => CENTS * Math.log2(ratio);
+
+/** Pitches of the thread of usual saddle screws, mm a turn: metric M3 (ISO 261) and 4-40 UNC (ASME B1.1). */
+export const THREADS_MM = { M3: 0.5, '4-40': 0.635 } as const;
+
+/** First partials of one string's readings, Hz. */
+export interface OctaveReadings {
+  openHz: number;
+  fret12Hz: number;
+  harmonic12Hz?: number | undefined;
+  /** Stiffness B of the open string; a usual one is assumed where it is missing. */
+  inharmonicity?: number | undefined;
+  /** Standard error of one reading, cents. */
+  sigmaCents: number;
+}
+
+/** The three figures of a pass, kept apart: what the ear hears, what the string does, what saddle and hand do. */
+export interface OctaveErrors {
+  /** Fretted octave against the open string, sharp positive, cents. */
+  errorCents: number;
+  sigmaCents: number;
+  /** Harmonic less what a uniform stiff string would give: of the string itself. null without a harmonic. */
+  stringCents: number | null;
+  stringSigma: number | null;
+  /** What is left for saddle, nut end and hand. null without a harmonic. */
+  geometryCents: number | null;
+  geometrySigma: number | null;
+}
+
+/** Assumed where the stiffness is not known, and how far that may be off in cents of the octave (house estimate). */
+const USUAL_B = 6e-5;
+const USUAL_SPREAD = 0.15;
+
+/**
+ * How far the second partial of a uniform stiff string lies above twice its first, cents: 600 log2((1 + 4B) / (1 + B)), from
+ * f_n = n f0 sqrt(1 + B n^2) (Fletcher 1964).
+ */
+export const stiffOctaveCents = (inharmonicity: number): number =>
+  (CENTS / 2) * Math.log2((1 + 4 * inharmonicity) / (1 + inharmonicity));
+
+/** Octave errors of a string with their standard errors, carried through from the readings. */
+export function octaveOf({ openHz, fret12Hz, harmonic12Hz, inharmonicity, sigmaCents }: OctaveReadings): OctaveErrors {
+  const errorCents = cents(fret12Hz / (2 * openHz));
+  const sigma = Math.SQRT2 * sigmaCents;
+  if (harmonic12Hz === undefined)
+    return {
+      errorCents,
+      sigmaCents: sigma,
+      stringCents: null,
+      stringSigma: null,
+      geometryCents: null,
+      geometrySigma: null,
+    };
+  const stringCents = cents(harmonic12Hz / (2 * openHz)) - stiffOctaveCents(inharmonicity ?? USUAL_B);
+  const unsure = inharmonicity === undefined ? USUAL_SPREAD : 0;
+  return {
+    errorCents,
+    sigmaCents: sigma,
+    stringCents,
+    stringSigma: Math.hypot(sigma, unsure),
+    geometryCents: errorCents - stringCents,
+    // The open string cancels between the two.
+    geometrySigma: Math.hypot(sigma, unsure),
+  };
+}
+
+/**
+ * How far the saddle must go, longer positive, for the octave to agree: x = Lo L12 (s − 1) / (Lo − s L12), s = 2^(e/1200), from
+ * pitch inverse to length at the same tension (Mersenne).
+ * @param lengthMm present open length Lo
+ * @param stoppedMm present length from the 12th fret, half of it where not known
+ * @example saddleMoveMm(648, 5.0) // 1.88
+ */
+export function saddleMoveMm(lengthMm: number, errorCents: number, stoppedMm = lengthMm / 2): number {
+  const s = Math.pow(2, errorCents / CENTS);
+  return (lengthMm * stoppedMm * (s - 1)) / (lengthMm - s * stoppedMm);
+}
+
+/** Octave error left after the saddle went moveMm (longer positive), cents: the law of {@link saddleMoveMm} turned round. */
+export function errorAfterMove(lengthMm: number, errorCents: number, moveMm: number, stoppedMm = lengthMm / 2): number {
+  return errorCents + cents(((lengthMm + moveMm) * stoppedMm) / ((stoppedMm + moveMm) * lengthMm));
+}

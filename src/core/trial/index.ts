@@ -1,0 +1,2 @@
+export { judgeTrial, type Trial, type TrialPair, type TrialReading, type TrialVerdict } from './judge';
+export { drawLots, type Lot } from './lots';

@@ -1,0 +1,28 @@
+import { array, number, object, ValidationError } from 'yup';
+import { judgeTrial } from '../core/trial';
+import { refused } from './lines';
+
+const reading = object({
+  t: number().strict().min(0).max(1e7).required(),
+  fall: number().strict().min(-5000).max(5000).required(),
+});
+const side = () => array().of(reading).required();
+const schema = object({
+  pairs: array()
+    .of(object({ treated: side(), control: side() }))
+    .required(),
+});
+
+/** One `trial`: pairs of strings, treated and not, with their total falls; how their slopes compare. */
+export function trialLine(item: Record<string, unknown>): object {
+  let trial;
+  try {
+    trial = schema.validateSync(item, { strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return refused('bad-trial', error.message);
+  }
+  const judged = judgeTrial(trial.pairs);
+  if (!judged) return refused('too-few-readings', 'No pair has three readings at different ages on both strings.');
+  return { ok: true, ratio: judged.ratio, pairs: judged.usable, verdict: judged.verdict };
+}
