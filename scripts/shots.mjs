@@ -37,7 +37,7 @@ async function ringing(page) {
 /** Two stretch rounds done and the third one plucked, still low. */
 async function stretching(page) {
   // Steps without sound have no instruction.
-  const says = () => page.evaluate(() => document.querySelector('[data-testid=instruction]')?.textContent ?? '');
+  const says = async () => (await page.getByTestId('instruction').allTextContents())[0] ?? '';
   const here = () => page.getByTestId('step').getAttribute('data-code');
   for (let i = 0; i < 6; i++) {
     await page.keyboard.press('Enter');
