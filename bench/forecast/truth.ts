@@ -59,11 +59,18 @@ export function law(kind: number, r: Random): (t: number) => number {
   }
 }
 
-export function forecastCase(id: number, seed: number): ForecastCase {
-  const r = randomFrom(seed * 7919 + id * 104729);
-  const material = MATERIAL_CODES[Math.floor(r.uniform() * MATERIAL_CODES.length)]!;
+/** A true string in its room, that can be brought up and read. Times in min since it was strung. */
+export interface TrueString {
+  /** Where it stands, cents from target, without reading noise. */
+  centsAt(t: number): number;
+  /** Brought to within a hand's error of its target. */
+  bringUp(t: number): void;
+  tempAt(t: number): number;
+}
+
+/** A string whose creep follows one of the seven laws, with renewal by bring-ups, friction, a room and wander. */
+export function trueString(r: Random, material: SettlingMaterial, endMin: number, kind: number): TrueString {
   const p = SETTLING_PRIORS[material];
-  const kind = Math.floor(r.uniform() * 7);
   const shape = law(kind, r);
   // The same meaning of slope as the table of materials: cents per e-fold of age, averaged over the first day.
   const amplitude = (p.slopeCents * Math.exp(p.slopeSpread * r.normal()) * Math.log1p(1440 / p.tauMin)) / shape(1440);
@@ -71,10 +78,6 @@ export function forecastCase(id: number, seed: number): ForecastCase {
   const temp = p.tempMean + p.tempSd * r.normal();
   const swing = r.between(0.2, 1.6);
   const phase = r.uniform() * 2 * Math.PI;
-  // Ages from 20 min to 14 d: half of them even in the logarithm, half even in days, as people come back daily.
-  const issueMin = r.uniform() < 0.5 ? logBetween(r, 20, 14 * 1440) : r.between(20, 14 * 1440);
-  const thermometer = r.uniform() < 0.5;
-  const endMin = issueMin + 7 * 1440 + 20;
   // Room: a day's swing and a slow walk; wander: an Ornstein-Uhlenbeck walk, both on a 10-min grid.
   const grid = Math.ceil(endMin / 10) + 2;
   const room = new Float64Array(grid);
@@ -101,14 +104,33 @@ export function forecastCase(id: number, seed: number): ForecastCase {
     );
   const state = (t: number) => -creep(t) - friction(t) + temp * (tempAt(t) - 20) + at(wander, t);
   let base = -state(0.01) + r.normal();
+  return {
+    centsAt: (t) => state(t) + base,
+    tempAt,
+    bringUp(t) {
+      const flat = state(t) + base;
+      bringUps.push({ t, size: Math.max(0, -flat) });
+      base = -state(t) + 0.8 * r.normal();
+    },
+  };
+}
+
+export function forecastCase(id: number, seed: number): ForecastCase {
+  const r = randomFrom(seed * 7919 + id * 104729);
+  const material = MATERIAL_CODES[Math.floor(r.uniform() * MATERIAL_CODES.length)]!;
+  const kind = Math.floor(r.uniform() * 7);
+  // Ages from 20 min to 14 d: half of them even in the logarithm, half even in days, as people come back daily.
+  const issueMin = r.uniform() < 0.5 ? logBetween(r, 20, 14 * 1440) : r.between(20, 14 * 1440);
+  const thermometer = r.uniform() < 0.5;
+  const string = trueString(r, material, issueMin + 7 * 1440 + 20, kind);
   const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
   const read = (t: number) => {
     const slip = r.uniform() < 0.01 ? 8 * r.normal() : 0;
     events.push({
       t,
       kind: 'read',
-      cents: state(t) + base + 0.35 * r.normal() + slip,
-      ...(thermometer ? { tempC: tempAt(t) + 0.2 * r.normal() } : {}),
+      cents: string.centsAt(t) + 0.35 * r.normal() + slip,
+      ...(thermometer ? { tempC: string.tempAt(t) + 0.2 * r.normal() } : {}),
     });
   };
   let t = r.between(1, 4);
@@ -117,16 +139,15 @@ export function forecastCase(id: number, seed: number): ForecastCase {
   let step = r.between(2, 12);
   while (t < issueMin - 1) {
     read(t);
-    const flat = state(t) + base;
-    if (Math.abs(flat) > 3 && r.uniform() < 0.85 && t + 1.2 < issueMin) {
+    if (Math.abs(string.centsAt(t)) > 3 && r.uniform() < 0.85 && t + 1.2 < issueMin) {
       events.push({ t: t + 0.5, kind: 'retune' });
-      bringUps.push({ t: t + 0.5, size: Math.max(0, -flat) });
-      base = -state(t + 0.5) + 0.8 * r.normal();
+      string.bringUp(t + 0.5);
       if (r.uniform() < 0.8) read(t + 0.8);
     }
     step = Math.min(720, step * r.between(1, growth));
     t += 1 + step;
   }
   read(issueMin);
-  return { id, kind, material, events, issueMin, fallAfter: (h) => state(issueMin) - state(issueMin + h) };
+  const start = string.centsAt(issueMin);
+  return { id, kind, material, events, issueMin, fallAfter: (h) => start - string.centsAt(issueMin + h) };
 }

@@ -176,3 +176,27 @@ test('octave and bridge-line: a move, a verdict, refusals; trial: a document in,
   expect((trial.lines[0]!.ratio as { q50: number }).q50).toBeCloseTo(0.52, 1);
   expect(door(['trial'], '{"pairs":[]}').lines[0]).toMatchObject({ ok: false, reason: 'too-few-readings' });
 }, 60000);
+
+test('plan: the demonstration and a session in, items in order of time out, in the way the times were given', () => {
+  const file = join(folder, 'demo.json');
+  door(['export-demo', file]);
+  const exported = JSON.parse(readFileSync(file, 'utf8')) as { exportedMs: number };
+  const session = { at: '2026-06-12T17:30:00Z', minutes: 90, toleranceCents: 3 };
+  const now = new Date(exported.exportedMs).toISOString();
+  const { lines } = door(['plan'], JSON.stringify({ ...exported, session, now }));
+  expect(lines).toHaveLength(1);
+  const items = lines[0]!.items as { at: string; instrument: string; strings: string[]; what: string; why: string }[];
+  expect(items.map((i) => i.at)).toEqual([...items.map((i) => i.at)].sort());
+  expect(
+    items
+      .filter((i) => i.what === 'last-tuning')
+      .map((i) => i.instrument)
+      .sort(),
+  ).toEqual(['baritone', 'bouzouki', 'kantele', 'requinto', 'viola']);
+  expect(items.every((i) => i.strings.length > 0 && i.why.length > 10 && i.at >= now)).toBe(true);
+  // The export and the session one after the other are the same; faults are told.
+  const after = door(['plan'], `${JSON.stringify(exported, null, 1)}\n${JSON.stringify({ session, now })}\n`);
+  expect(after.lines[0]!.items).toEqual(lines[0]!.items);
+  expect(door(['plan'], JSON.stringify({ ...exported, session })).lines[0]).toMatchObject({ reason: 'bad-session' });
+  expect(door(['plan'], '{"session":{}}').lines[0]).toMatchObject({ ok: false, reason: 'bad-log' });
+}, 240000);

@@ -30,19 +30,28 @@ function answerLine(line: string, answer: (item: Record<string, unknown>) => obj
   return answer(item as Record<string, unknown>);
 }
 
-/** Answers a JSON document on standard input; several of them, a line each, are answered a line each. */
+/**
+ * Answers a JSON document on standard input; several of them, a line each, are answered a line each. A log export followed by
+ * the object that goes with it is one document too.
+ */
 export async function answerDocument(answer: (item: Record<string, unknown>) => object): Promise<void> {
   const text = (await readAll()).trim();
-  const isWhole = (() => {
-    try {
-      JSON.parse(text);
-      return true;
-    } catch {
-      return false;
-    }
-  })();
-  const parts = isWhole ? [text] : text.split('\n').filter((l) => l.trim() !== '');
+  const second = Math.max(0, ...[...text.matchAll(/\}\s*(?=\{\s*"(session|now)")/g)].map((m) => m.index + 1));
+  const parts = isJson(text)
+    ? [text]
+    : second > 0 && isJson(text.slice(0, second)) && isJson(text.slice(second))
+      ? [JSON.stringify({ ...JSON.parse(text.slice(0, second)), ...JSON.parse(text.slice(second)) })]
+      : text.split('\n').filter((l) => l.trim() !== '');
   for (const part of parts) stdout.write(JSON.stringify(answerLine(part, answer)) + '\n');
+}
+
+function isJson(text: string): boolean {
+  try {
+    JSON.parse(text);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** All of standard input as text. */

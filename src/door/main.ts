@@ -7,6 +7,7 @@ import { forecastDocument } from './forecast';
 import { answerDocument, answerLines, readAll, refused } from './lines';
 import { changeLine, measureLine } from './measure';
 import { bridgeLineLine, octaveLine } from './octave';
+import { planDocument } from './plan';
 import { roundsLine, stringLine } from './string';
 import { trialLine } from './trial';
 
@@ -18,6 +19,7 @@ const USAGE = `usage: npm run -s door -- COMMAND
   octave             JSON lines {"lengthMm","openHz","fret12Hz",…} in, octave error, saddle move, verdict out
   bridge-line        JSON lines {"strings":[{"acrossMm","lengthMm","errorCents"}…]} in, moves of the feet out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
+  plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
   forecast           a settle-cases/1 document in, a settle-forecasts/1 document out
   export-demo FILE   writes the demonstration's log as JSON
 `;
@@ -32,7 +34,7 @@ const lines = {
   'bridge-line': bridgeLineLine,
 };
 /** Commands on one document of any layout, one answer. */
-const documents = { trial: trialLine };
+const documents = { trial: trialLine, plan: planDocument };
 const wanted: Record<string, number> = { forecast: 0, 'export-demo': 1 };
 for (const name of [...Object.keys(lines), ...Object.keys(documents)]) wanted[name] = 0;
 if (command === undefined || wanted[command] !== rest.length) {

@@ -79,7 +79,7 @@ function normalise(ends: FilterEnd[]): Component[] {
  * @param nowMin min since strung at which the state is wanted, not before the last event
  */
 export function fitSettling(history: StringHistory, nowMin: number): SettlingFit {
-  const prior = SETTLING_PRIORS[history.material];
+  const prior = history.prior ?? SETTLING_PRIORS[history.material];
   const events = history.events;
   const shapes = creepShapes(prior);
   const retunes = retunesOf(events);

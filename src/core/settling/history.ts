@@ -1,4 +1,4 @@
-import type { SettlingMaterial } from './materials';
+import type { SettlingMaterial, SettlingPrior } from './materials';
 
 /** What happened to one string since it was strung, in order of time. Times in min since strung, cents from target. */
 export type SettlingEvent =
@@ -6,6 +6,8 @@ export type SettlingEvent =
 
 export interface StringHistory {
   material: SettlingMaterial;
+  /** Learned from earlier sets, instead of the material's own. */
+  prior?: SettlingPrior;
   events: SettlingEvent[];
 }
 

@@ -10,6 +10,7 @@ export {
   offsetNow,
   type Mixture,
 } from './forecast';
+export { carryTo } from './carry';
 export { creepShapes } from './shapes';
 export { nextCheckMin } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';

@@ -62,7 +62,8 @@ export function SoundPanel(p: Props) {
       )}
       {rounds && (
         <p className="text-sm text-ink2">
-          Round {rounds.drops.length + (rounds.phase === 'up' ? 0 : 1)}. {rounds.advice.advice}
+          Round {rounds.drops.length + (rounds.phase === 'up' ? 0 : 1)}.{' '}
+          {p.message.includes(rounds.advice.advice) ? '' : rounds.advice.advice}
         </p>
       )}
       <p role="status" data-testid="message" className="min-h-10 text-sm leading-snug">

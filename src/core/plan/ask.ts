@@ -1,0 +1,67 @@
+import { median } from 'simple-statistics';
+import { ageFromMs, settlingEvents, type Bench, type InstrumentLife, type ReadingRecord } from '../records';
+import { fitSettling, type SettlingMaterial, type SettlingPrior } from '../settling';
+import { SETTLES_AS } from '../strings';
+import type { PlanString } from './types';
+
+const MINUTE = 60000;
+const USUAL_MINUTES = 0.7;
+/** Readings further apart than this belong to different walks, min. */
+const PASS_GAP_MIN = 10;
+
+/** Which prior a string starts from. */
+export type PriorOf = (material: SettlingMaterial) => SettlingPrior;
+
+/** The strings of the instruments that play, as the plan needs them. */
+export function planStrings(instruments: readonly InstrumentLife[], nowMs: number, priorOf: PriorOf): PlanString[] {
+  return instruments.flatMap(({ record, strings }) =>
+    strings.map((life): PlanString => {
+      const material = SETTLES_AS[life.plan.material];
+      const prior = priorOf(material);
+      const startMs = ageFromMs(life);
+      const last = life.readings[life.readings.length - 1];
+      const before = last && life.readings.findLast((r) => last.atMs - r.atMs > MINUTE);
+      const events = settlingEvents(life);
+      return {
+        instrumentId: record.instrumentId,
+        stringId: life.plan.stringId,
+        note: life.plan.note,
+        material,
+        prior,
+        startMs,
+        strungMs: life.strungMs,
+        lastReadMs: last?.atMs ?? null,
+        lastIntervalMin: last ? (last.atMs - (before?.atMs ?? startMs!)) / MINUTE : 0,
+        offsetCents: last?.cents ?? null,
+        fit:
+          last && startMs !== undefined
+            ? fitSettling(
+                { material, prior, events },
+                Math.max((nowMs - startMs) / MINUTE, events[events.length - 1]!.t),
+              )
+            : undefined,
+        rounds: life.rounds.length,
+      };
+    }),
+  );
+}
+
+/** How long one string takes in a walk, min: the median over the walks on record. */
+export function minutesPerString({ instruments }: Pick<Bench, 'instruments'>): number {
+  const each: number[] = [];
+  for (const { strings } of instruments) {
+    const readings = strings.flatMap((s) => s.readings).sort((a, b) => a.atMs - b.atMs);
+    let pass: ReadingRecord[] = [];
+    const close = () => {
+      const count = new Set(pass.map((r) => r.stringId)).size;
+      if (count > 1) each.push((pass[pass.length - 1]!.atMs - pass[0]!.atMs) / MINUTE / (count - 1));
+      pass = [];
+    };
+    for (const r of readings) {
+      if (pass.length > 0 && r.atMs - pass[pass.length - 1]!.atMs > PASS_GAP_MIN * MINUTE) close();
+      pass.push(r);
+    }
+    close();
+  }
+  return each.length > 0 ? Math.min(5, Math.max(0.3, median(each))) : USUAL_MINUTES;
+}

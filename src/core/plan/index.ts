@@ -1,0 +1,14 @@
+export { minutesPerString, planStrings, type PriorOf } from './ask';
+export { ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
+export { byInstrument, planShow } from './plan';
+export {
+  READY_SCHOOLS,
+  type Plan,
+  type PlanItem,
+  type PlanSession,
+  type PlanStep,
+  type PlanString,
+  type ReadySchool,
+  type ShowOutlook,
+} from './types';
+export { walksUntil, type Walk } from './walks';

@@ -1,0 +1,83 @@
+import {
+  chanceToHold,
+  fallAhead,
+  fitSettling,
+  mixtureQuantile,
+  type SettlingFit,
+  type SettlingMaterial,
+  type SettlingPrior,
+} from '../settling';
+
+const MINUTE = 60000;
+/** From this chance on a string counts as ready. */
+export const READY = 0.85;
+/** Rounds and treatment leave about this share of a new string's slope (house estimate, to be tested as a trial). */
+const MADE_READY = 0.55;
+
+/** A fresh string as its prior alone describes it, at an age. */
+export function freshFit(
+  material: SettlingMaterial,
+  prior: SettlingPrior,
+  ageMin: number,
+  madeReady: boolean,
+): SettlingFit {
+  const known = madeReady ? { ...prior, slopeCents: prior.slopeCents * MADE_READY } : prior;
+  return fitSettling(
+    {
+      material,
+      prior: known,
+      events: [
+        { t: 0, kind: 'retune' },
+        { t: ageMin, kind: 'retune' },
+      ],
+    },
+    ageMin,
+  );
+}
+
+/** What restringing at a moment would mean at the show, from priors and the record. */
+export interface RestringOutlook {
+  chance: number;
+  /** Fall from the last tuning to the interval, or the end where there is none, cents. */
+  fall: { q05: number; q50: number; q95: number };
+}
+
+export function ifRestrung(
+  string: { material: SettlingMaterial; prior: SettlingPrior },
+  restrungMs: number,
+  tunedMs: number,
+  intervalMs: number,
+  endMs: number,
+  toleranceCents: number,
+  madeReady: boolean,
+): RestringOutlook {
+  const fit = freshFit(string.material, string.prior, Math.max(1, (tunedMs - restrungMs) / MINUTE), madeReady);
+  const mix = fallAhead(fit, Math.max(1, (intervalMs - tunedMs) / MINUTE));
+  return {
+    chance: chanceToHold(fit, Math.max(1, (endMs - tunedMs) / MINUTE), toleranceCents, 0),
+    fall: { q05: mixtureQuantile(mix, 0.05), q50: mixtureQuantile(mix, 0.5), q95: mixtureQuantile(mix, 0.95) },
+  };
+}
+
+const LONGEST_MIN = 30 * 1440;
+
+/** Age at which a fresh string is ready to hold for so long, min, to a twentieth; null where a month is not enough. */
+export function readyAgeMin(
+  string: { material: SettlingMaterial; prior: SettlingPrior },
+  holdMin: number,
+  toleranceCents: number,
+  madeReady: boolean,
+): number | null {
+  const isReady = (age: number) =>
+    chanceToHold(freshFit(string.material, string.prior, age, madeReady), holdMin, toleranceCents, 0) >= READY;
+  if (!isReady(LONGEST_MIN)) return null;
+  let low = 10;
+  let high = LONGEST_MIN;
+  if (isReady(low)) return low;
+  while (high / low > 1.05) {
+    const middle = Math.sqrt(low * high);
+    if (isReady(middle)) high = middle;
+    else low = middle;
+  }
+  return high;
+}

@@ -1,0 +1,75 @@
+import { number, object, string, ValidationError } from 'yup';
+import { readLogFile } from '../core/exchange';
+import { minutesPerString, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
+import { readBench } from '../core/records';
+import { SETTLING_PRIORS } from '../core/settling';
+import { refused } from './lines';
+
+const sessionSchema = object({
+  minutes: number().strict().positive().max(1440).required(),
+  toleranceCents: number().strict().min(0.5).max(50).required(),
+  intervalMin: number().strict().min(0).max(1440).nullable().optional(),
+  school: string().strict().oneOf(READY_SCHOOLS).optional(),
+  thereC: number().strict().min(-40).max(60).nullable().optional(),
+}).required();
+
+/** An instant as ms since 1970 or ISO 8601; undefined for anything else. */
+function instant(value: unknown): number | undefined {
+  const ms = typeof value === 'string' ? Date.parse(value) : value;
+  return typeof ms === 'number' && Number.isFinite(ms) ? ms : undefined;
+}
+
+/**
+ * `plan`: a log export with `session` and `now` beside its records (or the export under `log` or `export`) in, the items out. Times come
+ * back as they were given: ISO 8601 if `session.at` was, else ms.
+ */
+export function planDocument(item: Record<string, unknown>): object {
+  const { session: asked, now, log, export: exported, ...rest } = item;
+  const read = readLogFile(JSON.stringify(log ?? exported ?? rest));
+  if (!read.ok) return refused('bad-log', read.message);
+  const session = (asked ?? {}) as Record<string, unknown>;
+  const curtainMs = instant(session['at']);
+  const nowMs = instant(now);
+  if (curtainMs === undefined || nowMs === undefined)
+    return refused('bad-session', 'Give session.at and now as milliseconds since 1970 or as ISO 8601.');
+  let wish;
+  try {
+    wish = sessionSchema.validateSync(session, { strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return refused('bad-session', error.message);
+  }
+  if (curtainMs + wish.minutes * 60000 <= nowMs) return refused('bad-session', 'The session is over at that time.');
+  const known = read.records.filter((r) => r.atMs <= nowMs);
+  const bench = readBench(known);
+  if (bench.instruments.length === 0) return refused('no-instruments', 'No instrument is on this bench at that time.');
+  const { items } = planShow({
+    strings: planStrings(bench.instruments, nowMs, (material) => SETTLING_PRIORS[material]),
+    session: {
+      curtainMs,
+      minutes: wish.minutes,
+      toleranceCents: wish.toleranceCents,
+      intervalMin: wish.intervalMin ?? null,
+      school: wish.school ?? 'not-same-day',
+      thereC: wish.thereC ?? null,
+      hereC: bench.room?.tempC ?? null,
+    },
+    nowMs,
+    zoneMin: known[known.length - 1]!.zoneMin,
+    minutesPerString: minutesPerString(bench),
+  });
+  const asTime = (ms: number) => (typeof session['at'] === 'string' ? new Date(ms).toISOString() : ms);
+  return {
+    ok: true,
+    items: items.map((i) => ({
+      at: asTime(i.atMs),
+      instrument: i.instrumentId,
+      strings: i.stringIds,
+      what: i.what,
+      why: i.why,
+      minutes: i.minutes,
+      late: i.late,
+      conflict: i.conflict,
+    })),
+  };
+}
