@@ -59,6 +59,9 @@ export function Header() {
           <NavLink to={`${basePath}/bench`} className={link}>
             Bench
           </NavLink>
+          <NavLink to={`${basePath}/settling`} className={link}>
+            Settling
+          </NavLink>
           <NavLink to={`${basePath}/log`} className={link}>
             Log
           </NavLink>

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import type { InstrumentLife, StringStatus } from '../../core/records';
-import { computeStatus } from '../workers/settling';
+import { askSettling } from '../workers/settling';
+import { usePriors } from './priors';
 
 /** What the bench is asked for (house defaults): tolerance in cents, time to hold in min, confidence of the next check. */
 export const TOLERANCE_CENTS = 3;
@@ -13,6 +14,7 @@ export function useStatuses(
   nowMs: number,
   curtainMs: number | null,
 ): Map<string, StringStatus[]> {
+  const { priorsFor, basis } = usePriors();
   const quarter = Math.ceil(nowMs / 15000) * 15000;
   return useQueries({
     queries: instruments.map((life) => ({
@@ -22,14 +24,19 @@ export function useStatuses(
         life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]),
         quarter,
         curtainMs,
+        basis,
       ],
       queryFn: () =>
-        computeStatus(life, {
-          nowMs: quarter,
-          toleranceCents: TOLERANCE_CENTS,
-          holdMin: HOLD_MIN,
-          curtainMs,
-          confidence: CONFIDENCE,
+        askSettling('status', {
+          life,
+          wish: {
+            nowMs: quarter,
+            toleranceCents: TOLERANCE_CENTS,
+            holdMin: HOLD_MIN,
+            curtainMs,
+            confidence: CONFIDENCE,
+            priors: priorsFor(life.record.instrumentId),
+          },
         }),
       placeholderData: keepPreviousData,
       gcTime: 30000,

@@ -1,5 +1,8 @@
 import type { Heard, Task } from '../../core/pitch';
+import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, StringStatus, Wish } from '../../core/records';
+import type { SettlingMaterial, SettlingPrior } from '../../core/settling';
+import type { InstrumentStory, StoryWish } from '../../core/story';
 
 /** From the page to the listener worker. */
 export type ToListener =
@@ -21,13 +24,42 @@ export interface FromListener {
   serial: number;
 }
 
-export interface StatusRequest {
-  id: number;
-  life: InstrumentLife;
-  wish: Wish;
+/** What the settling worker is asked; each is one pure function of the core. */
+export interface Questions {
+  status: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
+  story: { ask: { life: InstrumentLife; wish: StoryWish }; answer: InstrumentStory };
+  plan: { ask: PlanAsk; answer: Plan };
+  learn: { ask: { instruments: InstrumentLife[] }; answer: Record<string, Learned> };
+  restring: { ask: RestringAsk; answer: RestringAnswer[] };
+}
+export type QuestionKind = keyof Questions;
+
+export interface PlanAsk {
+  instruments: InstrumentLife[];
+  session: PlanSession;
+  nowMs: number;
+  zoneMin: number;
+  minutesPerString: number;
+  priors: Priors;
 }
 
-export interface StatusAnswer {
-  id: number;
-  statuses: StringStatus[];
+/** What if the strings of one instrument are new from a moment on? */
+export interface RestringAsk {
+  life: InstrumentLife;
+  session: PlanSession;
+  restrungMs: number;
+  tunedMs: number;
+  priors: Priors;
 }
+export type RestringAnswer = RestringOutlook & { stringId: string; note: string };
+
+/** What an instrument's strings start from, and how many earlier sets that rests on. */
+export interface Learned {
+  priors: Priors;
+  sets: number;
+}
+
+export type Priors = Partial<Record<SettlingMaterial, SettlingPrior>>;
+
+export type Request = { [K in QuestionKind]: { id: number; kind: K; ask: Questions[K]['ask'] } }[QuestionKind];
+export type Answer = { id: number } & ({ answer: Questions[QuestionKind]['answer'] } | { error: string });

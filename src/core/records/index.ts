@@ -11,6 +11,6 @@ export {
   type InstrumentLife,
   type StringLife,
 } from './log';
-export { breaksAt, totalFallCents, type PastLife } from './lives';
+export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { nextStep, type CheckPass, type PassStep } from './pass';

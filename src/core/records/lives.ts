@@ -14,11 +14,15 @@ export interface PastLife {
   readings: ReadingRecord[];
 }
 
-/** Total fall of a string: what it was brought up since its first reading, less where it stands, cents. */
-export function totalFallCents(readings: ReadingRecord[]): number | null {
+/** Total fall at each reading: what the string was brought up since its first one, less where it stands, cents. */
+export function totalFallSeries(readings: ReadingRecord[]): number[] {
   const aligned = alignedCents(readings);
-  const falls = totalFall(readings.map((r, i) => ({ cents: aligned[i]!, left: r.purpose === 'as-left' })));
-  return falls[falls.length - 1] ?? null;
+  return totalFall(readings.map((r, i) => ({ cents: aligned[i]!, left: r.purpose === 'as-left' })));
+}
+
+/** Total fall at the last reading, cents; null before one. */
+export function totalFallCents(readings: ReadingRecord[]): number | null {
+  return totalFallSeries(readings).at(-1) ?? null;
 }
 
 /**

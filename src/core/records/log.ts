@@ -9,8 +9,10 @@ import type {
   ReferenceRecord,
   RoomRecord,
   RoundRecord,
+  SessionRecord,
   StringPlan,
   TreatmentRecord,
+  TrialRecord,
 } from './types';
 
 /** Records that stand: neither superseded nor taken back, in order of time (then of id). */
@@ -50,6 +52,9 @@ export interface Bench {
   room: RoomRecord | undefined;
   reference: ReferenceRecord | undefined;
   curtain: CurtainRecord | undefined;
+  session: SessionRecord | undefined;
+  /** Each trial as it was last written, oldest first. */
+  trials: TrialRecord[];
 }
 
 const last = <T>(list: T[]): T | undefined => list[list.length - 1];
@@ -105,6 +110,8 @@ export function readBench(records: readonly LogRecord[]): Bench {
     room: last(byType('room')),
     reference: last(byType('reference')),
     curtain: last(byType('curtain')),
+    session: last(byType('session')),
+    trials: [...new Map(byType('trial').map((t) => [t.trialId, t])).values()],
   };
 }
 
@@ -122,7 +129,7 @@ function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T[]> {
 const UNDATED_MIN = 30 * 1440;
 
 /** When a string's age counts from, ms. */
-export function ageFromMs({ strungMs, readings }: StringLife): number | undefined {
+export function ageFromMs({ strungMs, readings }: Pick<StringLife, 'strungMs' | 'readings'>): number | undefined {
   return strungMs ?? (readings[0] && readings[0].atMs - UNDATED_MIN * 60000);
 }
 

@@ -63,6 +63,8 @@ const ofString = { ...ofInstrument, stringId: id().required() };
 const typed = (type: RecordType) => mixed<string>().oneOf([type]).required();
 const note = () => text(400).optional();
 
+const stringRef = object({ instrumentId: id().required(), stringId: id().required() }).noUnknown();
+
 const schemas: Record<RecordType, AnyObjectSchema> = {
   instrument: object({
     ...base,
@@ -143,6 +145,30 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     ...base,
     type: typed('curtain'),
     curtainMs: instant().nullable().defined(),
+  }),
+  session: object({
+    ...base,
+    type: typed('session'),
+    place: text(80).required(),
+    curtainMs: instant().required(),
+    minutes: finite().positive().max(1440).required(),
+    toleranceCents: finite().min(0.5).max(50).required(),
+    intervalMin: finite().min(0).max(1440).nullable().defined(),
+    school: id().required(),
+    instrumentIds: array().of(id().required()).max(200).required(),
+    thereC: finite().min(-40).max(60).nullable().defined(),
+  }),
+  trial: object({
+    ...base,
+    type: typed('trial'),
+    trialId: id().required(),
+    what: text(80).required(),
+    byLot: boolean().strict().required(),
+    pairs: array()
+      .of(object({ treated: stringRef, control: stringRef }).noUnknown())
+      .min(1)
+      .max(60)
+      .required(),
   }),
   'taken-back': object({
     ...base,

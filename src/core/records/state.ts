@@ -8,6 +8,8 @@ import {
   nextCheckMin,
   offsetNow,
   type Mixture,
+  type SettlingMaterial,
+  type SettlingPrior,
   type Surprise,
 } from '../settling';
 import { SETTLES_AS } from '../strings';
@@ -24,6 +26,8 @@ export interface Wish {
   /** Curtain, ms; null when none is set. */
   curtainMs: number | null;
   confidence: number;
+  /** What strings of a material start from; the house's estimates where it is missing. */
+  priors?: Partial<Record<SettlingMaterial, SettlingPrior>>;
 }
 
 /** A band of the forecast at one time. */
@@ -81,7 +85,9 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     if (start === undefined) return undefined;
     const events = settlingEvents(life);
     const nowMin = Math.max((wish.nowMs - start) / MINUTE, events[events.length - 1]!.t);
-    const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events }, nowMin);
+    const material = SETTLES_AS[life.plan.material];
+    const prior = wish.priors?.[material];
+    const fit = fitSettling({ material, events, ...(prior ? { prior } : {}) }, nowMin);
     const surpriseAt = (atMs: number): Surprise | undefined =>
       fit.surprises[events.findLastIndex((e) => e.kind === 'read' && Math.abs(start + e.t * MINUTE - atMs) < 1)] ??
       undefined;

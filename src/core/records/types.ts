@@ -143,6 +143,37 @@ export interface CurtainRecord extends RecordBase {
   curtainMs: number | null;
 }
 
+/** A show that is planned for; a newer one takes its place. */
+export interface SessionRecord extends RecordBase {
+  type: 'session';
+  place: string;
+  curtainMs: number;
+  minutes: number;
+  toleranceCents: number;
+  /** Interval, min after the curtain; null where there is none. */
+  intervalMin: number | null;
+  school: string;
+  /** Who plays. */
+  instrumentIds: string[];
+  /** Expected temperature there, deg C; null where not said. */
+  thereC: number | null;
+}
+
+export interface StringRef {
+  instrumentId: string;
+  stringId: string;
+}
+
+/** Treated strings against untreated ones, matched pair by pair. A newer record with the same trialId replaces it. */
+export interface TrialRecord extends RecordBase {
+  type: 'trial';
+  trialId: string;
+  /** What is compared, in the player's words. */
+  what: string;
+  byLot: boolean;
+  pairs: { treated: StringRef; control: StringRef }[];
+}
+
 /** Takes back the record that it supersedes, putting nothing in its place. */
 export interface TakenBackRecord extends RecordBase {
   type: 'taken-back';
@@ -160,5 +191,7 @@ export type LogRecord =
   | RoomRecord
   | ReferenceRecord
   | CurtainRecord
+  | SessionRecord
+  | TrialRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -43,6 +43,10 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `Reference A4 ${r.a4Hz.toFixed(1)} Hz`;
     case 'curtain':
       return r.curtainMs === null ? 'No curtain' : `Curtain at ${clockTime(r.curtainMs, r.zoneMin)}`;
+    case 'session':
+      return `Show at ${clockTime(r.curtainMs, r.zoneMin)}, ${r.place}: ${r.minutes} min, ±${r.toleranceCents} cents`;
+    case 'trial':
+      return `Trial: ${r.what}, ${r.pairs.length} pairs${r.byLot ? ', by lot' : ''}`;
     case 'taken-back':
       return 'Took a record back';
   }

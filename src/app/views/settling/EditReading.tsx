@@ -1,0 +1,85 @@
+import { useState } from 'react';
+import { cents as centsFrom, targetFrequencyHz } from '../../../core/music';
+import type { InstrumentLife, ReadingRecord } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { Modal } from '../../parts/Modal';
+import { signed } from '../../parts/format';
+import { useWorld } from '../../store/world';
+
+/** A reading of the wrong string or at the wrong time is superseded by a right one; the first stays in the log. */
+export function EditReading({
+  life,
+  reading,
+  onClose,
+}: {
+  life: InstrumentLife;
+  reading: ReadingRecord;
+  onClose: () => void;
+}) {
+  const { append, zoneMin, nowMs } = useWorld();
+  const local = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
+  const [stringId, setStringId] = useState(reading.stringId);
+  const [time, setTime] = useState(local(reading.atMs));
+  const [trouble, setTrouble] = useState('');
+  const keep = (drafts: Parameters<typeof append>[0]) =>
+    append(drafts).then(onClose, (error: Error) =>
+      setTrouble(`${error.message} It is held in memory: export the log now.`),
+    );
+  const correct = () => {
+    // Seconds are not shown: a time left as it was keeps them.
+    const atMs = time === local(reading.atMs) ? reading.atMs : Date.parse(`${time}:00Z`) - zoneMin * 60000;
+    if (!(atMs <= nowMs())) return setTrouble('That time has not come yet.');
+    const note = life.strings.find((s) => s.plan.stringId === stringId)!.plan.note;
+    const targetHz = stringId === reading.stringId ? reading.targetHz : targetFrequencyHz(note, reading.a4Hz)!;
+    const cents = stringId === reading.stringId ? reading.cents : centsFrom(reading.frequencyHz, targetHz);
+    if (Math.abs(cents) > 1300)
+      return setTrouble(`It is ${signed(cents, 0)} cents from ${note}: that is no reading of this string.`);
+    const { id, version: _version, zoneMin: _zone, ...fields } = reading;
+    void keep([{ ...fields, stringId, targetHz, cents, atMs, supersedes: id }]);
+  };
+  return (
+    <Modal open title="Put a reading right" onClose={onClose}>
+      <p className="figure pb-3 text-sm">
+        {reading.purpose === 'as-left' ? 'as left' : 'as found'} {signed(reading.cents)} ±
+        {reading.sigmaCents.toFixed(1)} cents, {reading.source}
+      </p>
+      <div className="grid gap-3 text-sm">
+        <label>
+          It was of the string
+          <select
+            value={stringId}
+            onChange={(e) => setStringId(e.target.value)}
+            className="ml-2 rounded-md border border-ink2 bg-sheet px-2 py-1"
+          >
+            {life.strings.map((s) => (
+              <option key={s.plan.stringId} value={s.plan.stringId}>
+                {s.plan.note}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          It was at
+          <input
+            type="datetime-local"
+            value={time}
+            onChange={(e) => setTime(e.target.value)}
+            className="figure ml-2 rounded-md border border-ink2 bg-sheet px-2 py-1"
+          />
+        </label>
+      </div>
+      {trouble && (
+        <p role="alert" className="pt-2 text-sm text-rust">
+          {trouble}
+        </p>
+      )}
+      <div className="flex gap-2 pt-4">
+        <Button strong onClick={correct}>
+          Keep it so
+        </Button>
+        <Button onClick={() => void keep([{ type: 'taken-back', supersedes: reading.id }])}>Take it back</Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
+    </Modal>
+  );
+}

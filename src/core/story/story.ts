@@ -1,0 +1,245 @@
+import { median } from 'simple-statistics';
+import {
+  ageFromMs,
+  settlingEvents,
+  totalFallSeries,
+  type InstrumentLife,
+  type StringLife,
+  type TreatmentRecord,
+} from '../records';
+import {
+  carryTo,
+  chanceToHold,
+  fallAhead,
+  fitSettling,
+  mixtureMean,
+  mixtureQuantile,
+  nextCheckMin,
+  offsetNow,
+  type SettlingFit,
+  type SettlingMaterial,
+  type SettlingPrior,
+} from '../settling';
+import { MATERIAL_NAMES, SETTLES_AS } from '../strings';
+
+/** What the Settling view is asked. */
+export interface StoryWish {
+  nowMs: number;
+  toleranceCents: number;
+  holdMin: number;
+  curtainMs: number | null;
+  /** The chart looks ahead to here. */
+  untilMs: number;
+  priors: Partial<Record<SettlingMaterial, SettlingPrior>>;
+  zoneMin: number;
+}
+
+export interface StoryPoint {
+  id: string;
+  atMs: number;
+  ageMin: number;
+  fallCents: number;
+  kind: 'found' | 'left' | 'stretched' | 'slipped';
+}
+
+interface Spread {
+  q05: number;
+  q25: number;
+  q50: number;
+  q75: number;
+  q95: number;
+}
+
+export interface StringStory {
+  stringId: string;
+  note: string;
+  points: StoryPoint[];
+  rounds: { atMs: number; dropCents: number }[];
+  treatments: Pick<TreatmentRecord, 'atMs' | 'treatment'>[];
+  /** Total fall ahead if it is left alone, cents. */
+  ahead: (Spread & { atMs: number; ageMin: number })[];
+  fallenCents: number | null;
+  /** Fall in the next hour and day, median, cents; null before two readings. */
+  perHour: number | null;
+  perDay: number | null;
+  /** Fall from now to the curtain. */
+  byCurtain: { q05: number; q50: number; q95: number } | null;
+  chance: number | null;
+  /** From when it holds the wanted time, once brought to pitch; null where a fortnight is not enough. */
+  readyMs: number | null;
+  nextCheckMs: number | null;
+  temperature: { centsPerC: number; sigma: number; from: 'thermometer' | 'assumed' } | null;
+  why: string;
+}
+
+export interface InstrumentStory {
+  strings: StringStory[];
+  /** What all strings did alike beyond their creep, at each walk with three strings or more, cents (sharp positive). */
+  common: { atMs: number; cents: number }[];
+}
+
+const MINUTE = 60000;
+const READY = 0.85;
+const CONFIDENCE = 0.9;
+const STEPS_AHEAD = 24;
+const LONGEST_MIN = 14 * 1440;
+const WALK_MIN = 10;
+const FEWEST_COMMON = 3;
+
+const spread = (fit: SettlingFit, h: number): Spread => {
+  const mix = fallAhead(fit, h);
+  const q = (p: number) => mixtureQuantile(mix, p);
+  return { q05: q(0.05), q25: q(0.25), q50: q(0.5), q75: q(0.75), q95: q(0.95) };
+};
+
+/** Everything that the record tells of an instrument's strings, in their order. */
+export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): InstrumentStory {
+  const told = strings.map((life) => tell(life, wish));
+  const surprises = told.flatMap((t) => t.surprises).sort((a, b) => a.atMs - b.atMs);
+  const common: InstrumentStory['common'] = [];
+  for (let i = 0; i < surprises.length;) {
+    const walk = surprises.slice(i).filter((s) => s.atMs - surprises[i]!.atMs < WALK_MIN * MINUTE);
+    if (new Set(walk.map((s) => s.stringId)).size >= FEWEST_COMMON)
+      common.push({ atMs: walk[0]!.atMs, cents: median(walk.map((s) => s.cents)) });
+    i += walk.length;
+  }
+  return { strings: told.map((t) => t.story), common };
+}
+
+function tell(life: StringLife, wish: StoryWish) {
+  const start = ageFromMs(life);
+  const { plan, readings } = life;
+  const falls = totalFallSeries(readings);
+  const story: StringStory = {
+    stringId: plan.stringId,
+    note: plan.note,
+    points: readings.map((r, i) => ({
+      id: r.id,
+      atMs: r.atMs,
+      ageMin: (r.atMs - start!) / MINUTE,
+      fallCents: falls[i]!,
+      kind: r.slip ? 'slipped' : r.stretched ? 'stretched' : r.purpose === 'as-left' ? 'left' : 'found',
+    })),
+    rounds: life.rounds.map(({ atMs, dropCents }) => ({ atMs, dropCents })),
+    treatments: life.treatments.map(({ atMs, treatment }) => ({ atMs, treatment })),
+    ahead: [],
+    fallenCents: falls.at(-1) ?? null,
+    perHour: null,
+    perDay: null,
+    byCurtain: null,
+    chance: null,
+    readyMs: null,
+    nextCheckMs: null,
+    temperature: null,
+    why: readings.length === 0 ? 'Not read yet.' : 'Not enough readings yet: read it twice, some minutes apart.',
+  };
+  const first = readings[0];
+  const last = readings[readings.length - 1];
+  const none = { story, surprises: [] as { stringId: string; atMs: number; cents: number }[] };
+  if (!first || !last || start === undefined || last.atMs - first.atMs < MINUTE) return none;
+  const material = SETTLES_AS[plan.material];
+  const prior = wish.priors[material];
+  const events = settlingEvents(life);
+  const nowMin = Math.max((wish.nowMs - start) / MINUTE, events[events.length - 1]!.t);
+  const fit = fitSettling({ material, events, ...(prior ? { prior } : {}) }, nowMin);
+  const now = offsetNow(fit);
+  // Total fall now: the last reading's, and what its offset has gained since by the fit.
+  const fallenNow = story.fallenCents! + (last.cents - now.cents);
+  const horizon = Math.max(30, (wish.untilMs - wish.nowMs) / MINUTE);
+  story.ahead = [{ atMs: wish.nowMs, ageMin: nowMin, ...flat(fallenNow) }];
+  for (let k = 1; k <= STEPS_AHEAD; k++) {
+    const h = horizon * (k / STEPS_AHEAD) ** 2;
+    const s = spread(fit, h);
+    story.ahead.push({
+      atMs: wish.nowMs + h * MINUTE,
+      ageMin: nowMin + h,
+      q05: fallenNow + s.q05,
+      q25: fallenNow + s.q25,
+      q50: fallenNow + s.q50,
+      q75: fallenNow + s.q75,
+      q95: fallenNow + s.q95,
+    });
+  }
+  story.perHour = mixtureMean(fallAhead(fit, 60));
+  story.perDay = mixtureMean(fallAhead(fit, 1440));
+  const curtainMin = wish.curtainMs === null ? 0 : (wish.curtainMs - wish.nowMs) / MINUTE;
+  if (curtainMin > 0) story.byCurtain = spread(fit, curtainMin);
+  story.chance = chanceToHold(fit, wish.holdMin, wish.toleranceCents, now.cents);
+  const wait = readyAfterMin(fit, wish);
+  story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
+  const before = readings.findLast((r) => last.atMs - r.atMs > MINUTE);
+  story.nextCheckMs =
+    wish.nowMs +
+    MINUTE *
+      nextCheckMin(fit, {
+        toleranceCents: wish.toleranceCents,
+        offsetCents: Math.abs(now.cents) > wish.toleranceCents ? 0 : now.cents,
+        lastIntervalMin: Math.max(10, (last.atMs - (before?.atMs ?? start)) / MINUTE),
+        confidence: CONFIDENCE,
+      });
+  const b = fit.components.reduce((s, c) => s + c.share * c.mean[2], 0);
+  const bb = fit.components.reduce((s, c) => s + c.share * (c.cov[10]! + c.mean[2] ** 2), 0) - b * b;
+  story.temperature = {
+    centsPerC: b,
+    sigma: Math.sqrt(Math.max(0, bb)),
+    from: fit.thermometer ? 'thermometer' : 'assumed',
+  };
+  story.why = why(life, fit, b, wish);
+  const surprises = readings.flatMap((r) => {
+    const i = events.findLastIndex((e) => e.kind === 'read' && Math.abs(start + e.t * MINUTE - r.atMs) < 1);
+    const s = fit.surprises[i];
+    return s && r.purpose === 'as-found' && !r.slip && !r.stretched
+      ? [{ stringId: plan.stringId, atMs: r.atMs, cents: s.innovationCents }]
+      : [];
+  });
+  return { story, surprises };
+}
+
+const flat = (x: number): Spread => ({ q05: x, q25: x, q50: x, q75: x, q95: x });
+
+/** Waiting time until a string, brought to pitch then, holds the wanted time with .85, min; null beyond a fortnight. */
+function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {
+  const isReady = (wait: number) =>
+    chanceToHold(carryTo(fit, fit.nowMin + wait), wish.holdMin, wish.toleranceCents, 0) >= READY;
+  if (isReady(0)) return 0;
+  if (!isReady(LONGEST_MIN)) return null;
+  let low = 1;
+  let high = LONGEST_MIN;
+  while (high / low > 1.06) {
+    const middle = Math.sqrt(low * high);
+    if (isReady(middle)) high = middle;
+    else low = middle;
+  }
+  return high;
+}
+
+const clock = (ms: number, zoneMin: number) => new Date(ms + zoneMin * MINUTE).toISOString().slice(11, 16);
+
+/** One sentence: what the record shows to be at work. */
+function why(life: StringLife, fit: SettlingFit, centsPerC: number, wish: StoryWish): string {
+  const { readings, plan } = life;
+  const parts: string[] = [];
+  const slip = readings.findLast((r) => r.slip);
+  if (slip) {
+    const before = readings.findLast((r) => r.atMs < slip.atMs - 30000);
+    const size = before ? before.cents - slip.cents : 0;
+    parts.push(`slipped ${size.toFixed(0)} cents at ${clock(slip.atMs, wish.zoneMin)}: look at its winding and knot`);
+  }
+  const perDoubling = fit.components.reduce((s, c) => s + c.share * c.mean[1], 0) * Math.LN2;
+  parts.push(
+    perDoubling < 0.5
+      ? `creep of ${MATERIAL_NAMES[plan.material]} is all but over`
+      : `creep of ${MATERIAL_NAMES[plan.material]}, about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles`,
+  );
+  const left = readings.findLast((r) => r.purpose === 'as-left' && r.tempC !== undefined);
+  const last = readings[readings.length - 1]!;
+  if (left && last.tempC !== undefined && fit.thermometer) {
+    const room = centsPerC * (last.tempC - left.tempC!);
+    if (Math.abs(room) >= 0.4)
+      parts.push(
+        `the room did ${room < 0 ? '−' : '+'}${Math.abs(room).toFixed(1)} of it since ${clock(left.atMs, wish.zoneMin)}`,
+      );
+  }
+  const sentence = parts.join('; ');
+  return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
+}
