@@ -110,9 +110,8 @@ function play(score: Score, strings: Played[], from: number, act: (t: number) =>
   score.everOut += ever.filter(Boolean).length;
 }
 
-let ready = 0;
-let falseReady = 0;
-let couldBe = 0;
+/** For each string after the last tuning: the chance given to it, and whether it held. */
+const declared: { chance: number; good: boolean }[] = [];
 
 function byPlan(show: number, strungMin: number, score: Score): void {
   const { strings, r } = setUp(show, strungMin);
@@ -148,11 +147,7 @@ function byPlan(show: number, strungMin: number, score: Score): void {
   });
   for (const { s, chance } of holds) {
     const good = Math.abs(s.truth.centsAt(strungMin + SHOW_MIN)) <= TOLERANCE;
-    if (good) couldBe++;
-    if (chance >= READY) {
-      ready++;
-      if (!good) falseReady++;
-    }
+    declared.push({ chance, good });
   }
   const open = new Map<Played, number>();
   const until = (s: Played, at: number) => {
@@ -226,7 +221,14 @@ writeSection(
     row('every hour', scores.hour),
     row('strung three days before, tuned once', scores.days),
     '',
-    `Declared ready after the last tuning: ${ready} strings, wrongly ${((100 * falseReady) / Math.max(1, ready)).toFixed(1)} %; ${couldBe} would have held.`,
+    '| ready from a chance of | strings | wrongly | missed of those that held |',
+    '|---|---|---|---|',
+    ...[0.8, 0.85, 0.9, 0.92, 0.95].map((p) => {
+      const ready = declared.filter((d) => d.chance >= p);
+      const held = declared.filter((d) => d.good);
+      const share = (n: number, of: number) => `${((100 * n) / Math.max(1, of)).toFixed(1)} %`;
+      return `| ${p}${p === READY ? ' (the plan)' : ''} | ${ready.length} | ${share(ready.filter((d) => !d.good).length, ready.length)} | ${share(held.filter((d) => d.chance < p).length, held.length)} |`;
+    }),
   ],
   (process.cpuUsage().user - started) / 1e6,
 );

@@ -10,6 +10,7 @@ import { BenchView } from './views/bench/BenchView';
 import { FittingView } from './views/fitting/FittingView';
 import { InstrumentView } from './views/instrument/InstrumentView';
 import { LogView } from './views/log/LogView';
+import { PlanView } from './views/plan/PlanView';
 import { SettlingView } from './views/settling/SettlingView';
 import { SetView } from './views/set/SetView';
 
@@ -32,6 +33,7 @@ function Place({ world }: { world: World }) {
             <Route path="set/:instrumentId?" element={<SetView />} />
             <Route path="fitting/:instrumentId/:stringId?" element={<FittingView />} />
             <Route path="settling/:instrumentId?" element={<SettlingView />} />
+            <Route path="plan" element={<PlanView />} />
             <Route path="log" element={<LogView />} />
             <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />
           </Routes>

@@ -39,7 +39,7 @@ export function Header() {
       isActive ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2',
     );
   return (
-    <header className="border-b border-line bg-sheet">
+    <header className="print:hidden border-b border-line bg-sheet">
       <div className="flex min-h-[60px] flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1.5">
         <span className="flex items-center gap-2 text-lg font-bold">
           <svg
@@ -61,6 +61,9 @@ export function Header() {
           </NavLink>
           <NavLink to={`${basePath}/settling`} className={link}>
             Settling
+          </NavLink>
+          <NavLink to={`${basePath}/plan`} className={link}>
+            Plan
           </NavLink>
           <NavLink to={`${basePath}/log`} className={link}>
             Log

@@ -40,6 +40,7 @@ export interface PlanAsk {
   nowMs: number;
   zoneMin: number;
   minutesPerString: number;
+  doneChecks: Record<string, number>;
   priors: Priors;
 }
 

@@ -46,22 +46,49 @@ export function planStrings(instruments: readonly InstrumentLife[], nowMs: numbe
   );
 }
 
+/** A walk that was done: strings of one instrument read one after the other. */
+export interface DoneWalk {
+  instrumentId: string;
+  atMs: number;
+  stringIds: string[];
+  /** How many of them were brought up. */
+  broughtUp: number;
+}
+
+/** The walks on record since a moment, oldest first; this is how the items of a plan tick. */
+export function doneWalks(instruments: readonly InstrumentLife[], sinceMs: number): DoneWalk[] {
+  return instruments
+    .flatMap(({ record: { instrumentId }, strings }) =>
+      walksOf(strings.flatMap((s) => s.readings).filter((r) => r.atMs >= sinceMs)).map((walk) => ({
+        instrumentId,
+        atMs: walk[0]!.atMs,
+        stringIds: [...new Set(walk.map((r) => r.stringId))],
+        broughtUp: new Set(walk.filter((r) => r.purpose === 'as-left').map((r) => r.stringId)).size,
+      })),
+    )
+    .sort((a, b) => a.atMs - b.atMs);
+}
+
+/** Readings of one instrument parted into walks where nothing was read for ten minutes. */
+function walksOf(given: readonly ReadingRecord[]): ReadingRecord[][] {
+  const walks: ReadingRecord[][] = [];
+  let last = -Infinity;
+  for (const r of [...given].sort((a, b) => a.atMs - b.atMs)) {
+    if (r.atMs - last > PASS_GAP_MIN * MINUTE) walks.push([]);
+    walks[walks.length - 1]!.push(r);
+    last = r.atMs;
+  }
+  return walks;
+}
+
 /** How long one string takes in a walk, min: the median over the walks on record. */
 export function minutesPerString({ instruments }: Pick<Bench, 'instruments'>): number {
   const each: number[] = [];
   for (const { strings } of instruments) {
-    const readings = strings.flatMap((s) => s.readings).sort((a, b) => a.atMs - b.atMs);
-    let pass: ReadingRecord[] = [];
-    const close = () => {
-      const count = new Set(pass.map((r) => r.stringId)).size;
-      if (count > 1) each.push((pass[pass.length - 1]!.atMs - pass[0]!.atMs) / MINUTE / (count - 1));
-      pass = [];
-    };
-    for (const r of readings) {
-      if (pass.length > 0 && r.atMs - pass[pass.length - 1]!.atMs > PASS_GAP_MIN * MINUTE) close();
-      pass.push(r);
+    for (const walk of walksOf(strings.flatMap((s) => s.readings))) {
+      const count = new Set(walk.map((r) => r.stringId)).size;
+      if (count > 1) each.push((walk[walk.length - 1]!.atMs - walk[0]!.atMs) / MINUTE / (count - 1));
     }
-    close();
   }
   return each.length > 0 ? Math.min(5, Math.max(0.3, median(each))) : USUAL_MINUTES;
 }

@@ -1,4 +1,4 @@
-export { minutesPerString, planStrings, type PriorOf } from './ask';
+export { doneWalks, minutesPerString, planStrings, type DoneWalk, type PriorOf } from './ask';
 export { ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
 export { byInstrument, planShow } from './plan';
 export {

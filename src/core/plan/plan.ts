@@ -29,6 +29,8 @@ interface Asked {
   zoneMin: number;
   /** How long one string takes to check and bring up, min, learned from the record. */
   minutesPerString: number;
+  /** Checks of each instrument already done for this show: the serial numbers of the next ones go on from there. */
+  doneChecks?: Record<string, number>;
 }
 
 /** Strings of a list by instrument, in order of first appearance. */
@@ -48,7 +50,8 @@ export function planShow(asked: Asked): Plan {
   const add: Add = (what, atMs, list, minutes, why) => {
     if (list.length === 0) return;
     const { instrumentId } = list[0]!;
-    const serial = items.filter((i) => i.what === what && i.instrumentId === instrumentId).length + 1;
+    const done = what === 'check' ? (asked.doneChecks?.[instrumentId] ?? 0) : 0;
+    const serial = done + items.filter((i) => i.what === what && i.instrumentId === instrumentId).length + 1;
     items.push({
       uid: `${session.curtainMs}-${instrumentId}-${what}-${serial}`,
       atMs: Math.round(Math.max(atMs, nowMs)),

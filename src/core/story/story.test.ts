@@ -7,7 +7,12 @@ const START = Date.UTC(2026, 5, 12, 10, 0);
 const AGES = [2, 6, 15, 40, 90, 180];
 
 /** Readings of a string left alone, or brought up at each, that falls by so much per e-fold of age. */
-function readings(stringId: string, slope: number, strungMs = START, tempAt = (_min: number) => 20): ReadingRecord[] {
+function readings(
+  stringId: string,
+  slope: number,
+  strungMs = START,
+  tempAt: (min: number) => number = () => 20,
+): ReadingRecord[] {
   return AGES.map((t, i): ReadingRecord => {
     const cents = -slope * Math.log1p(t / 1.5) - 1.5 * (tempAt(t) - 20);
     return {

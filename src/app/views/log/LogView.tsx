@@ -3,18 +3,10 @@ import { newRecords, readingsCsv, readLogFile, writeLogFile } from '../../../cor
 import type { InstrumentRecord, LogRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { clockTime, signed } from '../../parts/format';
+import { saveFile } from '../../parts/saveFile';
 import { useWorld } from '../../store/world';
 
 const SHOWN = 200;
-
-function save(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const a = document.createElement('a');
-  a.href = url;
-  a.download = name;
-  a.click();
-  URL.revokeObjectURL(url);
-}
 
 /** What a record says, in a line. */
 function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): string {
@@ -90,11 +82,11 @@ export function LogView() {
       <div className="flex flex-wrap gap-2 py-4">
         <Button
           strong
-          onClick={() => save(`${stem}.json`, writeLogFile(records, Math.round(nowMs())), 'application/json')}
+          onClick={() => saveFile(`${stem}.json`, writeLogFile(records, Math.round(nowMs())), 'application/json')}
         >
           Export everything (JSON)
         </Button>
-        <Button onClick={() => save(`${stem}-readings.csv`, readingsCsv(records), 'text/csv')}>
+        <Button onClick={() => saveFile(`${stem}-readings.csv`, readingsCsv(records), 'text/csv')}>
           Export readings (CSV)
         </Button>
         <Button onClick={() => input.current?.click()}>Import a JSON export</Button>

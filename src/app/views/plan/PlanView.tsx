@@ -1,0 +1,223 @@
+import clsx from 'clsx';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { PlanItem } from '../../../core/plan';
+import { planCalendar } from '../../../core/exchange';
+import { usePedal } from '../../guide/usePedal';
+import { Button } from '../../parts/Button';
+import { dueTime, signed, span } from '../../parts/format';
+import { saveFile } from '../../parts/saveFile';
+import { soundTarget } from '../../sound/tone';
+import { useWorld } from '../../store/world';
+import { Restring } from './Restring';
+import { ShowSheet } from './ShowSheet';
+import { TimeLine } from './TimeLine';
+import { usePlan, useShow } from './usePlan';
+import { ADVICE, STEP_WORDS } from './words';
+
+const MINUTE = 60000;
+const CHIME_HZ = 660;
+/** Walks that are done and still stand above the next one. */
+const SHOWN_DONE = 3;
+/** A fall as an offset: flat negative. */
+const off = (fall: number) => signed(-fall);
+
+/** Backward from the curtain: what to do when, on which instrument; what will hold and what will not. */
+export function PlanView() {
+  const { bench, basePath, zoneMin, nowMs } = useWorld();
+  const navigate = useNavigate();
+  const show = useShow();
+  const { plan, done, playing, now } = usePlan(show);
+  const [editing, setEditing] = useState(false);
+  const [chime, setChime] = useState(false);
+  const lives = useMemo(() => new Map(bench.instruments.map((i) => [i.record.instrumentId, i])), [bench.instruments]);
+  const nameOf = (item: PlanItem) => lives.get(item.instrumentId)?.record.name ?? item.instrumentId;
+  const notesOf = (item: PlanItem) => {
+    const life = lives.get(item.instrumentId);
+    const notes = item.stringIds.map((id) => life?.strings.find((s) => s.plan.stringId === id)?.plan.note ?? id);
+    return notes.length === life?.strings.length ? 'all strings' : notes.join(' ');
+  };
+  const work = useMemo(() => (plan?.items ?? []).filter((i) => !ADVICE.has(i.what)), [plan]);
+  const advice = (plan?.items ?? []).filter((i) => ADVICE.has(i.what));
+  const next = work[0];
+  const go = () => next && void navigate(`${basePath}/bench/${next.instrumentId}`);
+  usePedal({ Enter: go, PageDown: go, e: () => setEditing(true), c: () => setChime((v) => !v) });
+
+  // Once for each item, when its time has come.
+  const rung = useRef('');
+  useEffect(() => {
+    if (!chime || !next || next.atMs > now + 15000 || rung.current === next.uid) return;
+    rung.current = next.uid;
+    soundTarget(CHIME_HZ);
+  }, [chime, next, now]);
+
+  if (!show || bench.instruments.length === 0) {
+    return (
+      <div className="p-10">
+        <h1 className="text-2xl font-bold">No show ahead</h1>
+        <p className="max-w-xl py-3 text-ink2">
+          Say when the curtain rises and who plays. The plan then works backward: when to look at which strings, the
+          last tuning, and what will have to be retuned in between.
+        </p>
+        <Button strong disabled={bench.instruments.length === 0} onClick={() => setEditing(true)}>
+          Set the curtain
+        </Button>
+        {editing && <ShowSheet show={undefined} onClose={() => setEditing(false)} />}
+      </div>
+    );
+  }
+  const endMs = show.curtainMs + show.minutes * MINUTE;
+  const intervalMs = show.intervalMin === null ? null : show.curtainMs + show.intervalMin * MINUTE;
+  const recent = done.filter((d) => d.atMs > now - 90 * MINUTE);
+  const tunedMs = work.find((i) => i.what === 'last-tuning')?.atMs ?? now;
+  const calendar = () =>
+    saveFile(
+      'slow-anchor-plan.ics',
+      planCalendar(
+        work,
+        { title: (i) => `${STEP_WORDS[i.what]}: ${nameOf(i)}`, strings: notesOf, place: show.place },
+        nowMs(),
+      ),
+      'text/calendar',
+    );
+
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[1fr_330px] overflow-y-auto max-lg:grid-cols-1">
+      <section aria-labelledby="plan-name" className="min-w-0 px-5 py-3">
+        <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1">
+          <h1 id="plan-name" className="text-2xl font-bold">
+            Plan for {show.place}, {dueTime(show.curtainMs, now, zoneMin)}
+          </h1>
+          <span className="text-sm text-ink2">
+            {show.minutes} min within ±{show.toleranceCents} cents
+            {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zoneMin)}`}
+          </span>
+        </div>
+        <TimeLine
+          items={work}
+          done={recent}
+          instruments={playing.map(({ record }) => ({ id: record.instrumentId, name: record.name }))}
+          fromMs={Math.min(now, ...recent.map((d) => d.atMs)) - 4 * MINUTE}
+          nowMs={now}
+          curtainMs={show.curtainMs}
+          intervalMs={intervalMs}
+          endMs={endMs}
+          zoneMin={zoneMin}
+        />
+        <p className="pt-1 text-xs text-ink2 print:hidden">
+          ○ check ✓ done ▬ in the air of the show ■ rounds, last tuning ▲ retune between pieces; dashed: the curtain
+        </p>
+        <ol aria-label="What to do" className="pt-3 text-sm print:text-lg">
+          {recent.slice(-SHOWN_DONE).map((d) => (
+            <li key={`${d.instrumentId}/${d.atMs}`} className="flex gap-3 border-t border-line py-1 text-ink2">
+              <span className="figure w-14 shrink-0">{dueTime(d.atMs, d.atMs - MINUTE, zoneMin)}</span>
+              <span>
+                ✓ Checked {lives.get(d.instrumentId)?.record.name}: {d.stringIds.length} strings
+                {d.broughtUp > 0 && `, ${d.broughtUp} brought up`}
+              </span>
+            </li>
+          ))}
+          {work.map((i) => (
+            <li
+              key={i.uid}
+              data-what={i.what}
+              className={clsx('flex gap-3 border-t border-line py-1', i === next && 'font-semibold')}
+            >
+              <span className={clsx('figure w-14 shrink-0', i.late && 'text-rust')}>
+                {dueTime(i.atMs, now, zoneMin)}
+              </span>
+              <span>
+                {STEP_WORDS[i.what]}: {nameOf(i)}, {notesOf(i)}
+                <span className="font-normal text-ink2"> {i.why}</span>
+                {i.late && <b className="text-rust"> Late.</b>}
+                {i.conflict && <b className="text-rust"> Two things at once: one pair of hands.</b>}
+              </span>
+              <span className="figure ml-auto shrink-0 font-normal text-ink2">{i.minutes} min</span>
+            </li>
+          ))}
+        </ol>
+      </section>
+      <aside aria-label="Next" className="border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden">
+        {next && (
+          <div className="pb-3" data-testid="next">
+            <p className="text-sm text-ink2">Next{next.atMs > now ? `, in ${span(next.atMs - now)}` : ''}</p>
+            <p role="status" className="text-2xl font-bold leading-tight">
+              {STEP_WORDS[next.what]} {dueTime(next.atMs, now, zoneMin)}
+            </p>
+            <p className="pb-2 text-base">
+              {nameOf(next)}, {notesOf(next)}
+            </p>
+            <Button strong hint="Enter" onClick={go}>
+              Go to it
+            </Button>
+          </div>
+        )}
+        <div className="flex flex-wrap gap-2 border-t border-line py-3">
+          <Button hint="E" onClick={() => setEditing(true)}>
+            The show
+          </Button>
+          <Button hint="C" aria-pressed={chime} strong={chime} onClick={() => setChime((v) => !v)}>
+            {chime ? 'Chime on' : 'Chime'}
+          </Button>
+          <Button onClick={() => window.print()}>Print</Button>
+          <Button onClick={calendar}>Calendar</Button>
+        </div>
+        <section aria-labelledby="holds" className="border-t border-line py-3">
+          <h2 id="holds" className="pb-1 text-base font-semibold">
+            From the last tuning to the end
+          </h2>
+          <ul className="text-sm">
+            {playing.map(({ record }) => {
+              const own = plan?.outlook.filter((o) => o.instrumentId === record.instrumentId) ?? [];
+              const known = own.filter((o) => o.chance !== null);
+              const worst = known.reduce<(typeof known)[number] | undefined>(
+                (a, b) => (!a || b.chance! < a.chance! ? b : a),
+                undefined,
+              );
+              const note = lives.get(record.instrumentId)?.strings.find((s) => s.plan.stringId === worst?.stringId)
+                ?.plan.note;
+              return (
+                <li key={record.instrumentId} className="border-t border-line py-1 first:border-t-0">
+                  <b>{record.name}</b>{' '}
+                  {worst ? (
+                    <>
+                      {known.filter((o) => o.chance! >= 0.85).length} of {own.length} hold; {note} at the end{' '}
+                      <span className="figure" data-testid={`fall-${record.instrumentId}`}>
+                        {off(worst.fall!.q50)} ({off(worst.fall!.q95)} to {off(worst.fall!.q05)})
+                      </span>{' '}
+                      cents
+                    </>
+                  ) : (
+                    'not read yet'
+                  )}
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+        {advice.length > 0 && (
+          <section aria-labelledby="advice" className="border-t border-line py-3 text-sm">
+            <h2 id="advice" className="pb-1 text-base font-semibold">
+              New strings
+            </h2>
+            <ul>
+              {advice.map((i) => (
+                <li key={i.uid} className="py-1">
+                  <b>
+                    {nameOf(i)}
+                    {i.what === 'restring' && `, until ${dueTime(i.atMs, now, zoneMin)}`}:
+                  </b>{' '}
+                  {i.why}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <div className="border-t border-line py-3">
+          <Restring show={show} playing={playing} tunedMs={tunedMs} nowMs={now} />
+        </div>
+      </aside>
+      {editing && <ShowSheet show={show} onClose={() => setEditing(false)} />}
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { InstrumentLife } from '../../../core/records';
+import { clockTime, signed } from '../../parts/format';
+import { usePriors } from '../../store/priors';
+import { useWorld } from '../../store/world';
+import { askSettling } from '../../workers/settling';
+import { asSession, type Show } from './usePlan';
+
+/** What if an instrument is restrung at some hour? Answered from what such strings do, before it is done. */
+export function Restring({
+  show,
+  playing,
+  tunedMs,
+  nowMs,
+}: {
+  show: Show;
+  playing: readonly InstrumentLife[];
+  tunedMs: number;
+  nowMs: number;
+}) {
+  const { zoneMin, bench } = useWorld();
+  const { priorsFor, basis, setsFor } = usePriors();
+  const [id, setId] = useState(playing[0]?.record.instrumentId ?? '');
+  const hour = Math.ceil((nowMs + zoneMin * 60000) / 3600000) * 3600000;
+  const [time, setTime] = useState(new Date(hour).toISOString().slice(11, 16));
+  const life = playing.find((i) => i.record.instrumentId === id) ?? playing[0];
+  const midnight = Math.floor((nowMs + zoneMin * 60000) / 86400000) * 86400000 - zoneMin * 60000;
+  const [h, m] = time.split(':').map(Number);
+  let restrungMs = midnight + ((h ?? 0) * 60 + (m ?? 0)) * 60000;
+  if (restrungMs < nowMs - 60000) restrungMs += 86400000;
+  const possible = restrungMs < tunedMs - 5 * 60000;
+  const { data } = useQuery({
+    queryKey: ['restring', life?.record.id, restrungMs, tunedMs, show, basis],
+    queryFn: () =>
+      askSettling('restring', {
+        life: life!,
+        session: asSession(show, bench.room?.tempC ?? null),
+        restrungMs,
+        tunedMs,
+        priors: priorsFor(life!.record.instrumentId),
+      }),
+    enabled: life !== undefined && possible,
+  });
+  if (!life) return null;
+  const sets = setsFor(life.record.instrumentId);
+  const field = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
+  return (
+    <section aria-labelledby="restring" className="text-sm print:hidden">
+      <h2 id="restring" className="pb-1 text-base font-semibold">
+        What if I restring
+      </h2>
+      <select
+        aria-label="Instrument"
+        value={life.record.instrumentId}
+        onChange={(e) => setId(e.target.value)}
+        className={field}
+      >
+        {playing.map(({ record }) => (
+          <option key={record.instrumentId} value={record.instrumentId}>
+            {record.name}
+          </option>
+        ))}
+      </select>{' '}
+      at{' '}
+      <input
+        type="time"
+        aria-label="Restrung at"
+        value={time}
+        onChange={(e) => setTime(e.target.value)}
+        className={`figure ${field}`}
+      />
+      {!possible ? (
+        <p className="pt-2">That is after the last tuning at {clockTime(tunedMs, zoneMin)}.</p>
+      ) : (
+        <>
+          <table className="mt-2 w-full text-left">
+            <caption className="text-left text-xs text-ink2">
+              {show.intervalMin === null ? 'By the end' : 'By the interval'}, tuned at {clockTime(tunedMs, zoneMin)}
+              {sets > 0 ? `, from ${sets} earlier sets` : ', from what such strings do'}
+            </caption>
+            <tbody>
+              {data?.map((s) => (
+                <tr key={s.stringId} className="border-t border-line">
+                  <th scope="row">{s.note}</th>
+                  <td className="figure">
+                    {signed(-s.fall.q50, 0)} ({signed(-s.fall.q95, 0)} to {signed(-s.fall.q05, 0)}) cents
+                  </td>
+                  <td className="figure">holds {(100 * s.chance).toFixed(0)} %</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+    </section>
+  );
+}

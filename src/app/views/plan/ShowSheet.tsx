@@ -1,0 +1,144 @@
+import { useState } from 'react';
+import { READY_SCHOOLS } from '../../../core/plan';
+import { Button } from '../../parts/Button';
+import { Modal } from '../../parts/Modal';
+import { useWorld } from '../../store/world';
+import type { Show } from './usePlan';
+
+const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
+  'not-same-day': 'Never a set fitted the same day',
+  'make-ready': 'Make new strings ready by rounds and treatment',
+};
+const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
+
+/** The show: where, when, how long, how near, who plays, and how the player holds it with new strings. */
+export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: () => void }) {
+  const { bench, append, nowMs, zoneMin } = useWorld();
+  const local = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
+  const [place, setPlace] = useState(show?.place ?? 'the show');
+  const [at, setAt] = useState(local(show?.curtainMs ?? nowMs() + 5 * 3600000));
+  const [minutes, setMinutes] = useState(String(show?.minutes ?? 90));
+  const [interval, setInterval] = useState(show?.intervalMin ? String(show.intervalMin) : '');
+  const [tolerance, setTolerance] = useState(String(show?.toleranceCents ?? 3));
+  const [there, setThere] = useState(typeof show?.thereC === 'number' ? String(show.thereC) : '');
+  const [school, setSchool] = useState(show?.school ?? READY_SCHOOLS[0]);
+  const [who, setWho] = useState(show?.instrumentIds ?? bench.instruments.map((i) => i.record.instrumentId));
+  const [trouble, setTrouble] = useState('');
+  const num = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.').replace('−', '-')));
+
+  const keep = () => {
+    const curtainMs = Date.parse(`${at}:00Z`) - zoneMin * 60000;
+    const length = num(minutes);
+    const intervalMin = num(interval);
+    const toleranceCents = num(tolerance);
+    const thereC = num(there);
+    const fault = !(curtainMs > nowMs())
+      ? 'The curtain has to rise after now.'
+      : !(length !== null && length > 0 && length <= 1440)
+        ? 'Give the length in minutes, up to a day.'
+        : intervalMin !== null && !(intervalMin > 0 && intervalMin < length)
+          ? 'The interval lies between the curtain and the end, in minutes; leave it empty for none.'
+          : !(toleranceCents !== null && toleranceCents >= 0.5 && toleranceCents <= 50)
+            ? 'Give the tolerance from 0.5 to 50 cents.'
+            : thereC !== null && !(thereC >= -40 && thereC <= 60)
+              ? 'Give the temperature there from −40 to 60 °C, or leave it empty.'
+              : who.length === 0
+                ? 'Choose at least one instrument.'
+                : '';
+    setTrouble(fault);
+    if (fault) return;
+    void append([
+      {
+        type: 'session',
+        place: place.trim() || 'the show',
+        curtainMs,
+        minutes: length!,
+        intervalMin,
+        toleranceCents: toleranceCents!,
+        school,
+        instrumentIds: who,
+        thereC,
+      },
+      { type: 'curtain', curtainMs },
+    ]).then(onClose, (error: Error) => setTrouble(`${error.message} It is held in memory: export the log now.`));
+  };
+
+  return (
+    <Modal open title="The show" onClose={onClose}>
+      <form
+        noValidate
+        className="grid gap-3 text-sm"
+        onSubmit={(e) => {
+          e.preventDefault();
+          keep();
+        }}
+      >
+        <label className="flex flex-wrap items-center justify-between gap-2">
+          Where <input className={field} value={place} maxLength={80} onChange={(e) => setPlace(e.target.value)} />
+        </label>
+        <label className="flex flex-wrap items-center justify-between gap-2">
+          Curtain
+          <input type="datetime-local" className={field} value={at} onChange={(e) => setAt(e.target.value)} />
+        </label>
+        <div className="flex flex-wrap gap-4">
+          <label>
+            Length, min{' '}
+            <input className={`${field} w-16`} value={minutes} onChange={(e) => setMinutes(e.target.value)} />
+          </label>
+          <label>
+            Interval after, min{' '}
+            <input className={`${field} w-16`} value={interval} onChange={(e) => setInterval(e.target.value)} />
+          </label>
+        </div>
+        <div className="flex flex-wrap gap-4">
+          <label>
+            Within ± cents{' '}
+            <input className={`${field} w-16`} value={tolerance} onChange={(e) => setTolerance(e.target.value)} />
+          </label>
+          <label>
+            There, °C <input className={`${field} w-16`} value={there} onChange={(e) => setThere(e.target.value)} />
+          </label>
+        </div>
+        <fieldset>
+          <legend className="font-semibold">Who plays</legend>
+          {bench.instruments.map(({ record }) => (
+            <label key={record.instrumentId} className="mr-4 inline-flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={who.includes(record.instrumentId)}
+                onChange={() =>
+                  setWho((w) =>
+                    w.includes(record.instrumentId)
+                      ? w.filter((i) => i !== record.instrumentId)
+                      : [...w, record.instrumentId],
+                  )
+                }
+              />
+              {record.name}
+            </label>
+          ))}
+        </fieldset>
+        <fieldset>
+          <legend className="font-semibold">New strings</legend>
+          {READY_SCHOOLS.map((s) => (
+            <label key={s} className="flex items-center gap-1.5">
+              <input type="radio" name="school" checked={school === s} onChange={() => setSchool(s)} />
+              {SCHOOLS[s]}
+            </label>
+          ))}
+        </fieldset>
+        {trouble && (
+          <p role="alert" className="text-rust">
+            {trouble}
+          </p>
+        )}
+        <div className="flex gap-2">
+          <Button strong type="submit">
+            Plan it
+          </Button>
+          <Button onClick={onClose}>Leave it</Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}
