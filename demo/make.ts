@@ -2,7 +2,7 @@ import { DEFAULT_A4_HZ } from '../src/core/music';
 import { measure } from '../src/core/pitch';
 import { RECORD_VERSION, type LogRecord, type Purpose, type ReadingRecord } from '../src/core/records';
 import { addNoise, pluck, pluckOf, randomFrom, roomTempC, trueCents, type StringTruth } from '../src/core/simulate';
-import { CURTAIN_MS, heronsBench, MINUTE, NOON_MS, ZONE_MIN, type DemoInstrument } from './bench';
+import { BOUZOUKI_STRETCHED, CURTAIN_MS, heronsBench, MINUTE, NOON_MS, ZONE_MIN, type DemoInstrument } from './bench';
 
 /** What the demonstration starts with: the log, and the truth of the instruments that the simulator goes on with. */
 export interface Demonstration {
@@ -104,6 +104,31 @@ export function makeDemonstration(): Demonstration {
     passesOf(instrument, (r) => records.push(r));
     truth[instrumentId] = truths;
   }
+  const bouzouki = { instrumentId: 'bouzouki' };
+  const fittedMs = truth['bouzouki']![0]!.strungMs;
+  records.push({
+    ...base,
+    ...bouzouki,
+    id: 'bouzouki-stretched',
+    type: 'treatment',
+    atMs: fittedMs + 2 * MINUTE,
+    stringIds: BOUZOUKI_STRETCHED,
+    treatment: 'stretched',
+  });
+  const neighbour = (id: string) => `s${((Number(id.slice(1)) - 1) ^ 1) + 1}`;
+  records.push({
+    ...base,
+    id: 'heron-trial',
+    type: 'trial',
+    atMs: fittedMs,
+    trialId: 'bouzouki-stretching',
+    what: 'Stretched by hand when put on / not',
+    byLot: true,
+    pairs: BOUZOUKI_STRETCHED.map((stringId) => ({
+      treated: { ...bouzouki, stringId },
+      control: { ...bouzouki, stringId: neighbour(stringId) },
+    })),
+  });
   const startMs = NOON_MS + 126 * MINUTE;
   records.push({ ...base, id: 'heron-reference', type: 'reference', atMs: NOON_MS, a4Hz: DEFAULT_A4_HZ });
   records.push({ ...base, id: 'heron-curtain', type: 'curtain', atMs: NOON_MS, curtainMs: CURTAIN_MS });

@@ -12,6 +12,9 @@ for (const scheme of ['light', 'dark'] as const) {
       '/demo/instrument/requinto',
       '/demo/set/requinto',
       '/demo/fitting/requinto/s1',
+      '/demo/settling/requinto',
+      '/demo/plan',
+      '/demo/trial',
       '/bench',
     ]) {
       test(`axe finds nothing serious on ${path}`, async ({ page }) => {

@@ -67,3 +67,22 @@ export async function typeFigure(page: Page, text: string): Promise<void> {
   await page.getByLabel('Cents from the target, or Hz').fill(text);
   await page.keyboard.press('Enter');
 }
+
+/** Turns the simulated tuner by keys until the string stands in tolerance, plucking when it has died away. */
+export async function bringUp(page: Page): Promise<void> {
+  for (let i = 0; i < 60; i++) {
+    const sentence = (await instruction(page).textContent()) ?? '';
+    if (/^Pluck/.test(sentence)) {
+      await page.keyboard.press('p');
+      await page.waitForTimeout(350);
+    } else if (/^Bring it up/.test(sentence)) {
+      const off = Math.abs(figure(await liveCents(page).textContent()));
+      await page.keyboard.press(off > 16 ? 'Shift+ArrowUp' : 'ArrowUp');
+      await page.waitForTimeout(180);
+    } else if (/below, then up/.test(sentence)) {
+      for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowDown');
+      await page.waitForTimeout(450);
+    } else return;
+  }
+  throw new Error(`never came to rest: ${await instruction(page).textContent()}`);
+}

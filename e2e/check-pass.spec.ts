@@ -1,34 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import {
-  collectErrors,
-  figure,
-  instruction,
-  liveCents,
-  message,
-  openDemo,
-  panel,
-  recordCount,
-  typeFigure,
-} from './bench';
-
-/** Turns the simulated tuner by keys until the string stands in tolerance, plucking when it has died away. */
-async function bringUp(page: Page): Promise<void> {
-  for (let i = 0; i < 60; i++) {
-    const sentence = (await instruction(page).textContent()) ?? '';
-    if (/^Pluck/.test(sentence)) {
-      await page.keyboard.press('p');
-      await page.waitForTimeout(350);
-    } else if (/^Bring it up/.test(sentence)) {
-      const off = Math.abs(figure(await liveCents(page).textContent()));
-      await page.keyboard.press(off > 16 ? 'Shift+ArrowUp' : 'ArrowUp');
-      await page.waitForTimeout(180);
-    } else if (/below, then up/.test(sentence)) {
-      for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowDown');
-      await page.waitForTimeout(450);
-    } else return;
-  }
-  throw new Error(`never came to rest: ${await instruction(page).textContent()}`);
-}
+import { expect, test } from '@playwright/test';
+import { bringUp, collectErrors, instruction, message, openDemo, panel, recordCount, typeFigure } from './bench';
 
 test('a whole check pass by keys alone: six strings as found, the low ones brought up, a time to come back', async ({
   page,

@@ -71,6 +71,9 @@ await shot('fitting', '/demo/fitting/requinto/s1', async (page) => {
   await page.waitForTimeout(500);
 });
 await shot('stretch-round', '/demo/fitting/requinto/s1', stretching);
+await shot('settling', '/demo/settling/requinto');
+await shot('plan', '/demo/plan');
+await shot('trial', '/demo/trial');
 await browser.close();
 server.kill();
 process.exit(0);

@@ -223,7 +223,7 @@ writeSection(
     '',
     '| ready from a chance of | strings | wrongly | missed of those that held |',
     '|---|---|---|---|',
-    ...[0.8, 0.85, 0.9, 0.92, 0.95].map((p) => {
+    ...[0.85, 0.9, 0.92, 0.95].map((p) => {
       const ready = declared.filter((d) => d.chance >= p);
       const held = declared.filter((d) => d.good);
       const share = (n: number, of: number) => `${((100 * n) / Math.max(1, of)).toFixed(1)} %`;

@@ -12,6 +12,7 @@ import { InstrumentView } from './views/instrument/InstrumentView';
 import { LogView } from './views/log/LogView';
 import { PlanView } from './views/plan/PlanView';
 import { SettlingView } from './views/settling/SettlingView';
+import { TrialView } from './views/trial/TrialView';
 import { SetView } from './views/set/SetView';
 
 const client = new QueryClient({
@@ -33,6 +34,7 @@ function Place({ world }: { world: World }) {
             <Route path="set/:instrumentId?" element={<SetView />} />
             <Route path="fitting/:instrumentId/:stringId?" element={<FittingView />} />
             <Route path="settling/:instrumentId?" element={<SettlingView />} />
+            <Route path="trial" element={<TrialView />} />
             <Route path="plan" element={<PlanView />} />
             <Route path="log" element={<LogView />} />
             <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />

@@ -3,6 +3,7 @@ import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, StringStatus, Wish } from '../../core/records';
 import type { SettlingMaterial, SettlingPrior } from '../../core/settling';
 import type { InstrumentStory, StoryWish } from '../../core/story';
+import type { Trial, TrialPair } from '../../core/trial';
 
 /** From the page to the listener worker. */
 export type ToListener =
@@ -29,6 +30,7 @@ export interface Questions {
   status: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
   story: { ask: { life: InstrumentLife; wish: StoryWish }; answer: InstrumentStory };
   plan: { ask: PlanAsk; answer: Plan };
+  trial: { ask: { pairs: TrialPair[]; material: SettlingMaterial }; answer: Trial | null };
   learn: { ask: { instruments: InstrumentLife[] }; answer: Record<string, Learned> };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
 }

@@ -3,6 +3,7 @@ import { instrumentStatus, type InstrumentLife } from '../../core/records';
 import { SETTLING_PRIORS } from '../../core/settling';
 import { instrumentStory, learnedPrior } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
+import { judgeTrial } from '../../core/trial';
 import type { Answer, Learned, PlanAsk, Priors, Request, RestringAsk } from './messages';
 
 const priorFrom =
@@ -51,6 +52,8 @@ function answer(request: Request) {
       return instrumentStory(request.ask.life, request.ask.wish);
     case 'plan':
       return plan(request.ask);
+    case 'trial':
+      return judgeTrial(request.ask.pairs, request.ask.material) ?? null;
     case 'learn':
       return learn(request.ask.instruments);
     case 'restring':

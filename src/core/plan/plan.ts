@@ -220,7 +220,7 @@ function checkWords(
   return `By then as much as ${Math.max(0.1, ...gone).toFixed(1)} cents may be gone: bring up what is more than ${(toleranceCents / 2).toFixed(1)} off.`;
 }
 
-/** Retunings in the show: when a string's chance to hold since its last one drops under .85; those close together at once. */
+/** Retunings in the show: when a string's chance to hold since its last one drops under READY; those close together at once. */
 function addBetween(
   { strings, session, nowMs }: Asked,
   fromMs: number,
@@ -262,7 +262,7 @@ function addBetween(
 
 const LEAST_BETWEEN_MIN = 4;
 
-/** How long a string at pitch keeps a chance of .85 to be within tolerance, min, up to a limit. */
+/** How long a string at pitch keeps a chance of READY to be within tolerance, min, up to a limit. */
 function holdsForMin(string: PlanString, sinceMs: number, limitMin: number, toleranceCents: number): number {
   const fit = fitAt(string, sinceMs);
   const holds = (h: number) => chanceToHold(fit, h, toleranceCents, 0) >= READY;

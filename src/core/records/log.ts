@@ -2,6 +2,7 @@ import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
 import type {
+  AdjustmentRecord,
   CurtainRecord,
   InstrumentRecord,
   LogRecord,
@@ -11,6 +12,7 @@ import type {
   RoundRecord,
   SessionRecord,
   StringPlan,
+  TouchRecord,
   TreatmentRecord,
   TrialRecord,
 } from './types';
@@ -53,6 +55,9 @@ export interface Bench {
   reference: ReferenceRecord | undefined;
   curtain: CurtainRecord | undefined;
   session: SessionRecord | undefined;
+  /** Places sounded in octave passes, and what was moved, oldest first. */
+  touches: TouchRecord[];
+  adjustments: AdjustmentRecord[];
   /** Each trial as it was last written, oldest first. */
   trials: TrialRecord[];
 }
@@ -111,6 +116,8 @@ export function readBench(records: readonly LogRecord[]): Bench {
     reference: last(byType('reference')),
     curtain: last(byType('curtain')),
     session: last(byType('session')),
+    touches: byType('touch'),
+    adjustments: byType('adjustment'),
     trials: [...new Map(byType('trial').map((t) => [t.trialId, t])).values()],
   };
 }

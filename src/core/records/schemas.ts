@@ -3,12 +3,14 @@ import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { STRING_MATERIALS } from '../strings';
 import { migrate } from './migrate';
 import {
+  ADJUSTMENTS,
   ARRIVALS,
   BREAK_PLACES,
   PURPOSES,
   RECORD_VERSION,
   REMOVAL_REASONS,
   SOURCES,
+  TOUCHES,
   TREATMENTS,
   type LogRecord,
   type RecordType,
@@ -169,6 +171,25 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
       .min(1)
       .max(60)
       .required(),
+  }),
+  touch: object({
+    ...ofString,
+    type: typed('touch'),
+    passId: id().required(),
+    touch: mixed<string>().oneOf(TOUCHES).required(),
+    fret: finite().integer().min(1).max(36).optional(),
+    source: mixed<string>().oneOf(SOURCES).required(),
+    frequencyHz: finite().positive().max(20000).required(),
+    sigmaCents: finite().min(0).max(100).required(),
+    scatterCents: finite().min(0).max(1200).required(),
+    inharmonicity: finite().nullable().min(0).max(1).optional(),
+  }),
+  adjustment: object({
+    ...ofInstrument,
+    type: typed('adjustment'),
+    stringIds: array().of(id().required()).min(1).max(60).required(),
+    what: mixed<string>().oneOf(ADJUSTMENTS).required(),
+    moveMm: finite().min(-100).max(100).required(),
   }),
   'taken-back': object({
     ...base,

@@ -174,6 +174,39 @@ export interface TrialRecord extends RecordBase {
   pairs: { treated: StringRef; control: StringRef }[];
 }
 
+export const TOUCHES = ['open', 'fret', 'harmonic'] as const;
+export type TouchKind = (typeof TOUCHES)[number];
+
+/** One place sounded in an octave pass: the median of its plucks. */
+export interface TouchRecord extends RecordBase {
+  type: 'touch';
+  instrumentId: string;
+  stringId: string;
+  /** The pass that it belongs to. */
+  passId: string;
+  touch: TouchKind;
+  /** For a fretted note; 12 for a harmonic. */
+  fret?: number;
+  source: Source;
+  frequencyHz: number;
+  /** Standard error of the median, cents. */
+  sigmaCents: number;
+  /** Spread between the plucks, cents; 0 for a single one. */
+  scatterCents: number;
+  inharmonicity?: number | null;
+}
+
+export const ADJUSTMENTS = ['saddle', 'low-foot', 'high-foot', 'nut', 'other'] as const;
+
+/** A saddle, or one foot of a loose bridge, was moved, away from the nut positive. */
+export interface AdjustmentRecord extends RecordBase {
+  type: 'adjustment';
+  instrumentId: string;
+  stringIds: string[];
+  what: (typeof ADJUSTMENTS)[number];
+  moveMm: number;
+}
+
 /** Takes back the record that it supersedes, putting nothing in its place. */
 export interface TakenBackRecord extends RecordBase {
   type: 'taken-back';
@@ -193,5 +226,7 @@ export type LogRecord =
   | CurtainRecord
   | SessionRecord
   | TrialRecord
+  | TouchRecord
+  | AdjustmentRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -1,2 +1,2 @@
 export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';
-export { learnedPrior, type LearnedPrior } from './learning';
+export { fallsByAge, learnedPrior, type LearnedPrior } from './learning';

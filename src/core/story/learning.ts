@@ -17,7 +17,8 @@ const SPAN_MIN = 120;
 /** Share of the prior's variance that lies between kinds of string and players; the rest between like strings (house). */
 const BETWEEN = 0.7;
 
-const readingsOf = (life: Pick<PastLife, 'readings' | 'strungMs'>): TrialReading[] => {
+/** Total falls of a string by its age. */
+export const fallsByAge = (life: Pick<PastLife, 'readings' | 'strungMs'>): TrialReading[] => {
   const start = ageFromMs(life);
   return totalFallSeries(life.readings).map((fall, i) => ({ t: (life.readings[i]!.atMs - start!) / MINUTE, fall }));
 };
@@ -53,11 +54,11 @@ export function learnedPrior(
     for (let back = 1; back <= generations; back++) {
       const of = own.flatMap((l) => l.past.slice(-back, l.past.length - back + 1)).filter(speaks);
       if (of.length > 0) sets++;
-      strings.push(...of.map(readingsOf));
+      strings.push(...of.map(fallsByAge));
     }
     const present = record.instrumentId === forInstrumentId ? [] : own.filter(speaks);
     if (present.length > 0) sets++;
-    strings.push(...present.map(readingsOf));
+    strings.push(...present.map(fallsByAge));
   }
   if (sets === 0) return { prior: house, sets };
   const variance = house.slopeSpread ** 2;

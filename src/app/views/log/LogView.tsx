@@ -39,6 +39,10 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `Show at ${clockTime(r.curtainMs, r.zoneMin)}, ${r.place}: ${r.minutes} min, ±${r.toleranceCents} cents`;
     case 'trial':
       return `Trial: ${r.what}, ${r.pairs.length} pairs${r.byLot ? ', by lot' : ''}`;
+    case 'touch':
+      return `${note(r.instrumentId, r.stringId)}: ${r.touch === 'fret' ? `fret ${r.fret}` : r.touch} ${r.frequencyHz.toFixed(3)} Hz ±${r.sigmaCents.toFixed(1)} cents (${r.source})`;
+    case 'adjustment':
+      return `${r.stringIds.length === 1 ? note(r.instrumentId, r.stringIds[0]!) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.what.replace('-', ' ')} moved ${signed(r.moveMm)} mm`;
     case 'taken-back':
       return 'Took a record back';
   }

@@ -1,11 +1,12 @@
 import clsx from 'clsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { PlanItem } from '../../../core/plan';
+import { READY, type PlanItem } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { usePedal } from '../../guide/usePedal';
 import { Button } from '../../parts/Button';
 import { dueTime, signed, span } from '../../parts/format';
+import { focusWork, WORK_ID } from '../../parts/focus';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
 import { useWorld } from '../../store/world';
@@ -83,7 +84,7 @@ export function PlanView() {
 
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[1fr_330px] overflow-y-auto max-lg:grid-cols-1">
-      <section aria-labelledby="plan-name" className="min-w-0 px-5 py-3">
+      <section id={WORK_ID} tabIndex={-1} aria-labelledby="plan-name" className="min-w-0 px-5 py-3">
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1">
           <h1 id="plan-name" className="text-2xl font-bold">
             Plan for {show.place}, {dueTime(show.curtainMs, now, zoneMin)}
@@ -181,7 +182,7 @@ export function PlanView() {
                   <b>{record.name}</b>{' '}
                   {worst ? (
                     <>
-                      {known.filter((o) => o.chance! >= 0.85).length} of {own.length} hold; {note} at the end{' '}
+                      {known.filter((o) => o.chance! >= READY).length} of {own.length} hold; {note} at the end{' '}
                       <span className="figure" data-testid={`fall-${record.instrumentId}`}>
                         {off(worst.fall!.q50)} ({off(worst.fall!.q95)} to {off(worst.fall!.q05)})
                       </span>{' '}
@@ -217,7 +218,15 @@ export function PlanView() {
           <Restring show={show} playing={playing} tunedMs={tunedMs} nowMs={now} />
         </div>
       </aside>
-      {editing && <ShowSheet show={show} onClose={() => setEditing(false)} />}
+      {editing && (
+        <ShowSheet
+          show={show}
+          onClose={() => {
+            setEditing(false);
+            focusWork();
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -1,0 +1,149 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { mean } from 'simple-statistics';
+import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/records';
+import { fallsByAge } from '../../../core/story';
+import { SETTLES_AS } from '../../../core/strings';
+import type { Trial } from '../../../core/trial';
+import { useNow } from '../../store/now';
+import { usePriors } from '../../store/priors';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
+import { useWorld } from '../../store/world';
+import { askSettling } from '../../workers/settling';
+import { PairsDrawing } from './PairsDrawing';
+
+/** The verdict in plain words. */
+export function verdictWords(trial: Trial): string {
+  const { q05, q50, q95 } = trial.ratio;
+  const share = (r: number) => `${Math.abs(100 * (1 - r)).toFixed(0)}`;
+  if (trial.verdict === 'less')
+    return `Treated strings fell ${share(q50)} % less for each doubling of their age, ${share(q95)} to ${share(q05)} %.`;
+  if (trial.verdict === 'more')
+    return `Treated strings fell ${share(q50)} % more for each doubling of their age, ${share(q05)} to ${share(q95)} %.`;
+  return trial.more;
+}
+
+const STEP_MS = 60000;
+
+/** How one trial stands. */
+export function TrialResult({ trial, instruments }: { trial: TrialRecord; instruments: readonly InstrumentLife[] }) {
+  const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
+  const { zoneMin } = useWorld();
+  const { priorsFor } = usePriors();
+  const lifeOf = ({ instrumentId, stringId }: StringRef) =>
+    instruments.find((i) => i.record.instrumentId === instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
+  const present = trial.pairs.filter((p) => lifeOf(p.treated) && lifeOf(p.control));
+  const pairs = present.map((p) => ({
+    treated: fallsByAge(lifeOf(p.treated)!),
+    control: fallsByAge(lifeOf(p.control)!),
+  }));
+  const first = present[0] && lifeOf(present[0].treated);
+  const { data: judged } = useQuery({
+    queryKey: ['trial', trial.id, pairs.map((p) => p.treated.length + 1000 * p.control.length)],
+    queryFn: () => askSettling('trial', { pairs, material: first ? SETTLES_AS[first.plan.material] : 'unknown' }),
+    placeholderData: keepPreviousData,
+  });
+  const concerned = instruments.filter((i) =>
+    present.some((p) => [p.treated, p.control].some((r) => r.instrumentId === i.record.instrumentId)),
+  );
+  const { data: stories } = useQuery({
+    queryKey: ['trial-stories', trial.id, now, pairs.map((p) => p.treated.length)],
+    queryFn: () =>
+      Promise.all(
+        concerned.map(async (life) => {
+          const wish = {
+            nowMs: now,
+            toleranceCents: TOLERANCE_CENTS,
+            holdMin: HOLD_MIN,
+            curtainMs: null,
+            untilMs: now + 3600000,
+            priors: priorsFor(life.record.instrumentId),
+            zoneMin,
+          };
+          return { id: life.record.instrumentId, story: await askSettling('story', { life, wish }) };
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+  const side = (which: 'treated' | 'control') => {
+    const own = present.flatMap((p) => {
+      const s = stories
+        ?.find((x) => x.id === p[which].instrumentId)
+        ?.story.strings.find((x) => x.stringId === p[which].stringId);
+      return s && s.chance !== null ? [s] : [];
+    });
+    return own.length > 0
+      ? { day: mean(own.map((s) => s.perDay!)), chance: mean(own.map((s) => s.chance!)) }
+      : undefined;
+  };
+  const treated = side('treated');
+  const control = side('control');
+  const sameInstrument = trial.pairs.every((p) => p.treated.instrumentId === p.control.instrumentId);
+  return (
+    <article aria-labelledby={`trial-${trial.trialId}`} className="pb-6">
+      <h2 id={`trial-${trial.trialId}`} className="text-xl font-bold">
+        {trial.what}
+      </h2>
+      <p className="pb-2 text-sm text-ink2">
+        {trial.pairs.length} pairs,{' '}
+        {sameInstrument
+          ? trial.byLot
+            ? 'by lot within the instrument'
+            : 'chosen by hand'
+          : 'these two instruments only'}
+      </p>
+      {judged ? (
+        <>
+          <p data-testid="verdict" className="max-w-3xl pb-3 text-2xl font-semibold leading-snug">
+            {verdictWords(judged)}
+            {!sameInstrument && ' It says this of these two instruments only.'}
+          </p>
+          <PairsDrawing
+            trial={judged}
+            names={present.map((p) => `${lifeOf(p.treated)!.plan.note} treated, ${lifeOf(p.control)!.plan.note} not`)}
+          />
+          <p className="pt-1 text-xs text-ink2">
+            Slope of the treated string over that of its untreated neighbour at equal age, 90 % intervals. Left of the
+            line: it fell less. A verdict wants four pairs and leaves out 1 with 95 %.
+          </p>
+        </>
+      ) : (
+        <p data-testid="verdict">No pair has three readings on both strings yet: go on reading all of them.</p>
+      )}
+      {treated && control && (
+        <table className="mt-3 text-left text-sm">
+          <thead>
+            <tr className="text-ink2">
+              <th scope="col" className="pr-6 font-normal" />
+              <th scope="col" className="pr-6 font-normal">
+                still to fall in a day
+              </th>
+              <th scope="col" className="font-normal">
+                holds ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
+              </th>
+            </tr>
+          </thead>
+          <tbody className="figure">
+            {(
+              [
+                ['treated', treated],
+                ['untreated', control],
+              ] as const
+            ).map(([name, s]) => (
+              <tr key={name} className="border-t border-line">
+                <th scope="row" className="pr-6 font-sans">
+                  {name}
+                </th>
+                <td>{s.day.toFixed(1)} cents</td>
+                <td>{(100 * s.chance).toFixed(0)} %</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <p className="pt-2 text-xs text-ink2">
+        It tells how strings settle, not what a treatment does to them otherwise: whether it is safe is the maker’s and
+        a repairer’s word.
+      </p>
+    </article>
+  );
+}

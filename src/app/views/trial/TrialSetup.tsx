@@ -1,0 +1,141 @@
+import { useState } from 'react';
+import type { InstrumentLife, TrialRecord } from '../../../core/records';
+import { drawLots } from '../../../core/trial';
+import { Button } from '../../parts/Button';
+import { useWorld } from '../../store/world';
+
+const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turns / fewer', 'another material'];
+type Pairs = TrialRecord['pairs'];
+
+/** What is compared, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
+export function TrialSetup({ instruments }: { instruments: readonly InstrumentLife[] }) {
+  const { append } = useWorld();
+  const [what, setWhat] = useState(KINDS[0]!);
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [pairs, setPairs] = useState<Pairs>([]);
+  const [byLot, setByLot] = useState(true);
+  const [message, setMessage] = useState('');
+  const lives = instruments.filter((i) => chosen.includes(i.record.instrumentId));
+  const noteOf = (ref: Pairs[number]['treated']) => {
+    const life = instruments.find((i) => i.record.instrumentId === ref.instrumentId);
+    const index = life?.strings.findIndex((s) => s.plan.stringId === ref.stringId) ?? -1;
+    return `${life?.record.name ?? ''} ${index + 1} ${life?.strings[index]?.plan.note ?? ''}`;
+  };
+  const draw = () => {
+    setByLot(true);
+    setPairs(
+      lives.flatMap(({ record: { instrumentId }, strings }) => {
+        const { treated, control } = drawLots(
+          strings.map((s) => s.plan.stringId),
+          Math.random,
+        );
+        return treated.map((stringId, i) => ({
+          treated: { instrumentId, stringId },
+          control: { instrumentId, stringId: control[i]! },
+        }));
+      }),
+    );
+  };
+  const whole = () => {
+    const [a, b] = lives;
+    if (!a || !b) return;
+    setByLot(false);
+    setPairs(
+      a.strings.slice(0, b.strings.length).map((s, i) => ({
+        treated: { instrumentId: a.record.instrumentId, stringId: s.plan.stringId },
+        control: { instrumentId: b.record.instrumentId, stringId: b.strings[i]!.plan.stringId },
+      })),
+    );
+  };
+  const keep = () =>
+    append([{ type: 'trial', trialId: crypto.randomUUID(), what: what.trim(), byLot, pairs }]).then(
+      () => {
+        setPairs([]);
+        setMessage('Kept. Treat the strings named as treated, leave the others alone, and read all of them as ever.');
+      },
+      (error: Error) => setMessage(`${error.message} It is held in memory: export the log now.`),
+    );
+  return (
+    <section aria-labelledby="new-trial">
+      <h2 id="new-trial" className="pb-2 text-base font-semibold">
+        Set up a trial
+      </h2>
+      <label className="text-sm">
+        What is compared{' '}
+        <input
+          list="trial-kinds"
+          value={what}
+          maxLength={80}
+          onChange={(e) => setWhat(e.target.value)}
+          className="rounded-md border border-ink2 bg-sheet px-2 py-1"
+        />
+        <datalist id="trial-kinds">
+          {KINDS.map((k) => (
+            <option key={k} value={k} />
+          ))}
+        </datalist>
+      </label>
+      <fieldset className="py-2 text-sm">
+        <legend className="sr-only">On which instruments</legend>
+        {instruments.map(({ record }) => (
+          <label key={record.instrumentId} className="block">
+            <input
+              type="checkbox"
+              className="mr-1.5"
+              checked={chosen.includes(record.instrumentId)}
+              onChange={() =>
+                setChosen((c) =>
+                  c.includes(record.instrumentId)
+                    ? c.filter((i) => i !== record.instrumentId)
+                    : [...c, record.instrumentId],
+                )
+              }
+            />
+            {record.name}
+          </label>
+        ))}
+      </fieldset>
+      <div className="flex flex-wrap gap-2">
+        <Button strong disabled={lives.length === 0} onClick={draw}>
+          Draw lots
+        </Button>
+        <Button disabled={lives.length !== 2} onClick={whole}>
+          These two as wholes
+        </Button>
+      </div>
+      <p className="pt-2 text-xs text-ink2">
+        Lots within each instrument are the stronger design: like strings in one room under one hand differ by the
+        treatment only. Two whole instruments differ in everything else too.
+      </p>
+      {pairs.length > 0 && (
+        <>
+          <ul className="pt-2 text-sm">
+            {pairs.map((p, i) => (
+              <li key={i} className="flex items-center gap-2 border-t border-line py-1">
+                <span>
+                  <b>{noteOf(p.treated)}</b> treated, {noteOf(p.control)} not
+                </span>
+                <button
+                  type="button"
+                  className="ml-auto text-deep underline"
+                  onClick={() => {
+                    setByLot(false);
+                    setPairs((list) => list.map((q, k) => (k === i ? { treated: q.control, control: q.treated } : q)));
+                  }}
+                >
+                  Swap
+                </button>
+              </li>
+            ))}
+          </ul>
+          <Button strong className="mt-2" disabled={what.trim() === ''} onClick={() => void keep()}>
+            Start the trial
+          </Button>
+        </>
+      )}
+      <p role="status" className="pt-2 text-sm font-semibold">
+        {message}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,27 @@
+import { useWorld } from '../../store/world';
+import { TrialResult } from './TrialResult';
+import { TrialSetup } from './TrialSetup';
+
+/** Treated strings against untreated ones: what is compared, how it stands, and when it can be told. */
+export function TrialView() {
+  const { bench } = useWorld();
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[1fr_360px] overflow-y-auto max-lg:grid-cols-1">
+      <section className="px-5 py-3">
+        <h1 className="pb-3 text-2xl font-bold">Treated against untreated</h1>
+        {bench.trials.length === 0 && (
+          <p className="max-w-xl text-ink2">
+            Does stretching, warming or another make help on your instruments? Treat half of the strings by lot, leave
+            the other half alone, read all of them as ever: their records tell.
+          </p>
+        )}
+        {[...bench.trials].reverse().map((t) => (
+          <TrialResult key={t.trialId} trial={t} instruments={bench.instruments} />
+        ))}
+      </section>
+      <aside aria-label="Set up" className="border-l border-line bg-sheet px-4 py-4 max-lg:border-l-0">
+        <TrialSetup instruments={bench.instruments} />
+      </aside>
+    </div>
+  );
+}
