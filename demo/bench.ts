@@ -1,6 +1,7 @@
 import { FAMILIES, SETTLES_AS, stringLoad, type StringMaterial } from '../src/core/strings';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../src/core/music';
-import { randomFrom, type StringTruth } from '../src/core/simulate';
+import { acrossMm } from '../src/core/octave';
+import { randomFrom, touchCents, type FrettedTruth, type StringTruth } from '../src/core/simulate';
 import type { StringPlan } from '../src/core/records';
 
 /** The Heron's local time is two hours ahead of UTC; noon of the demonstration's day. */
@@ -78,6 +79,37 @@ const after = (startMs: number, minutes: number[]) => minutes.map((m) => startMs
 /** The same set, years old by its fall: it was fitted long before the record begins. */
 const settledSince = (days: number) => () => NOON_MS - days * DAY;
 
+/** Frets as usual; the saddle where the octave is right, and then as far off as it is told. */
+function frettedAt(string: StringTruth, scaleMm: number, offMm: number, wear: number): FrettedTruth {
+  const truth: FrettedTruth = {
+    scaleMm,
+    saddleMm: 0,
+    nutMm: 0,
+    inharmonicity: string.inharmonicity,
+    height1Mm: 0.5,
+    height12Mm: 2,
+    pressMm: 0.05,
+    stretch: 110,
+    wear: 0,
+  };
+  const error = (saddleMm: number) =>
+    touchCents({ ...truth, saddleMm }, { kind: 'fret', fret: 12 }) -
+    touchCents({ ...truth, saddleMm }, { kind: 'open' }) -
+    1200;
+  let [low, high] = [-5, 15];
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (error(middle) > 0) low = middle;
+    else high = middle;
+  }
+  return { ...truth, saddleMm: low + offMm, wear };
+}
+
+/** When the baritone got the set before this one; its second string was left on yesterday. */
+export const BARITONE_BEFORE_MS = NOON_MS - 160 * DAY;
+/** Wear of that string by its age, share of its mass. */
+export const wearAt = (atMs: number): number => (0.024 * (atMs - BARITONE_BEFORE_MS)) / (160 * DAY);
+
 /** The treated side of the bouzouki's trial; its neighbours in the courses are the other side. */
 export const BOUZOUKI_STRETCHED = ['s2', 's3', 's6', 's7'];
 
@@ -99,7 +131,7 @@ export function heronsBench(): DemoInstrument[] {
     'Baritone, floating bridge',
     'baritone-floating',
     23,
-    () => yesterday,
+    (i) => (i === 1 ? BARITONE_BEFORE_MS : yesterday),
     after(yesterday, [3, 12, 40, 120, 300, 1080, 1250, 1330]),
   );
   const viola = instrument(
@@ -126,6 +158,15 @@ export function heronsBench(): DemoInstrument[] {
     () => NOON_MS - 3 * DAY,
     after(NOON_MS - 3 * DAY, [5, 30, 180, 1000, 2600, 4200]),
   );
+  // The baritone's third saddle stands two millimetres short, its second string is worn.
+  baritone.truths.forEach((t, i) => {
+    t.fretted = frettedAt(t, baritone.strings[i]!.lengthMm, i === 2 ? -2 : 0, i === 1 ? wearAt(NOON_MS) : 0);
+  });
+  // The bouzouki's loose bridge stands 1.5 mm short at its low foot.
+  const across = acrossMm(bouzouki.strings.map((s) => s.note));
+  bouzouki.truths.forEach((t, i) => {
+    t.fretted = frettedAt(t, bouzouki.strings[i]!.lengthMm, -1.5 * (1 - across[i]! / Math.max(...across)), 0);
+  });
   // Of each course one string, drawn by lot, was stretched by hand when it was put on.
   for (const id of BOUZOUKI_STRETCHED) {
     const string = bouzouki.truths.find((t) => t.stringId === id)!;

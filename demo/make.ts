@@ -1,8 +1,28 @@
 import { DEFAULT_A4_HZ } from '../src/core/music';
 import { measure } from '../src/core/pitch';
 import { RECORD_VERSION, type LogRecord, type Purpose, type ReadingRecord } from '../src/core/records';
-import { addNoise, pluck, pluckOf, randomFrom, roomTempC, trueCents, type StringTruth } from '../src/core/simulate';
-import { BOUZOUKI_STRETCHED, CURTAIN_MS, heronsBench, MINUTE, NOON_MS, ZONE_MIN, type DemoInstrument } from './bench';
+import {
+  addNoise,
+  pluck,
+  pluckOf,
+  randomFrom,
+  roomTempC,
+  touched,
+  trueCents,
+  type StringTruth,
+  type Touch,
+} from '../src/core/simulate';
+import {
+  BARITONE_BEFORE_MS,
+  BOUZOUKI_STRETCHED,
+  CURTAIN_MS,
+  heronsBench,
+  MINUTE,
+  NOON_MS,
+  ZONE_MIN,
+  wearAt,
+  type DemoInstrument,
+} from './bench';
 
 /** What the demonstration starts with: the log, and the truth of the instruments that the simulator goes on with. */
 export interface Demonstration {
@@ -73,6 +93,43 @@ function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void):
   });
 }
 
+/** The baritone's octaves, a month apart, on the set before this one and its second string: as the app's own pass keeps them. */
+function octavesOf({ instrumentId, truths }: DemoInstrument, add: (record: LogRecord) => void): void {
+  const places: Touch[] = [{ kind: 'open' }, { kind: 'fret', fret: 12 }, { kind: 'harmonic' }, { kind: 'open' }];
+  for (let month = 0; month < 5; month++) {
+    const passMs = BARITONE_BEFORE_MS + (8 + 30 * month) * 1440 * MINUTE;
+    truths.forEach((string, i) => {
+      const { fretted, ...rest } = string;
+      const then: StringTruth = { ...rest, strungMs: BARITONE_BEFORE_MS, turns: [], slips: [] };
+      if (fretted) then.fretted = { ...fretted, wear: i === 1 ? wearAt(passMs) : 0 };
+      then.startCents = -trueCents({ ...then, startCents: 0 }, passMs);
+      places.forEach((touch, k) => {
+        const atMs = passMs + (i * places.length + k) * 6000;
+        const heard = hear(touched(then, touch), atMs, string.seed + month * 40 + k);
+        if (!heard.ok)
+          throw new Error(`the demonstration's octave of ${string.stringId} was refused: ${heard.message}`);
+        add({
+          version: RECORD_VERSION,
+          zoneMin: ZONE_MIN,
+          id: `${instrumentId}-${string.stringId}-octave-${month}-${k}`,
+          type: 'touch',
+          atMs,
+          instrumentId,
+          stringId: string.stringId,
+          passId: `octave-${month}`,
+          touch: touch.kind,
+          ...(touch.kind === 'open' ? {} : { fret: 12 }),
+          source: 'simulated',
+          frequencyHz: heard.frequencyHz,
+          sigmaCents: heard.sigmaCents,
+          scatterCents: 0,
+          inharmonicity: heard.inharmonicity,
+        });
+      });
+    });
+  }
+}
+
 /** Makes the Heron's log by running every pass on the simulator; the same every time. */
 export function makeDemonstration(): Demonstration {
   const records: LogRecord[] = [];
@@ -101,6 +158,20 @@ export function makeDemonstration(): Demonstration {
         stringId: t.stringId,
       }),
     );
+    if (instrumentId === 'baritone') {
+      truths.forEach((t) => {
+        if (t.strungMs > BARITONE_BEFORE_MS)
+          records.push({
+            ...base,
+            id: `${instrumentId}-${t.stringId}-fitted-before`,
+            type: 'fitted',
+            atMs: BARITONE_BEFORE_MS,
+            instrumentId,
+            stringId: t.stringId,
+          });
+      });
+      octavesOf(instrument, (r) => records.push(r));
+    }
     passesOf(instrument, (r) => records.push(r));
     truth[instrumentId] = truths;
   }

@@ -14,6 +14,7 @@ for (const scheme of ['light', 'dark'] as const) {
       '/demo/fitting/requinto/s1',
       '/demo/settling/requinto',
       '/demo/plan',
+      '/demo/octave/baritone',
       '/demo/trial',
       '/bench',
     ]) {

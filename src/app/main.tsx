@@ -10,6 +10,7 @@ import { BenchView } from './views/bench/BenchView';
 import { FittingView } from './views/fitting/FittingView';
 import { InstrumentView } from './views/instrument/InstrumentView';
 import { LogView } from './views/log/LogView';
+import { OctaveView } from './views/octave/OctaveView';
 import { PlanView } from './views/plan/PlanView';
 import { SettlingView } from './views/settling/SettlingView';
 import { TrialView } from './views/trial/TrialView';
@@ -35,6 +36,7 @@ function Place({ world }: { world: World }) {
             <Route path="fitting/:instrumentId/:stringId?" element={<FittingView />} />
             <Route path="settling/:instrumentId?" element={<SettlingView />} />
             <Route path="trial" element={<TrialView />} />
+            <Route path="octave/:instrumentId?" element={<OctaveView />} />
             <Route path="plan" element={<PlanView />} />
             <Route path="log" element={<LogView />} />
             <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />

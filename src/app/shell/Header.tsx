@@ -62,6 +62,9 @@ export function Header() {
           <NavLink to={`${basePath}/settling`} className={link}>
             Settling
           </NavLink>
+          <NavLink to={`${basePath}/octave`} className={link}>
+            Octave
+          </NavLink>
           <NavLink to={`${basePath}/plan`} className={link}>
             Plan
           </NavLink>

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DEFAULT_A4_HZ } from '../../core/music';
 import { readBench, RECORD_VERSION, type Bench, type LogRecord, type RecordBase } from '../../core/records';
-import { restring, stretchString, turnString, type StringTruth } from '../../core/simulate';
+import { moveSaddle, restring, stretchString, turnString, type StringTruth } from '../../core/simulate';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { openStore, type RecordStore, type World } from './store';
 
@@ -38,6 +38,8 @@ export interface DemoControls {
   /** A fresh string of the same kind is put on, slack by this much. */
   restring: (instrumentId: string, stringId: string, slackCents: number) => void;
   stretch: (instrumentId: string, stringId: string) => void;
+  /** Saddles, or a loose bridge under each string, are moved; strings by id, mm away from the nut. */
+  moveSaddles: (instrumentId: string, movesMm: Record<string, number>) => void;
   moveClock: (toMs: number) => void;
   reset: () => Promise<void>;
 }
@@ -128,6 +130,10 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       restring: (instrumentId, stringId, slackCents) =>
         hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),
       stretch: (instrumentId, stringId) => hand(instrumentId, stringId, stretchString),
+      moveSaddles: (instrumentId, movesMm) => {
+        for (const [stringId, mm] of Object.entries(movesMm))
+          hand(instrumentId, stringId, (s, atMs) => moveSaddle(s, atMs, mm));
+      },
       moveClock: (toMs) => {
         if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: Date.now() });
       },

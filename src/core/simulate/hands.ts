@@ -1,3 +1,4 @@
+import { touchCents } from './fretted';
 import { trueCents, type StringTruth } from './truth';
 
 /** Turns this close together are one movement of the hand, ms. */
@@ -31,4 +32,12 @@ export function stretchString(string: StringTruth, atMs: number): StringTruth {
   const before = string.stretches ?? [];
   const cents = string.creepCents * FIRST_SHARE * SHRINK ** before.length;
   return { ...string, stretches: [...before, { atMs, cents }] };
+}
+
+/** The saddle is moved away from the nut (positive, mm): the string gets longer, and flat by as much, at the same tension. */
+export function moveSaddle(string: StringTruth, atMs: number, moveMm: number): StringTruth {
+  if (!string.fretted) return string;
+  const before = touchCents(string.fretted, { kind: 'open' });
+  const fretted = { ...string.fretted, saddleMm: string.fretted.saddleMm + moveMm };
+  return { ...turnString(string, atMs, touchCents(fretted, { kind: 'open' }) - before), fretted };
 }

@@ -1,4 +1,5 @@
 import { randomFrom } from './random';
+import { touchCents, type FrettedTruth, type Touch } from './fretted';
 import type { PluckSpec } from './voice';
 
 /** How a simulated string behaves: physical truth, serialisable, kept apart from the estimator's laws. */
@@ -26,6 +27,8 @@ export interface StringTruth {
   /** How far above its target it breaks, cents; undefined where its strength is unknown. */
   breakCents?: number;
   brokenMs?: number;
+  /** Frets, saddle, wear; undefined where no frets are simulated. */
+  fretted?: FrettedTruth;
 }
 
 /** Relaxation times of the creep, min: half a minute to two months, in steps of 5. */
@@ -92,5 +95,24 @@ export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number
     glideTauS: 0.15,
     level: 0.15 + 0.35 * hardness,
     attack: 0.1,
+  };
+}
+
+/** The string as it sounds when it is touched so: another pitch, the stiffness of the part that sounds, fewer partials. */
+export function touched(string: StringTruth, touch: Touch): StringTruth {
+  const { fretted } = string;
+  const away = fretted
+    ? touchCents(fretted, touch) - touchCents(fretted, { kind: 'open' })
+    : touch.kind === 'open'
+      ? 0
+      : touch.kind === 'harmonic'
+        ? 1200
+        : 100 * touch.fret;
+  const ratio = Math.pow(2, away / 1200);
+  return {
+    ...string,
+    targetHz: string.targetHz * ratio,
+    inharmonicity: string.inharmonicity * ratio * ratio,
+    decayS: string.decayS * Math.pow(ratio, -0.3),
   };
 }

@@ -1,0 +1,356 @@
+import { TriangleAlert } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { medianOfPlucks } from '../../../core/octave';
+import { touched } from '../../../core/simulate';
+import { useListening } from '../../guide/useListening';
+import { usePedal } from '../../guide/usePedal';
+import { useTouchPass } from '../../guide/useTouchPass';
+import { Button } from '../../parts/Button';
+import { WORK_ID } from '../../parts/focus';
+import { clockTime, signed } from '../../parts/format';
+import { InstrumentLinks } from '../../parts/InstrumentLinks';
+import { Waterline } from '../../parts/Waterline';
+import { useNow } from '../../store/now';
+import { useWorld } from '../../store/world';
+import { BridgeDrawing } from './BridgeDrawing';
+import { History } from './History';
+import { hasFrets, touchSteps } from './steps';
+import { TouchDrawing } from './TouchDrawing';
+import { moveUnder, useOctaves } from './useOctave';
+import { adviceFor, direction, mm } from './words';
+
+const MORE_FRETS = [1, 3, 5, 7, 15, 19];
+const CAREFUL = 3;
+/** Plucks of one place further apart than this are not one reading, cents. */
+const ALIKE_CENTS = 1;
+/** Moves smaller than this are left, mm. */
+const LEAST_MM = 0.1;
+
+/** Does each string agree with itself along its length; what to move, which way, how far. */
+export function OctaveView() {
+  const { instrumentId } = useParams();
+  const { bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
+  const now = useNow(60000);
+  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
+  const octaves = useOctaves(life, bench);
+  const [careful, setCareful] = useState(false);
+  const [more, setMore] = useState(false);
+  const [message, setMessage] = useState('');
+  const id = life?.record.instrumentId ?? '';
+  const steps = useMemo(() => (life ? touchSteps(life, more ? MORE_FRETS : []) : []), [life, more]);
+  const pass = useTouchPass(life, steps, a4Hz);
+  const { step } = pass;
+
+  type Drafts = Parameters<typeof append>[0];
+  const write = (drafts: Drafts, then: () => void) =>
+    append(drafts).then(then, (error: Error) =>
+      setMessage(`${error.message} It is held in memory: export the log now.`),
+    );
+
+  const sound = useListening(
+    pass.task,
+    nowMs,
+    ({ outcome }, source) => {
+      if (!step || !pass.passId) return;
+      if (!outcome.ok) return setMessage(outcome.message);
+      if (pass.isFar(outcome.cents))
+        return setMessage(`That is ${signed(outcome.cents, 0)} cents from where ${step.note} sounds here: once more.`);
+      const plucks = [...pass.plucks, outcome];
+      const wanted = careful ? CAREFUL : 1;
+      if (plucks.length < wanted) {
+        pass.heard(outcome);
+        return setMessage(`${plucks.length} of ${wanted}. Same place, same strength.`);
+      }
+      const median = medianOfPlucks(plucks);
+      if (!median || (plucks.length > 1 && median.scatterCents > ALIKE_CENTS && step.touch !== 'fret')) {
+        pass.again();
+        return setMessage('They differ by more than a cent: same place, same strength, from the first one.');
+      }
+      if (step.touch === 'open') pass.open(step.stringId, median.frequencyHz);
+      void write(
+        [
+          {
+            type: 'touch',
+            instrumentId: id,
+            stringId: step.stringId,
+            passId: pass.passId,
+            touch: step.touch,
+            ...(step.fret === null ? {} : { fret: step.fret }),
+            source,
+            ...median,
+            ...(step.touch === 'open' ? { inharmonicity: outcome.inharmonicity } : {}),
+          },
+        ],
+        () => {
+          setMessage(`${step.note} ${step.touch === 'fret' ? `fret ${step.fret}` : step.touch} kept.`);
+          pass.next();
+        },
+      );
+    },
+    setMessage,
+  );
+
+  // The ear opens with the pass.
+  const open = useRef(sound.listen);
+  useEffect(() => {
+    open.current = sound.listen;
+  });
+  const deaf = step !== undefined && sound.listening === undefined;
+  useEffect(() => {
+    if (deaf) void open.current(demo ? 'simulated' : 'microphone');
+  }, [deaf, demo]);
+
+  const simulated = () => demo!.truthOf(id)!.find((t) => t.stringId === step!.stringId)!;
+  const pluck = (hardness: number) =>
+    demo &&
+    step &&
+    sound.pluck(
+      () => touched(simulated(), step.touch === 'fret' ? { kind: 'fret', fret: step.fret! } : { kind: step.touch }),
+      hardness,
+    );
+
+  const { line, loose, strings } = octaves;
+  const toMove = strings.filter((s) => s.verdict === 'saddle' && s.moveMm !== null && Math.abs(s.moveMm) >= LEAST_MM);
+  const feet = line
+    ? (
+        [
+          ['low-foot', line.footMoves.lowMm],
+          ['high-foot', line.footMoves.highMm],
+        ] as const
+      ).filter(([, move]) => Math.abs(move) >= LEAST_MM)
+    : [];
+  const canMove = loose ? feet.length > 0 : toMove.length > 0;
+  const moved = () => {
+    if (!life || !canMove) return;
+    const all = life.strings.map((s) => s.plan.stringId);
+    const drafts: Drafts = loose
+      ? feet.map(([what, moveMm]) => ({ type: 'adjustment', instrumentId: id, stringIds: all, what, moveMm }))
+      : toMove.map((s) => ({
+          type: 'adjustment',
+          instrumentId: id,
+          stringIds: [s.stringId],
+          what: 'saddle',
+          moveMm: s.moveMm!,
+        }));
+    const widest = Math.max(...strings.map((s) => s.acrossMm), 1);
+    demo?.moveSaddles(
+      id,
+      Object.fromEntries(
+        strings.map((s) => [
+          s.stringId,
+          drafts.reduce(
+            (sum, d) => sum + moveUnder(d as Parameters<typeof moveUnder>[0], s.stringId, s.acrossMm / widest),
+            0,
+          ),
+        ]),
+      ),
+    );
+    void write(drafts, () => setMessage('Noted. Retune, then read the octaves again: Enter.'));
+  };
+  const enter = () => {
+    if (!step) {
+      setMessage('');
+      pass.start();
+    } else if (deaf) void sound.listen(demo ? 'simulated' : 'microphone');
+    else sound.readNow();
+  };
+  usePedal({
+    Enter: enter,
+    PageDown: enter,
+    PageUp: pass.back,
+    s: pass.nextString,
+    r: pass.again,
+    m: moved,
+    q: () => setCareful((v) => !v),
+    Escape: pass.end,
+    ...(demo && step ? { p: (shift) => pluck(shift ? 1 : 0.4) } : {}),
+  });
+
+  if (!life) {
+    return (
+      <div className="p-10">
+        <h1 className="text-2xl font-bold">No octaves yet</h1>
+        <Link to={`${basePath}/instrument`} className="text-deep underline">
+          Add an instrument
+        </Link>
+      </div>
+    );
+  }
+  const passes = strings.flatMap((s) => s.passes.map((p) => ({ s, p })));
+  const log = [
+    ...octaves.adjustments.map((a) => ({
+      atMs: a.atMs,
+      words: `${a.what.replace('-', ' ')}${a.what === 'saddle' ? ` of ${a.stringIds.map((i) => strings.find((s) => s.stringId === i)?.note).join(', ')}` : ''} moved ${mm(a.moveMm)} ${direction(a.moveMm)}`,
+    })),
+    ...[...new Set(passes.map(({ p }) => p.passId))].map((passId) => {
+      const own = passes.filter(({ p }) => p.passId === passId);
+      return {
+        atMs: Math.max(...own.map(({ p }) => p.atMs)),
+        words: `read: ${own.map(({ s, p }) => `${s.note} ${signed(p.errors.errorCents)}`).join(', ')}`,
+      };
+    }),
+  ].sort((a, b) => b.atMs - a.atMs);
+  const day = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 10);
+  const months = strings.some((s) => s.passes.length > 2);
+
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[1fr_340px] overflow-y-auto max-lg:grid-cols-1">
+      <section aria-labelledby="octave-name" className="min-w-0 px-5 py-3">
+        <InstrumentLinks
+          instruments={bench.instruments.map(({ record }) => ({ id: record.instrumentId, name: record.name }))}
+          to={`${basePath}/octave`}
+          current={id}
+        />
+        <h1 id="octave-name" className="pb-1 text-2xl font-bold">
+          {life.record.name}: octave
+        </h1>
+        <BridgeDrawing octaves={octaves} current={step?.stringId} />
+        <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
+          {strings.map((s) => (
+            <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">
+              <b>{s.note}</b> {adviceFor(s, loose)}
+              {s.frets && s.frets.verdict !== 'in-tune' && (
+                <span className="text-ink2">
+                  {' '}
+                  By its frets: {s.frets.verdict}. {s.frets.doubt}
+                </span>
+              )}
+            </li>
+          ))}
+        </ul>
+        {line?.compensation && (
+          <p className="pt-2 text-sm">
+            A straight bridge leaves up to {Math.max(...line.residualCents.map(Math.abs)).toFixed(1)} cents: a
+            compensated one would bear {strings.map((s, i) => `${s.note} ${signed(line.compensation![i]!)}`).join(', ')}{' '}
+            mm behind this line; a repairer’s job.
+          </p>
+        )}
+        {months && (
+          <section aria-labelledby="octave-history" className="pt-3">
+            <h2 id="octave-history" className="text-base font-semibold">
+              Over the months
+            </h2>
+            <History strings={strings} nowMs={now} chart={document.documentElement.dataset['chart'] ?? ''} />
+          </section>
+        )}
+        <section aria-labelledby="octave-log" className="pt-3 text-sm">
+          <h2 id="octave-log" className="text-base font-semibold">
+            Read and moved
+          </h2>
+          <ol>
+            {log.slice(0, 12).map((l) => (
+              <li key={`${l.atMs}/${l.words}`} className="flex gap-3 border-t border-line py-1">
+                <span className="figure shrink-0">
+                  {day(l.atMs)} {clockTime(l.atMs, zoneMin)}
+                </span>
+                {l.words}
+              </li>
+            ))}
+          </ol>
+        </section>
+      </section>
+      <aside
+        id={WORK_ID}
+        tabIndex={-1}
+        aria-label="What to do now"
+        className="border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden"
+      >
+        {step ? (
+          <>
+            <p className="text-sm text-ink2">
+              {pass.index + 1} of {steps.length}
+            </p>
+            <p role="status" data-testid="instruction" className="min-h-16 text-2xl font-bold leading-tight">
+              {step.words}
+            </p>
+            <TouchDrawing step={step} />
+            <Waterline trail={sound.trail} toleranceCents={1} label={`Live pitch of ${step.note}`} />
+          </>
+        ) : (
+          <>
+            <p role="status" data-testid="instruction" className="text-2xl font-bold leading-tight">
+              {canMove
+                ? loose
+                  ? feet
+                      .map(
+                        ([what, move]) => `${what === 'low-foot' ? 'Low' : 'High'} foot ${mm(move)} ${direction(move)}`,
+                      )
+                      .join('; ')
+                  : toMove.map((s) => `${s.note} saddle ${mm(s.moveMm!)} ${direction(s.moveMm!)}`).join('; ')
+                : strings.some((s) => s.last)
+                  ? strings.some((s) => s.last && s.moveMm === null)
+                    ? 'Retune, then read again'
+                    : 'Nothing to move'
+                  : 'Read the octaves'}
+            </p>
+            {canMove && (
+              <p className="mt-2 flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
+                <TriangleAlert size={18} className="shrink-0" aria-hidden />
+                {loose
+                  ? 'Slacken the strings a little first; small moves, and keep the bridge upright. Mark where its feet stand now.'
+                  : 'Slacken the string before its saddle is moved. On a floating bridge every move shifts all strings: retune all before reading again. Nut and fret work is a repairer’s.'}
+              </p>
+            )}
+          </>
+        )}
+        <p role="status" data-testid="message" className="min-h-10 pt-2 text-sm leading-snug">
+          {message}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          {step ? (
+            <>
+              <Button hint="Enter" onClick={enter}>
+                Read what sounds
+              </Button>
+              <Button hint="Page Up" disabled={pass.index === 0} onClick={pass.back}>
+                Back
+              </Button>
+              <Button hint="S" onClick={pass.nextString}>
+                Next string
+              </Button>
+              <Button onClick={pass.end}>End the pass</Button>
+              {demo && (
+                <Button hint="P" onClick={() => pluck(0.4)}>
+                  Pluck (simulated)
+                </Button>
+              )}
+            </>
+          ) : (
+            <>
+              <Button strong hint="Enter" onClick={enter}>
+                {strings.some((s) => s.last) ? 'Read again' : 'Begin the pass'}
+              </Button>
+              {canMove && (
+                <Button hint="M" onClick={moved}>
+                  Moved as told
+                </Button>
+              )}
+              <Button onClick={() => window.print()}>Print</Button>
+            </>
+          )}
+        </div>
+        {!step && (
+          <fieldset className="pt-3 text-sm">
+            <legend className="sr-only">How to read</legend>
+            <label className="block">
+              <input
+                type="checkbox"
+                className="mr-1.5"
+                checked={careful}
+                onChange={(e) => setCareful(e.target.checked)}
+              />
+              careful: three plucks a place (Q)
+            </label>
+            {hasFrets(life.record.family) && (
+              <label className="block">
+                <input type="checkbox" className="mr-1.5" checked={more} onChange={(e) => setMore(e.target.checked)} />
+                frets {MORE_FRETS.join(', ')} too
+              </label>
+            )}
+          </fieldset>
+        )}
+      </aside>
+    </div>
+  );
+}
