@@ -72,6 +72,7 @@ await shot('fitting', '/demo/fitting/requinto/s1', async (page) => {
 });
 await shot('stretch-round', '/demo/fitting/requinto/s1', stretching);
 await shot('settling', '/demo/settling/requinto');
+await shot('octave', '/demo/octave/baritone');
 await shot('plan', '/demo/plan');
 await shot('trial', '/demo/trial');
 await browser.close();

@@ -1,7 +1,6 @@
 /** The plan against ways of guessing, over simulated shows. `npm run bench:plan` */
-import { READY, walksUntil, type PlanString } from '../../src/core/plan';
+import { chanceInShow, READY, walksUntil, type PlanString } from '../../src/core/plan';
 import {
-  chanceToHold,
   fitSettling,
   offsetNow,
   SETTLING_PRIORS,
@@ -143,7 +142,7 @@ function byPlan(show: number, strungMin: number, score: Score): void {
   // What is declared ready is left alone; its truth over the show tells whether that was right.
   const holds = strings.map((s) => {
     const fit = fitOf(s, last + 0.6);
-    return { s, chance: chanceToHold(fit, LAST_MIN + SHOW_MIN, TOLERANCE, offsetNow(fit).cents) };
+    return { s, chance: chanceInShow(fit, LAST_MIN + SHOW_MIN, TOLERANCE, offsetNow(fit).cents) };
   });
   for (const { s, chance } of holds) {
     const good = Math.abs(s.truth.centsAt(strungMin + SHOW_MIN)) <= TOLERANCE;
@@ -153,7 +152,7 @@ function byPlan(show: number, strungMin: number, score: Score): void {
   const until = (s: Played, at: number) => {
     const fit = fitOf(s, at);
     let h = 1;
-    while (at + h < strungMin + SHOW_MIN && chanceToHold(fit, h, TOLERANCE, offsetNow(fit).cents) >= READY) h += 2;
+    while (at + h < strungMin + SHOW_MIN && chanceInShow(fit, h, TOLERANCE, offsetNow(fit).cents) >= READY) h += 2;
     return at + Math.max(4, h);
   };
   for (const { s, chance } of holds) if (chance < READY) open.set(s, until(s, last + 0.6));

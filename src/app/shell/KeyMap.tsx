@@ -12,6 +12,8 @@ const KEYS: [string, string][] = [
   ['I', 'It is the named string after all'],
   ['F', 'Fit a new string here, step by step'],
   ['S, N', 'While fitting: skip the step, write a note'],
+  ['M, Q', 'On the octaves: moved as told; three plucks a place'],
+  ['E, C', 'On the plan: the show; the chime'],
   ['?', 'This map'],
 ];
 const SIMULATED: [string, string][] = [

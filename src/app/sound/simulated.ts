@@ -9,17 +9,22 @@ export interface SimulatedSound {
 }
 
 const SAMPLE_RATE = 24000;
+/** A finger lies on the string this long before it lets go, s. */
+const FINGER_S = 0.1;
 
 export function openSimulated(nowMs: () => number): SimulatedSound {
   const random = randomFrom(Math.floor(performance.now()) + 1);
-  let ringing: { stand: () => StringTruth; voice: Voice }[] = [];
+  let ringing: { stand: () => StringTruth; voice: Voice; startsIn: number }[] = [];
   let plucks = 0;
   const source = streamSamples(SAMPLE_RATE, (frames) => {
     const out = new Float32Array(frames);
     const atMs = nowMs();
-    for (const { stand, voice } of ringing) {
+    for (const r of ringing) {
+      const { stand, voice } = r;
       if (stand().brokenMs !== undefined) voice.damp();
-      voice.render(out, 0, frames, Math.pow(2, trueCents(stand(), atMs) / 1200));
+      const from = Math.min(frames, r.startsIn);
+      r.startsIn -= from;
+      voice.render(out, from, frames, Math.pow(2, trueCents(stand(), atMs) / 1200));
     }
     ringing = ringing.filter(({ voice }) => voice.loudness() > 0.002);
     addNoise(out, 0.0004, random);
@@ -31,7 +36,11 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
       // The hand damps what rang before it plucks.
       for (const r of ringing) r.voice.damp();
       if (stand().brokenMs !== undefined) return;
-      ringing.push({ stand, voice: pluck(pluckOf(stand(), hardness, ++plucks), SAMPLE_RATE, random) });
+      ringing.push({
+        stand,
+        voice: pluck(pluckOf(stand(), hardness, ++plucks), SAMPLE_RATE, random),
+        startsIn: Math.round(FINGER_S * SAMPLE_RATE),
+      });
     },
   };
 }

@@ -1,5 +1,5 @@
 export { doneWalks, minutesPerString, planStrings, type DoneWalk, type PriorOf } from './ask';
-export { ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
+export { chanceInShow, ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
 export { byInstrument, planShow } from './plan';
 export {
   READY_SCHOOLS,

@@ -9,11 +9,18 @@ import {
 } from '../settling';
 
 const MINUTE = 60000;
+/** From this chance on a string is left alone through the show (house, with MARGIN). */
+export const READY = 0.9;
 /**
- * From this chance on a string is left alone through the show (house; bench/plan: at .85 6 to 7 % of strings up to two days old
- * were declared ready wrongly, at .92 3 %).
+ * Share of the tolerance that the plan counts on: what no model knows (a draught, a hard pluck, a hand's error) takes the rest.
+ * House calibration by bench/plan: without it 5 % of strings of the first two days were declared ready wrongly.
  */
-export const READY = 0.92;
+const MARGIN = 0.9;
+
+/** Chance that a string standing at offsetCents stays within tolerance for so long, with the plan's margin. */
+export function chanceInShow(fit: SettlingFit, minutes: number, toleranceCents: number, offsetCents: number): number {
+  return chanceToHold(fit, minutes, MARGIN * toleranceCents, offsetCents);
+}
 /** Rounds and treatment leave about this share of a new string's slope (house estimate, to be tested as a trial). */
 const MADE_READY = 0.55;
 
@@ -57,7 +64,7 @@ export function ifRestrung(
   const fit = freshFit(string.material, string.prior, Math.max(1, (tunedMs - restrungMs) / MINUTE), madeReady);
   const mix = fallAhead(fit, Math.max(1, (intervalMs - tunedMs) / MINUTE));
   return {
-    chance: chanceToHold(fit, Math.max(1, (endMs - tunedMs) / MINUTE), toleranceCents, 0),
+    chance: chanceInShow(fit, Math.max(1, (endMs - tunedMs) / MINUTE), toleranceCents, 0),
     fall: { q05: mixtureQuantile(mix, 0.05), q50: mixtureQuantile(mix, 0.5), q95: mixtureQuantile(mix, 0.95) },
   };
 }
@@ -72,7 +79,7 @@ export function readyAgeMin(
   madeReady: boolean,
 ): number | null {
   const isReady = (age: number) =>
-    chanceToHold(freshFit(string.material, string.prior, age, madeReady), holdMin, toleranceCents, 0) >= READY;
+    chanceInShow(freshFit(string.material, string.prior, age, madeReady), holdMin, toleranceCents, 0) >= READY;
   if (!isReady(LONGEST_MIN)) return null;
   let low = 10;
   let high = LONGEST_MIN;

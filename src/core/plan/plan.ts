@@ -1,5 +1,5 @@
-import { chanceToHold, fallAhead, mixtureQuantile, type SettlingMaterial } from '../settling';
-import { ifRestrung, READY, readyAgeMin } from './outlook';
+import { fallAhead, mixtureQuantile, type SettlingMaterial } from '../settling';
+import { chanceInShow, ifRestrung, READY, readyAgeMin } from './outlook';
 import type { Plan, PlanItem, PlanSession, PlanStep, PlanString, ShowOutlook } from './types';
 import { fitAt, walksUntil, type Walk } from './walks';
 
@@ -126,7 +126,7 @@ function outlookOf(s: PlanString, fromMs: number, endMs: number, toleranceCents:
   return {
     instrumentId,
     stringId,
-    chance: chanceToHold(fit, minutes, toleranceCents, 0),
+    chance: chanceInShow(fit, minutes, toleranceCents, 0),
     fall: { q05: mixtureQuantile(mix, 0.05), q50: mixtureQuantile(mix, 0.5), q95: mixtureQuantile(mix, 0.95) },
   };
 }
@@ -265,7 +265,7 @@ const LEAST_BETWEEN_MIN = 4;
 /** How long a string at pitch keeps a chance of READY to be within tolerance, min, up to a limit. */
 function holdsForMin(string: PlanString, sinceMs: number, limitMin: number, toleranceCents: number): number {
   const fit = fitAt(string, sinceMs);
-  const holds = (h: number) => chanceToHold(fit, h, toleranceCents, 0) >= READY;
+  const holds = (h: number) => chanceInShow(fit, h, toleranceCents, 0) >= READY;
   if (holds(limitMin)) return limitMin;
   let low = 1;
   let high = limitMin;
