@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -254,7 +255,11 @@ export function OctaveView() {
         id={WORK_ID}
         tabIndex={-1}
         aria-label="What to do now"
-        className="border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden"
+        className={clsx(
+          'border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden',
+          // Where all stands in one column, what to do now comes first.
+          step && 'max-lg:order-first',
+        )}
       >
         {step ? (
           <>

@@ -1,0 +1,147 @@
+/** Does the page stand still while five instruments with 100 readings a string are recomputed? `npm run bench:page` (after a build) */
+import { chromium } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { writeLogFile } from '../../src/core/exchange';
+import { RECORD_VERSION, type LogRecord } from '../../src/core/records';
+import { randomFrom } from '../../src/core/simulate';
+import { writeSection } from '../report';
+
+const PORT = 4188;
+const INSTRUMENTS = 5;
+const STRINGS = 6;
+const READINGS = 100;
+const KEPT = 8;
+const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
+
+function bigLog(): LogRecord[] {
+  const random = randomFrom(3);
+  const endMs = Date.now() - 60000;
+  const base = { version: RECORD_VERSION, zoneMin: 0 } as const;
+  const records: LogRecord[] = [];
+  for (let i = 0; i < INSTRUMENTS; i++) {
+    const instrumentId = `i${i}`;
+    const startMs = endMs - (2 + i) * 86400000;
+    records.push({
+      ...base,
+      id: instrumentId,
+      type: 'instrument',
+      atMs: startMs,
+      instrumentId,
+      name: `Guitar ${i + 1}`,
+      family: 'guitar-nylon',
+      strings: NOTES.map((note, s) => ({
+        stringId: `s${s}`,
+        note,
+        lengthMm: 650,
+        material: s < 3 ? 'plain-nylon' : 'wound-nylon',
+        gaugeMm: 0.8,
+      })),
+    });
+    for (let s = 0; s < STRINGS; s++) {
+      const stringId = `s${s}`;
+      records.push({
+        ...base,
+        id: `${instrumentId}-${stringId}-f`,
+        type: 'fitted',
+        atMs: startMs,
+        instrumentId,
+        stringId,
+      });
+      for (let k = 0; k < READINGS; k++) {
+        const targetHz = 110 * (s + 1);
+        const cents = k % 2 ? 0.3 * random.normal() : -3 - random.uniform();
+        const frequencyHz = targetHz * Math.pow(2, cents / 1200);
+        records.push({
+          ...base,
+          id: `${instrumentId}-${stringId}-${k}`,
+          type: 'reading',
+          atMs: Math.round(startMs + ((k + 1) / READINGS) ** 2 * (endMs - startMs)),
+          instrumentId,
+          stringId,
+          purpose: k % 2 ? 'as-left' : 'as-found',
+          source: 'microphone',
+          frequencyHz,
+          cents,
+          sigmaCents: 0.2,
+          targetHz,
+          a4Hz: 440,
+          ...(k % 2 ? { arrival: 'from below' as const } : {}),
+          partials: Array.from({ length: 8 }, (_, n) => ({
+            n: n + 1,
+            frequencyHz: (n + 1) * frequencyHz,
+            sigmaHz: 0.01,
+          })),
+        });
+      }
+    }
+  }
+  return records;
+}
+
+const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) => server.stdout.once('data', resolve));
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
+const page = await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+mkdirSync('.tmp', { recursive: true });
+writeFileSync('.tmp/big-log.json', writeLogFile(bigLog(), Date.now()));
+await page.goto('/log');
+await page.locator('input[type=file]').setInputFiles('.tmp/big-log.json');
+await page
+  .getByText(/records? imported|imported/i)
+  .first()
+  .waitFor();
+const rows: string[] = [];
+for (const path of ['/bench/i0', '/settling/i0', '/plan']) {
+  await page.goto(path === '/bench/i0' ? path : '/bench/i0');
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await page.waitForTimeout(6000);
+  if (path !== '/bench/i0') {
+    await page
+      .getByRole('link', { name: path === '/plan' ? 'Plan' : 'Settling', exact: true })
+      .first()
+      .click();
+    await page.waitForTimeout(6000);
+  }
+  await page.evaluate(() => {
+    const w = window as unknown as { long: number[] };
+    w.long = [];
+    new PerformanceObserver((list) => w.long.push(...list.getEntries().map((e) => e.duration))).observe({
+      type: 'longtask',
+    });
+  });
+  const kept = path === '/bench/i0' ? KEPT : 0;
+  for (let i = 0; i < kept; i++) {
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+    await page.getByLabel('Cents from the target, or Hz').fill(String(-1 - 0.1 * i));
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(2500);
+  }
+  // On the other views a foreign write is what recomputes; the clock's own renewal does so every half minute.
+  if (kept === 0) await page.waitForTimeout(35000);
+  const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
+  rows.push(
+    `| ${path} | ${kept > 0 ? `${kept} readings kept` : 'renewed by the clock'} | ${long.length} | ${long.length > 0 ? Math.max(...long).toFixed(0) : 'under 50'} |`,
+  );
+}
+await browser.close();
+server.kill();
+writeSection(
+  'Page',
+  [
+    `${INSTRUMENTS} instruments, ${STRINGS} strings each, ${READINGS} readings a string; the page's main thread in headless Chromium. A task counts as long from 50 ms.`,
+    '',
+    '| view | what happened | long tasks | longest, ms |',
+    '|---|---|---|---|',
+    ...rows,
+  ],
+  0,
+);
+process.exit(0);
