@@ -45,6 +45,7 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   const after = await errors(page);
   expect(Math.abs(after[0]!)).toBeLessThan(1);
   expect(Math.abs(after[7]!)).toBeLessThan(1);
+  await expect(page.getByRole('row', { name: /^G2 \+\d/ }).first()).toContainText('away from the nut');
   await expect(page.getByText(/low foot moved 1\.\d mm away from the nut/)).toBeVisible();
   await page.reload();
   expect(await errors(page)).toEqual(after);
@@ -60,4 +61,12 @@ test('months of octaves: one string is worn, one saddle stands short, the rest a
   await expect(strings.nth(2)).toContainText(/Move the saddle (1\.9|2\.0|2\.1) mm away from the nut/);
   await expect(strings.nth(0)).toContainText('Octave and open string agree');
   await expect(page.locator('.plotly').first()).toBeVisible();
+  // The owner's own screws, travel and units.
+  await page.getByLabel('Screws').selectOption('4-40');
+  await expect(strings.nth(2)).toContainText(/3\.\d turns of its screw/);
+  await page.getByLabel('Travel either way, mm').fill('1,5');
+  await page.getByLabel('Travel either way, mm').blur();
+  await expect(strings.nth(2)).toContainText(/Its travel ends after 1\.5 mm: 1\.\d cents remain/);
+  await page.getByLabel('in', { exact: true }).click();
+  await expect(strings.nth(2)).toContainText(/Move the saddle \.07\d|\.08\d in away/);
 });

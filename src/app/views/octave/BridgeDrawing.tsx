@@ -1,6 +1,7 @@
 import { symlog, signed } from '../../parts/format';
 import type { Octaves } from './useOctave';
-import { direction, mm, VERDICT_WORDS } from './words';
+import type { LengthUnit } from '../../../core/strings';
+import { direction, sizeOf, VERDICT_WORDS } from './words';
 
 const WIDTH = 900;
 const ROW = 54;
@@ -14,7 +15,15 @@ const PX_PER_MM = 2.2 * EXAGGERATION;
 const FULL = 20;
 
 /** The bridge from above: every string comes from the nut at the left to where it bears, and where it should. */
-export function BridgeDrawing({ octaves, current }: { octaves: Octaves; current: string | undefined }) {
+export function BridgeDrawing({
+  octaves,
+  current,
+  unit,
+}: {
+  octaves: Octaves;
+  current: string | undefined;
+  unit: LengthUnit;
+}) {
   const { strings, line, loose } = octaves;
   const height = TOP + strings.length * ROW + 10;
   const y = (i: number) => TOP + (i + 0.5) * ROW;
@@ -138,7 +147,7 @@ export function BridgeDrawing({ octaves, current }: { octaves: Octaves; current:
                   strokeDasharray="4 3"
                 />
                 <text x={BRIDGE_X + 60} y={y(i) - 14} fontSize={13} fill="var(--rust)" className="figure">
-                  {mm(s.moveMm!)} {s.moveMm! > 0 ? '→' : '←'}
+                  {sizeOf(s.moveMm!, unit)} {s.moveMm! > 0 ? '→' : '←'}
                 </text>
               </g>
             )}
@@ -153,7 +162,7 @@ export function BridgeDrawing({ octaves, current }: { octaves: Octaves; current:
           ] as const
         ).map(([name, move, at]) => (
           <text key={name} x={BRIDGE_X + 24} y={at + 6} fontSize={14} fontWeight={700} fill="var(--rust)">
-            {Math.abs(move) < 0.1 ? 'stays' : `${mm(move)} ${direction(move)}`}
+            {Math.abs(move) < 0.1 ? 'stays' : `${sizeOf(move, unit)} ${direction(move)}`}
           </text>
         ))}
     </svg>

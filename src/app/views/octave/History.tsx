@@ -2,12 +2,23 @@ import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import { Chart, token } from '../../parts/Chart';
 import { strokeOf } from '../../parts/strokes';
-import { LIMIT_CENTS, type StringOctave } from './useOctave';
+import type { StringOctave } from './useOctave';
 
 const DAY = 86400000;
 
 /** Octave errors of the strings over the months: what grows on one string alone is that string. */
-export function History({ strings, nowMs, chart }: { strings: readonly StringOctave[]; nowMs: number; chart: string }) {
+export function History({
+  strings,
+  nowMs,
+  chart,
+  limitCents,
+}: {
+  strings: readonly StringOctave[];
+  nowMs: number;
+  chart: string;
+  /** The owner's limit, either way. */
+  limitCents: number;
+}) {
   const { data, layout } = useMemo(() => {
     const traces: Data[] = strings.map((s, i) => {
       const stroke = strokeOf(i);
@@ -29,7 +40,7 @@ export function History({ strings, nowMs, chart }: { strings: readonly StringOct
       };
     });
     const grid = { gridcolor: token('line'), linecolor: token('line'), zeroline: false, fixedrange: true };
-    const limits = [LIMIT_CENTS, -LIMIT_CENTS].map((c) => ({
+    const limits = [limitCents, -limitCents].map((c) => ({
       type: 'line' as const,
       xref: 'paper' as const,
       x0: 0,
@@ -51,6 +62,6 @@ export function History({ strings, nowMs, chart }: { strings: readonly StringOct
     return { data: traces, layout: figures };
     // The chart's colours are tokens read from the page.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [strings, nowMs, chart]);
+  }, [strings, nowMs, chart, limitCents]);
   return <Chart data={data} layout={layout} label="Octave errors over the months" className="h-64 w-full" />;
 }

@@ -13,13 +13,17 @@ import { clockTime, signed } from '../../parts/format';
 import { InstrumentLinks } from '../../parts/InstrumentLinks';
 import { Waterline } from '../../parts/Waterline';
 import { useNow } from '../../store/now';
+import { useUnits } from '../../store/units';
 import { useWorld } from '../../store/world';
+import { BeforeAfter } from './BeforeAfter';
 import { BridgeDrawing } from './BridgeDrawing';
 import { History } from './History';
+import { SetupFields } from './SetupFields';
 import { hasFrets, touchSteps } from './steps';
 import { TouchDrawing } from './TouchDrawing';
 import { moveUnder, useOctaves } from './useOctave';
-import { adviceFor, direction, mm } from './words';
+import { useSetup } from './useSetup';
+import { adviceFor, direction, sizeOf } from './words';
 
 const MORE_FRETS = [1, 3, 5, 7, 15, 19];
 const CAREFUL = 3;
@@ -34,7 +38,10 @@ export function OctaveView() {
   const { bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
   const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
-  const octaves = useOctaves(life, bench);
+  const [setup, setSetup] = useSetup(life?.record.instrumentId ?? '');
+  const [units] = useUnits();
+  const octaves = useOctaves(life, bench, setup.limitCents);
+  const mm = (x: number) => sizeOf(x, units.length);
   const [careful, setCareful] = useState(false);
   const [more, setMore] = useState(false);
   const [message, setMessage] = useState('');
@@ -206,11 +213,11 @@ export function OctaveView() {
         <h1 id="octave-name" className="pb-1 text-2xl font-bold">
           {life.record.name}: octave
         </h1>
-        <BridgeDrawing octaves={octaves} current={step?.stringId} />
+        <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
         <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
           {strings.map((s) => (
             <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">
-              <b>{s.note}</b> {adviceFor(s, loose)}
+              <b>{s.note}</b> {adviceFor(s, loose, setup, units.length)}
               {s.frets && s.frets.verdict !== 'in-tune' && (
                 <span className="text-ink2">
                   {' '}
@@ -232,9 +239,15 @@ export function OctaveView() {
             <h2 id="octave-history" className="text-base font-semibold">
               Over the months
             </h2>
-            <History strings={strings} nowMs={now} chart={document.documentElement.dataset['chart'] ?? ''} />
+            <History
+              strings={strings}
+              nowMs={now}
+              chart={document.documentElement.dataset['chart'] ?? ''}
+              limitCents={setup.limitCents}
+            />
           </section>
         )}
+        <BeforeAfter octaves={octaves} words={(x) => `${mm(x)} ${direction(x)}`} />
         <section aria-labelledby="octave-log" className="pt-3 text-sm">
           <h2 id="octave-log" className="text-base font-semibold">
             Read and moved
@@ -354,6 +367,14 @@ export function OctaveView() {
               </label>
             )}
           </fieldset>
+        )}
+        {!step && (
+          <SetupFields
+            key={`${id}/${setup.limitCents}/${setup.travelMm}`}
+            setup={setup}
+            onChange={setSetup}
+            loose={loose}
+          />
         )}
       </aside>
     </div>

@@ -32,8 +32,10 @@ export interface StringOctave {
   moveMm: number | null;
   moveSigma: number;
   trend: AgeTrend | undefined;
-  /** It was read on the string before this one. */
-  before: boolean;
+  /** It was read on the string before this one, or before the set was edited. */
+  stale: 'new string' | 'edited' | null;
+  /** All moves under this string so far, mm. */
+  movedMm: number;
 }
 
 export interface Octaves {
@@ -45,8 +47,6 @@ export interface Octaves {
 }
 
 const DAY = 86400000;
-/** Octave errors beyond this are the owner's limit, cents (changed nowhere yet). */
-export const LIMIT_CENTS = 4;
 
 /** How far an adjustment moved the bridge under one string, mm. */
 export function moveUnder(a: AdjustmentRecord, stringId: string, share: number): number {
@@ -56,7 +56,7 @@ export function moveUnder(a: AdjustmentRecord, stringId: string, share: number):
 }
 
 /** Everything the octave passes of an instrument say. */
-export function useOctaves(life: InstrumentLife | undefined, bench: Bench): Octaves {
+export function useOctaves(life: InstrumentLife | undefined, bench: Bench, limitCents: number): Octaves {
   return useMemo(() => {
     if (!life) return { strings: [], line: undefined, loose: false, adjustments: [] };
     const { instrumentId, family } = life.record;
@@ -70,10 +70,10 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench): Octa
       const last = passes[passes.length - 1];
       const response = responseOf(passes, adjustments, lengthMm, (a) => moveUnder(a, stringId, across[i]! / widest));
       // Moved since the last pass: what was read is not what stands there now.
-      const stale =
+      const moved =
         last && adjustments.some((a) => a.atMs > last.atMs && moveUnder(a, stringId, across[i]! / widest) !== 0);
       const e = last?.errors.errorCents ?? 0;
-      const moveMm = !last || stale ? null : response.moves > 0 ? -e / response.centsPerMm : saddleMoveMm(lengthMm, e);
+      const moveMm = !last || moved ? null : response.moves > 0 ? -e / response.centsPerMm : saddleMoveMm(lengthMm, e);
       const own = passes.filter((p) => p.atMs >= (strungMs ?? 0));
       return {
         stringId,
@@ -87,14 +87,20 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench): Octa
         response,
         moveMm,
         moveSigma: last ? Math.abs(last.errors.sigmaCents / response.centsPerMm) : 0,
-        before: last !== undefined && strungMs !== null && last.atMs < strungMs,
+        stale:
+          last && strungMs !== null && last.atMs < strungMs
+            ? 'new string'
+            : last && last.atMs < life.record.atMs
+              ? 'edited'
+              : null,
+        movedMm: adjustments.reduce((sum, a) => sum + moveUnder(a, stringId, across[i]! / widest), 0),
         trend: ageTrend(
           own.map((p) => ({
             ageDays: (p.atMs - (strungMs ?? own[0]!.atMs)) / DAY,
             errorCents: p.errors.errorCents,
             sigmaCents: p.errors.sigmaCents,
           })),
-          LIMIT_CENTS,
+          limitCents,
         ),
       };
     });
@@ -111,5 +117,5 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench): Octa
       loose,
       adjustments,
     };
-  }, [life, bench]);
+  }, [life, bench, limitCents]);
 }

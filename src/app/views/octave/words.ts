@@ -1,5 +1,7 @@
-import { THREADS_MM } from '../../../core/octave';
+import { errorAfterMove } from '../../../core/octave';
+import { lengthIn, type LengthUnit } from '../../../core/strings';
 import type { StringOctave } from './useOctave';
+import type { BridgeSetup } from './useSetup';
 
 export const VERDICT_WORDS = {
   'in-tune': 'agrees',
@@ -11,18 +13,24 @@ export const VERDICT_WORDS = {
 
 /** 'away from the nut' for longer. */
 export const direction = (mm: number) => (mm > 0 ? 'away from the nut' : 'towards the nut');
-export const mm = (x: number) => `${Math.abs(x).toFixed(Math.abs(x) < 0.95 ? 2 : 1)} mm`;
+/** The size of a move, in the chosen unit: '1.9 mm', '.075 in'. */
+export const sizeOf = (mm: number, unit: LengthUnit): string =>
+  unit === 'mm'
+    ? `${Math.abs(mm).toFixed(Math.abs(mm) < 0.95 ? 2 : 1)} mm`
+    : `${Math.abs(lengthIn(mm, 'in')).toFixed(3).replace(/^0/, '')} in`;
 
 /** What one string's pass says, and what to do. */
-export function adviceFor(s: StringOctave, loose: boolean): string {
+export function adviceFor(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthUnit): string {
   if (!s.last || !s.verdict) return 'Not read yet.';
   if (s.moveMm === null) return 'Moved since it was read: retune, then read it again.';
-  if (s.before && s.verdict !== 'string')
-    return `${said(s, loose)} That was the string before this one: read it again, and set it now, while it is new.`;
-  return said(s, loose);
+  const told = said(s, loose, setup, unit);
+  if (s.verdict === 'string' || s.stale === null) return told;
+  return s.stale === 'edited'
+    ? `${told} The set was edited since: read it again.`
+    : `${told} That was the string before this one: read it again, and set it now, while it is new.`;
 }
 
-function said(s: StringOctave, loose: boolean): string {
+function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthUnit): string {
   const { stringCents } = s.last!.errors;
   const move = s.moveMm!;
   const grows = s.trend?.grows
@@ -33,8 +41,13 @@ function said(s: StringOctave, loose: boolean): string {
       return `Octave and open string agree.${grows}`;
     case 'saddle': {
       const how = loose ? 'the bridge under it' : 'the saddle';
-      const turns = loose ? '' : `, ${Math.abs(move / THREADS_MM.M3).toFixed(1)} turns of an M3 screw`;
-      return `Move ${how} ${mm(move)} ${direction(move)} (±${(2 * s.moveSigma).toFixed(2)})${turns}.${grows}`;
+      const turns = loose ? '' : `, ${Math.abs(move / setup.threadMm).toFixed(1)} turns of its screw`;
+      const words = `Move ${how} ${sizeOf(move, unit)} ${direction(move)} (±${sizeOf(2 * s.moveSigma, unit)})${turns}.`;
+      // What the travel still allows in this direction.
+      const room = setup.travelMm === null ? Infinity : Math.max(0, setup.travelMm - Math.sign(move) * s.movedMm);
+      if (loose || Math.abs(move) <= room) return words + grows;
+      const left = errorAfterMove(s.lengthMm, s.last!.errors.errorCents, Math.sign(move) * room);
+      return `${words} Its travel ends after ${sizeOf(room, unit)}: ${Math.abs(left).toFixed(1)} cents remain.${grows}`;
     }
     case 'string':
       return `The string itself: its harmonic stands ${Math.abs(stringCents ?? 0).toFixed(1)} cents from an even string’s. Replace it before anything is moved.${grows}`;

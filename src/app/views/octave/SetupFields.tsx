@@ -1,0 +1,99 @@
+import { THREADS_MM } from '../../../core/octave';
+import { LENGTH_UNITS } from '../../../core/strings';
+import { useUnits } from '../../store/units';
+import type { BridgeSetup } from './useSetup';
+
+const field = 'figure w-16 rounded-md border border-ink2 bg-sheet px-1.5 py-0.5';
+const THREADS = Object.entries(THREADS_MM);
+
+/** The owner's limit, the screws' thread, the travel of the saddles, and mm or inches. */
+export function SetupFields({
+  setup,
+  onChange,
+  loose,
+}: {
+  setup: BridgeSetup;
+  onChange: (setup: BridgeSetup) => void;
+  loose: boolean;
+}) {
+  const [units, setUnits] = useUnits();
+  const number = (text: string) => Number(text.replace(',', '.'));
+  const known = THREADS.some(([, mm]) => mm === setup.threadMm);
+  return (
+    <fieldset className="grid gap-1.5 pt-3 text-sm">
+      <legend className="font-semibold">This bridge</legend>
+      <label>
+        Too far from{' '}
+        <input
+          className={field}
+          defaultValue={setup.limitCents}
+          onBlur={(e) => {
+            const limitCents = number(e.target.value);
+            if (limitCents >= 1 && limitCents <= 30) onChange({ ...setup, limitCents });
+            else e.target.value = String(setup.limitCents);
+          }}
+        />{' '}
+        cents
+      </label>
+      {!loose && (
+        <>
+          <label>
+            Screws{' '}
+            <select
+              className="rounded-md border border-ink2 bg-sheet px-1.5 py-0.5"
+              value={known ? setup.threadMm : 'own'}
+              onChange={(e) => e.target.value !== 'own' && onChange({ ...setup, threadMm: Number(e.target.value) })}
+            >
+              {THREADS.map(([name, mm]) => (
+                <option key={name} value={mm}>
+                  {name}
+                </option>
+              ))}
+              <option value="own">own</option>
+            </select>
+          </label>
+          <label>
+            mm a turn{' '}
+            <input
+              className={field}
+              key={setup.threadMm}
+              defaultValue={setup.threadMm}
+              onBlur={(e) => {
+                const threadMm = number(e.target.value);
+                if (threadMm > 0.05 && threadMm <= 3) onChange({ ...setup, threadMm });
+                else e.target.value = String(setup.threadMm);
+              }}
+            />
+          </label>
+          <label>
+            Travel either way, mm{' '}
+            <input
+              className={field}
+              defaultValue={setup.travelMm ?? ''}
+              placeholder="?"
+              onBlur={(e) => {
+                const travelMm = e.target.value.trim() === '' ? null : number(e.target.value);
+                if (travelMm === null || (travelMm > 0 && travelMm <= 50)) onChange({ ...setup, travelMm });
+                else e.target.value = String(setup.travelMm ?? '');
+              }}
+            />
+          </label>
+        </>
+      )}
+      <span>
+        Moves in{' '}
+        {LENGTH_UNITS.map((u) => (
+          <label key={u} className="mr-2">
+            <input
+              type="radio"
+              name="move-unit"
+              checked={units.length === u}
+              onChange={() => setUnits({ ...units, length: u })}
+            />{' '}
+            {u}
+          </label>
+        ))}
+      </span>
+    </fieldset>
+  );
+}
