@@ -9,8 +9,8 @@ import {
 } from '../settling';
 
 const MINUTE = 60000;
-/** From this chance on a string is left alone through the show (house, with MARGIN). */
-export const READY = 0.9;
+/** From this chance on a string is left alone through the show (house, with MARGIN; lower ones were wrong too often in bench/plan). */
+export const READY = 0.95;
 /**
  * Share of the tolerance that the plan counts on: what no model knows (a draught, a hard pluck, a hand's error) takes the rest.
  * House calibration by bench/plan: without it 5 % of strings of the first two days were declared ready wrongly.
