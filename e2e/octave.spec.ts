@@ -1,14 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
 import { collectErrors, figure, instruction, message, openDemo } from './bench';
 
-/** Reads the octaves of every string by keys: each place is plucked as it is named. */
-async function readAll(page: Page, places: number): Promise<void> {
-  await page.keyboard.press('Enter');
-  for (let i = 1; i <= places; i++) {
-    await expect(page.getByText(`${i} of ${places}`, { exact: true })).toBeVisible({ timeout: 15000 });
+const PLACES = 32;
+
+/** Reads places of a pass by keys, as they are named, from the one it stands at: each is plucked. */
+async function read(page: Page, from: number, to: number): Promise<void> {
+  for (let i = from; i <= to; i++) {
+    await expect(page.getByText(`${i} of ${PLACES}`, { exact: true })).toBeVisible({ timeout: 15000 });
     await expect(async () => {
       await page.keyboard.press('p');
-      await expect(page.getByText(`${i} of ${places}`, { exact: true })).toHaveCount(0, { timeout: 3500 });
+      await expect(page.getByText(`${i} of ${PLACES}`, { exact: true })).toHaveCount(0, { timeout: 3500 });
     }).toPass({ timeout: 20000 });
   }
 }
@@ -29,7 +30,8 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   await page.getByRole('link', { name: 'Octave' }).click();
   await page.getByRole('link', { name: 'Bouzouki' }).click();
   await expect(instruction(page)).toHaveText('Read the octaves');
-  await readAll(page, 32);
+  await page.keyboard.press('Enter');
+  await read(page, 1, PLACES);
   const before = await errors(page);
   expect(before).toHaveLength(8);
   // The low foot stands 1.5 mm short: the low strings are sharp, the high ones right.
@@ -41,7 +43,11 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   await page.keyboard.press('m');
   await expect(message(page)).toContainText('Noted. Retune');
   await expect(instruction(page)).toHaveText('Retune, then read again');
-  await readAll(page, 32);
+  // The outer strings again; the six between are passed over.
+  await page.keyboard.press('Enter');
+  await read(page, 1, 4);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('s');
+  await read(page, PLACES - 3, PLACES);
   const after = await errors(page);
   expect(Math.abs(after[0]!)).toBeLessThan(1);
   expect(Math.abs(after[7]!)).toBeLessThan(1);
