@@ -1,4 +1,4 @@
-import { array, mixed, number, object, ValidationError } from 'yup';
+import { array, mixed, number, object } from 'yup';
 import {
   chanceToHold,
   fallAhead,
@@ -9,7 +9,7 @@ import {
   type SettlingEvent,
   type SettlingMaterial,
 } from '../core/settling';
-import { refused } from './lines';
+import { checked, refused } from './lines';
 
 const minutes = () => number().strict().min(0).max(1e7).required();
 
@@ -39,14 +39,9 @@ const QUANTILES = { q05: 0.05, q10: 0.1, q50: 0.5, q90: 0.9, q95: 0.95 };
 /** Answers one case: the string's history in, its fall ahead and its chance to hold out. */
 function forecastCase(value: unknown): object {
   const startedNs = process.hrtime.bigint();
-  let c;
-  try {
-    c = caseSchema.validateSync(value, { strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const id = (value as { id?: unknown } | null)?.id ?? null;
-    return { id, ...refused('bad-case', error.message) };
-  }
+  const valid = checked(caseSchema, value, 'bad-case');
+  if (!valid.ok) return { id: (value as { id?: unknown } | null)?.id ?? null, ...valid };
+  const c = valid.value;
   const events = c.events
     .filter((e) => e.t <= c.issueT)
     .map((e): SettlingEvent =>

@@ -1,5 +1,6 @@
 import { createInterface } from 'node:readline';
 import { stdin, stdout } from 'node:process';
+import { ValidationError, type Schema } from 'yup';
 
 /** A refused item: exit status 0, the line says why. */
 export interface Refused {
@@ -9,6 +10,16 @@ export interface Refused {
 }
 
 export const refused = (reason: string, message: string): Refused => ({ ok: false, reason, message });
+
+/** An item checked by its schema, or the refusal that says its first fault. */
+export function checked<T>(schema: Schema<T>, item: unknown, reason: string): { ok: true; value: T } | Refused {
+  try {
+    return { ok: true, value: schema.validateSync(item, { strict: true }) };
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return refused(reason, error.message);
+  }
+}
 
 /** Answers every JSON line of standard input with one JSON line, in order. */
 export async function answerLines(answer: (item: Record<string, unknown>) => object): Promise<void> {

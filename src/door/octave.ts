@@ -1,6 +1,7 @@
-import { array, number, object, ValidationError } from 'yup';
+import { array, number, object } from 'yup';
+import { cents } from '../core/music';
 import { bridgeLine, judgeString, octaveOf, saddleMoveMm } from '../core/octave';
-import { refused } from './lines';
+import { checked, refused } from './lines';
 
 const positive = (max: number) => number().strict().positive().max(max);
 /** Standard error of a reading where none is given, cents (house estimate). */
@@ -32,13 +33,9 @@ const lineSchema = object({
 
 /** One line of `octave`: three readings of a string in; its octave error, the saddle's move and a verdict out. */
 export function octaveLine(item: Record<string, unknown>): object {
-  let o;
-  try {
-    o = octaveSchema.validateSync(item, { strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    return refused('bad-octave', error.message);
-  }
+  const valid = checked(octaveSchema, item, 'bad-octave');
+  if (!valid.ok) return valid;
+  const o = valid.value;
   const sigma = o.sigmaCents ?? USUAL_SIGMA;
   const errors = octaveOf({
     openHz: o.openHz,
@@ -49,7 +46,7 @@ export function octaveLine(item: Record<string, unknown>): object {
   });
   if (Math.abs(errors.errorCents) > OCTAVE_WITHIN)
     return refused('no-octave', 'The 12th-fret note is not the octave of this open string: read both again.');
-  if (o.harmonic12Hz && Math.abs(1200 * Math.log2(o.harmonic12Hz / (2 * o.openHz))) > OCTAVE_WITHIN)
+  if (o.harmonic12Hz && Math.abs(cents(o.harmonic12Hz, 2 * o.openHz)) > OCTAVE_WITHIN)
     return refused('no-octave', 'The harmonic is not the octave of this open string: read both again.');
   const moveMm = saddleMoveMm(o.lengthMm, errors.errorCents);
   return {
@@ -64,13 +61,9 @@ export function octaveLine(item: Record<string, unknown>): object {
 
 /** One line of `bridge-line`: octave errors across a straight loose bridge in; the moves of its feet out. */
 export function bridgeLineLine(item: Record<string, unknown>): object {
-  let bridge;
-  try {
-    bridge = lineSchema.validateSync(item, { strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    return refused('bad-bridge', error.message);
-  }
+  const valid = checked(lineSchema, item, 'bad-bridge');
+  if (!valid.ok) return valid;
+  const bridge = valid.value;
   const line = bridgeLine(bridge.strings);
   if (!line) return refused('no-line', 'A line wants two strings that cross the bridge at different places.');
   return { ok: true, ...line };

@@ -1,9 +1,9 @@
-import { number, object, string, ValidationError } from 'yup';
+import { number, object, string } from 'yup';
 import { readLogFile } from '../core/exchange';
 import { minutesPerString, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
 import { readBench } from '../core/records';
 import { SETTLING_PRIORS } from '../core/settling';
-import { refused } from './lines';
+import { checked, refused } from './lines';
 
 const sessionSchema = object({
   minutes: number().strict().positive().max(1440).required(),
@@ -32,13 +32,9 @@ export function planDocument(item: Record<string, unknown>): object {
   const nowMs = instant(now);
   if (curtainMs === undefined || nowMs === undefined)
     return refused('bad-session', 'Give session.at and now as milliseconds since 1970 or as ISO 8601.');
-  let wish;
-  try {
-    wish = sessionSchema.validateSync(session, { strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    return refused('bad-session', error.message);
-  }
+  const valid = checked(sessionSchema, session, 'bad-session');
+  if (!valid.ok) return valid;
+  const wish = valid.value;
   if (curtainMs + wish.minutes * 60000 <= nowMs) return refused('bad-session', 'The session is over at that time.');
   const known = read.records.filter((r) => r.atMs <= nowMs);
   const bench = readBench(known);

@@ -1,7 +1,7 @@
-import { mixed, number, object, boolean, ValidationError } from 'yup';
+import { mixed, number, object, boolean } from 'yup';
 import { adviseRounds } from '../core/settling';
 import { STRING_MATERIALS, stringLoad, type StringMaterial } from '../core/strings';
-import { refused } from './lines';
+import { checked, refused } from './lines';
 
 const positive = (max: number) => number().strict().positive().max(max);
 
@@ -16,13 +16,9 @@ const stringSchema = object({
 
 /** One line of `string`: what a string pulls, and how far it is from breaking. */
 export function stringLine(item: Record<string, unknown>): object {
-  let s;
-  try {
-    s = stringSchema.validateSync(item, { strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    return refused('bad-string', error.message);
-  }
+  const valid = checked(stringSchema, item, 'bad-string');
+  if (!valid.ok) return valid;
+  const s = valid.value;
   const isWound = s.material.startsWith('wound');
   if (s.wound === true && !isWound && s.material !== 'synthetic-bowed' && s.material !== 'unknown') {
     return refused('unknown-physics', `Nothing is known of a wound string whose material is ${s.material}.`);

@@ -1,6 +1,6 @@
-import { array, number, object, ValidationError } from 'yup';
+import { array, number, object } from 'yup';
 import { judgeTrial } from '../core/trial';
-import { refused } from './lines';
+import { checked, refused } from './lines';
 
 const reading = object({
   t: number().strict().min(0).max(1e7).required(),
@@ -15,13 +15,9 @@ const schema = object({
 
 /** One `trial`: pairs of strings, treated and not, with their total falls; how their slopes compare. */
 export function trialLine(item: Record<string, unknown>): object {
-  let trial;
-  try {
-    trial = schema.validateSync(item, { strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    return refused('bad-trial', error.message);
-  }
+  const valid = checked(schema, item, 'bad-trial');
+  if (!valid.ok) return valid;
+  const trial = valid.value;
   const judged = judgeTrial(trial.pairs);
   if (!judged) return refused('too-few-readings', 'No pair has three readings at different ages on both strings.');
   return { ok: true, ratio: judged.ratio, pairs: judged.usable, verdict: judged.verdict };

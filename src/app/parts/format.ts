@@ -1,3 +1,7 @@
+import { clockTime } from '../../core/records';
+
+export { clockTime };
+
 /** A figure with a sign and a true minus: +0.6, −6.3. */
 export function signed(value: number, digits = 1): string {
   const text = Math.abs(value).toFixed(digits);
@@ -8,11 +12,10 @@ export function signed(value: number, digits = 1): string {
 const DAY = 86400000;
 const pad = (n: number) => String(n).padStart(2, '0');
 
-/** Local time of day, '16:42'. */
-export function clockTime(atMs: number, zoneMin: number): string {
-  const d = new Date(atMs + zoneMin * 60000);
-  return `${pad(d.getUTCHours())}:${pad(d.getUTCMinutes())}`;
-}
+/** An instant as a field for date and time writes it, and back; NaN for what is none. */
+export const toLocalField = (ms: number, zoneMin: number): string =>
+  new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
+export const fromLocalField = (text: string, zoneMin: number): number => Date.parse(`${text}:00Z`) - zoneMin * 60000;
 
 /** When something is due, as one says it: 'now', '16:42', 'tomorrow 9:10', 'in 5 days'. */
 export function dueTime(atMs: number, nowMs: number, zoneMin: number): string {

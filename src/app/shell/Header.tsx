@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { NavLink } from 'react-router';
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
 import { clockTime, span } from '../parts/format';
+import { heldInMemory } from '../store/held';
 import { useNow } from '../store/now';
 import { useWorld } from '../store/world';
 import { FieldButton } from './FieldButton';
@@ -31,7 +32,7 @@ export function Header() {
   const write = (drafts: Parameters<typeof append>[0]) =>
     append(drafts).then(
       () => setTrouble(''),
-      (error: Error) => setTrouble(`${error.message} It is held in memory: export the log now.`),
+      (error: Error) => setTrouble(heldInMemory(error)),
     );
   const link = ({ isActive }: { isActive: boolean }) =>
     clsx(

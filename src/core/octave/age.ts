@@ -1,5 +1,5 @@
-import { Matrix, inverse } from 'ml-matrix';
 import jstat from 'jstat';
+import { weightedFit } from './least-squares';
 
 export interface OctaveAt {
   ageDays: number;
@@ -33,19 +33,18 @@ const REACH = 3;
 export function ageTrend(passes: readonly OctaveAt[], limitCents: number): AgeTrend | undefined {
   const list = [...passes].sort((a, b) => a.ageDays - b.ageDays);
   if (new Set(list.map((p) => p.ageDays)).size < FEWEST) return undefined;
-  const x = new Matrix(list.map((p) => [1, p.ageDays]));
-  const y = Matrix.columnVector(list.map((p) => p.errorCents));
-  const w = Matrix.diag(list.map((p) => 1 / p.sigmaCents ** 2));
-  const covariance = inverse(x.transpose().mmul(w).mmul(x));
-  const line = covariance.mmul(x.transpose()).mmul(w).mmul(y);
-  const rest = Matrix.sub(y, x.mmul(line));
+  const { values, covariance, rest } = weightedFit(
+    list.map((p) => [1, p.ageDays]),
+    list.map((p) => p.errorCents),
+    list.map((p) => p.sigmaCents),
+  );
   const freedom = list.length - 2;
-  const excess = Math.max(1, rest.transpose().mmul(w).mmul(rest).get(0, 0) / freedom);
-  const slope = line.get(1, 0);
+  const excess = Math.max(1, rest.reduce((s, r, i) => s + (r / list[i]!.sigmaCents) ** 2, 0) / freedom);
+  const [start, slope] = values as [number, number];
   const reach = jstat.studentt.inv(0.9, freedom) * CURVATURE * Math.sqrt(excess * covariance.get(1, 1));
   const first = list[0]!.ageDays;
   const last = list[list.length - 1]!.ageDays;
-  const now = line.get(0, 0) + slope * last;
+  const now = start + slope * last;
   const crossing = (perDay: number): number | null => {
     if (Math.abs(now) >= limitCents) return last;
     const to = perDay > 0 ? limitCents : -limitCents;

@@ -1,3 +1,4 @@
+import { cents } from '../music';
 import type { TouchRecord } from '../records';
 import type { FretReading } from './frets';
 
@@ -11,7 +12,7 @@ export function fretsOf(
     .filter((t) => t.touch === 'fret')
     .map((t) => ({
       fret: t.fret!,
-      errorCents: 1200 * Math.log2(t.frequencyHz / openAt(t.atMs)) - 100 * t.fret!,
+      errorCents: cents(t.frequencyHz, openAt(t.atMs)) - 100 * t.fret!,
       sigmaCents: Math.SQRT2 * Math.max(leastSigma, t.sigmaCents),
       scatterCents: t.scatterCents,
     }))

@@ -1,5 +1,5 @@
-import { Matrix, inverse } from 'ml-matrix';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
+import { weightedFit } from './least-squares';
 
 /** A fretted note against the open string: how far from its equal-tempered place, sharp positive, cents. */
 export interface FretReading {
@@ -36,14 +36,12 @@ const SCATTER_CENTS = 1;
  */
 export function judgeFrets(lengthMm: number, readings: readonly FretReading[]): FretsFit | undefined {
   if (new Set(readings.map((r) => r.fret)).size < 2) return undefined;
-  const x = new Matrix(readings.map((r) => [(PER_MM / lengthMm) * (Math.pow(2, r.fret / 12) - 1), PER_MM / lengthMm]));
-  const y = Matrix.columnVector(readings.map((r) => r.errorCents));
-  const w = Matrix.diag(readings.map((r) => 1 / r.sigmaCents ** 2));
-  const covariance = inverse(x.transpose().mmul(w).mmul(x));
-  const ends = covariance.mmul(x.transpose()).mmul(w).mmul(y);
-  const rest = Matrix.sub(y, x.mmul(ends)).to1DArray();
-  const saddleMm = ends.get(0, 0);
-  const nutMm = ends.get(1, 0);
+  const { values, covariance, rest } = weightedFit(
+    readings.map((r) => [(PER_MM / lengthMm) * (Math.pow(2, r.fret / 12) - 1), PER_MM / lengthMm]),
+    readings.map((r) => r.errorCents),
+    readings.map((r) => r.sigmaCents),
+  );
+  const [saddleMm, nutMm] = values as [number, number];
   const saddleSigma = Math.sqrt(covariance.get(0, 0));
   const nutSigma = Math.sqrt(covariance.get(1, 1));
   const fit = {

@@ -1,5 +1,4 @@
-const CENTS = 1200;
-const cents = (ratio: number) => CENTS * Math.log2(ratio);
+import { cents, ratioOfCents } from '../music';
 
 /** Pitches of the thread of usual saddle screws, mm a turn: metric M3 (ISO 261) and 4-40 UNC (ASME B1.1). */
 export const THREADS_MM = { M3: 0.5, '4-40': 0.635 } as const;
@@ -36,12 +35,11 @@ const USUAL_SPREAD = 0.15;
  * How far the second partial of a uniform stiff string lies above twice its first, cents: 600 log2((1 + 4B) / (1 + B)), from
  * f_n = n f0 sqrt(1 + B n^2) (Fletcher 1964).
  */
-export const stiffOctaveCents = (inharmonicity: number): number =>
-  (CENTS / 2) * Math.log2((1 + 4 * inharmonicity) / (1 + inharmonicity));
+export const stiffOctaveCents = (inharmonicity: number): number => cents(1 + 4 * inharmonicity, 1 + inharmonicity) / 2;
 
 /** Octave errors of a string with their standard errors, carried through from the readings. */
 export function octaveOf({ openHz, fret12Hz, harmonic12Hz, inharmonicity, sigmaCents }: OctaveReadings): OctaveErrors {
-  const errorCents = cents(fret12Hz / (2 * openHz));
+  const errorCents = cents(fret12Hz, 2 * openHz);
   const sigma = Math.SQRT2 * sigmaCents;
   if (harmonic12Hz === undefined)
     return {
@@ -52,7 +50,7 @@ export function octaveOf({ openHz, fret12Hz, harmonic12Hz, inharmonicity, sigmaC
       geometryCents: null,
       geometrySigma: null,
     };
-  const stringCents = cents(harmonic12Hz / (2 * openHz)) - stiffOctaveCents(inharmonicity ?? USUAL_B);
+  const stringCents = cents(harmonic12Hz, 2 * openHz) - stiffOctaveCents(inharmonicity ?? USUAL_B);
   const unsure = inharmonicity === undefined ? USUAL_SPREAD : 0;
   return {
     errorCents,
@@ -73,11 +71,11 @@ export function octaveOf({ openHz, fret12Hz, harmonic12Hz, inharmonicity, sigmaC
  * @example saddleMoveMm(648, 5.0) // 1.88
  */
 export function saddleMoveMm(lengthMm: number, errorCents: number, stoppedMm = lengthMm / 2): number {
-  const s = Math.pow(2, errorCents / CENTS);
+  const s = ratioOfCents(errorCents);
   return (lengthMm * stoppedMm * (s - 1)) / (lengthMm - s * stoppedMm);
 }
 
 /** Octave error left after the saddle went moveMm (longer positive), cents: the law of {@link saddleMoveMm} turned round. */
 export function errorAfterMove(lengthMm: number, errorCents: number, moveMm: number, stoppedMm = lengthMm / 2): number {
-  return errorCents + cents(((lengthMm + moveMm) * stoppedMm) / ((stoppedMm + moveMm) * lengthMm));
+  return errorCents + cents((lengthMm + moveMm) * stoppedMm, (stoppedMm + moveMm) * lengthMm);
 }

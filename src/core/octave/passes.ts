@@ -1,4 +1,5 @@
 import { sampleStandardDeviation } from 'simple-statistics';
+import { cents } from '../music';
 import { fretsOf } from './fret-places';
 import type { AdjustmentRecord, TouchRecord } from '../records';
 import type { FretReading } from './frets';
@@ -9,14 +10,12 @@ import { learnResponse, type BridgeMove, type BridgeResponse } from './response'
 export interface OctavePass {
   passId: string;
   atMs: number;
-  openHz: number;
   errors: OctaveErrors;
   /** Standard error of one reading, cents; the scatter of its plucks where that is more. */
   readingSigma: number;
   frets: FretReading[];
 }
 
-const CENTS = 1200;
 /** Least standard error of a reading, cents (house estimate). */
 const LEAST_SIGMA = 0.1;
 
@@ -48,7 +47,6 @@ export function octavePasses(touches: readonly TouchRecord[], instrumentId: stri
       {
         passId,
         atMs: main.atMs,
-        openHz,
         errors: octaveOf({
           openHz,
           fret12Hz: main.frequencyHz,
@@ -95,10 +93,10 @@ export function medianOfPlucks(
   const sorted = [...plucks].sort((a, b) => a.frequencyHz - b.frequencyHz);
   const low = sorted[0]!;
   const high = sorted[sorted.length - 1]!;
-  const scatterCents = CENTS * Math.log2(high.frequencyHz / low.frequencyHz);
-  const cents = sorted.map((p) => CENTS * Math.log2(p.frequencyHz / low.frequencyHz));
+  const scatterCents = cents(high.frequencyHz, low.frequencyHz);
+  const above = sorted.map((p) => cents(p.frequencyHz, low.frequencyHz));
   if (sorted.length === 2 && scatterCents > mostCents) return undefined;
-  const own = sorted.length > 2 ? sampleStandardDeviation(cents) : scatterCents / Math.SQRT2;
+  const own = sorted.length > 2 ? sampleStandardDeviation(above) : scatterCents / Math.SQRT2;
   const each = Math.max(own, ...sorted.map((p) => p.sigmaCents));
   return {
     frequencyHz: sorted[Math.floor((sorted.length - 1) / 2)]!.frequencyHz,

@@ -1,6 +1,6 @@
 import { median } from 'simple-statistics';
-import { ageFromMs, settlingEvents, type Bench, type InstrumentLife, type ReadingRecord } from '../records';
-import { fitSettling, type SettlingMaterial, type SettlingPrior } from '../settling';
+import { ageFromMs, fitLife, lastIntervalMin, type Bench, type InstrumentLife, type ReadingRecord } from '../records';
+import { type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import type { PlanString } from './types';
 
@@ -20,8 +20,6 @@ export function planStrings(instruments: readonly InstrumentLife[], nowMs: numbe
       const prior = priorOf(material);
       const startMs = ageFromMs(life);
       const last = life.readings[life.readings.length - 1];
-      const before = last && life.readings.findLast((r) => last.atMs - r.atMs > MINUTE);
-      const events = settlingEvents(life);
       return {
         instrumentId: record.instrumentId,
         stringId: life.plan.stringId,
@@ -31,15 +29,9 @@ export function planStrings(instruments: readonly InstrumentLife[], nowMs: numbe
         startMs,
         strungMs: life.strungMs,
         lastReadMs: last?.atMs ?? null,
-        lastIntervalMin: last ? (last.atMs - (before?.atMs ?? startMs!)) / MINUTE : 0,
+        lastIntervalMin: last ? lastIntervalMin(life, startMs!) : 0,
         offsetCents: last?.cents ?? null,
-        fit:
-          last && startMs !== undefined
-            ? fitSettling(
-                { material, prior, events },
-                Math.max((nowMs - startMs) / MINUTE, events[events.length - 1]!.t),
-              )
-            : undefined,
+        fit: last && fitLife(life, nowMs, prior)?.fit,
         rounds: life.rounds.length,
       };
     }),

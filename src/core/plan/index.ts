@@ -1,6 +1,6 @@
 export { doneWalks, minutesPerString, planStrings, type DoneWalk, type PriorOf } from './ask';
 export { chanceInShow, ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
-export { byInstrument, planShow } from './plan';
+export { planShow } from './plan';
 export {
   READY_SCHOOLS,
   type Plan,

@@ -1,3 +1,4 @@
+import { clockTime } from '../records';
 import { fallAhead, mixtureQuantile, type SettlingMaterial } from '../settling';
 import { chanceInShow, ifRestrung, READY, readyAgeMin } from './outlook';
 import type { Plan, PlanItem, PlanSession, PlanStep, PlanString, ShowOutlook } from './types';
@@ -20,7 +21,6 @@ const ROUTINE = 2;
 const ROUNDS_MIN = 6;
 
 const minus = (cents: number) => cents.toFixed(0).replace('-', '−');
-const clock = (ms: number, zoneMin: number) => new Date(ms + zoneMin * MINUTE).toISOString().slice(11, 16);
 
 interface Asked {
   strings: readonly PlanString[];
@@ -34,7 +34,7 @@ interface Asked {
 }
 
 /** Strings of a list by instrument, in order of first appearance. */
-export function byInstrument(strings: readonly PlanString[]): Map<string, PlanString[]> {
+function byInstrument(strings: readonly PlanString[]): Map<string, PlanString[]> {
   const groups = new Map<string, PlanString[]>();
   for (const s of strings) groups.set(s.instrumentId, [...(groups.get(s.instrumentId) ?? []), s]);
   return groups;
@@ -177,7 +177,7 @@ function addRestringing(
       0,
       enough
         ? 'Too late for new strings by your own rule: never a set fitted the same day.'
-        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}), the first retuning at ${clock(retune, zoneMin)}.`,
+        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}), the first retuning at ${clockTime(retune, zoneMin)}.`,
     );
   }
   const sameDay = list.filter((s) => s.strungMs !== null && session.curtainMs - s.strungMs < DAY);

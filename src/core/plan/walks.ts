@@ -5,15 +5,13 @@ const MINUTE = 60000;
 const CONFIDENCE = 0.9;
 const EVEN = 0.5;
 /** Nobody walks the bench more often, min (house rule). */
-export const LEAST_GAP_MIN = 5;
+const LEAST_GAP_MIN = 5;
 
 export interface Walk {
   atMs: number;
   strings: PlanString[];
   /** When each of them was last at pitch or read, ms, by the plan; null before a reading. */
   sinceMs: (number | null)[];
-  /** It should have been before now. */
-  late: boolean;
 }
 
 /** The settling of a string at a later moment, left alone until then and brought to pitch there. */
@@ -93,7 +91,6 @@ export function walksUntil(
       atMs,
       strings: taken.map((d) => d.string),
       sinceMs: taken.map((d) => d.sinceMs),
-      late: atMs <= nowMs,
     });
     open = [...open.filter((d) => d.dueMs >= turn && d.dueMs > atMs), ...again, ...along.map(renewed)];
     lastMs = atMs;

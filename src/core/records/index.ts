@@ -13,4 +13,6 @@ export {
 } from './log';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, type Band, type StringState, type StringStatus, type Wish } from './state';
+export { clockTime } from './clock';
+export { checkAfterMin, fitLife, lastIntervalMin, READY, surpriseAt, type LifeFit } from './settle';
 export { nextStep, type CheckPass, type PassStep } from './pass';

@@ -1,11 +1,9 @@
 import {
   chanceToHold,
   fallAhead,
-  fitSettling,
   looksSlipped,
   mixtureMean,
   mixtureQuantile,
-  nextCheckMin,
   offsetNow,
   type Mixture,
   type SettlingMaterial,
@@ -14,7 +12,8 @@ import {
 } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { totalFallCents } from './lives';
-import { ageFromMs, settlingEvents, type InstrumentLife, type StringLife } from './log';
+import type { InstrumentLife, StringLife } from './log';
+import { checkAfterMin, fitLife, READY, surpriseAt } from './settle';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
 
@@ -60,7 +59,6 @@ export interface StringStatus {
   confirmReadingId: string | null;
 }
 
-const READY = 0.85;
 const MINUTE = 60000;
 
 const band = (atMs: number, offset: number, mix: Mixture): Band => ({
@@ -80,24 +78,12 @@ function enoughReadings(life: StringLife): boolean {
  * room moves alike.
  */
 export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): StringStatus[] {
-  const fits = strings.map((life) => {
-    const start = ageFromMs(life);
-    if (start === undefined) return undefined;
-    const events = settlingEvents(life);
-    const nowMin = Math.max((wish.nowMs - start) / MINUTE, events[events.length - 1]!.t);
-    const material = SETTLES_AS[life.plan.material];
-    const prior = wish.priors?.[material];
-    const fit = fitSettling({ material, events, ...(prior ? { prior } : {}) }, nowMin);
-    const surpriseAt = (atMs: number): Surprise | undefined =>
-      fit.surprises[events.findLastIndex((e) => e.kind === 'read' && Math.abs(start + e.t * MINUTE - atMs) < 1)] ??
-      undefined;
-    return { start, fit, surpriseAt };
-  });
+  const fits = strings.map((life) => fitLife(life, wish.nowMs, wish.priors?.[SETTLES_AS[life.plan.material]]));
   const newest = (i: number): { atMs: number; surprise: Surprise } | undefined => {
     const life = strings[i]!;
     const f = fits[i];
     const last = life.readings.findLast((r) => r.purpose === 'as-found');
-    const surprise = last && f?.surpriseAt(last.atMs);
+    const surprise = last && f && surpriseAt(f, last.atMs);
     return surprise ? { atMs: last.atMs, surprise } : undefined;
   };
   return strings.map((life, i): StringStatus => {
@@ -141,13 +127,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     });
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
     const chance = chanceToHold(f.fit, wish.holdMin, wish.toleranceCents, now.cents);
-    const previous = life.readings.findLast((r) => lastRead.atMs - r.atMs > MINUTE);
-    const check = nextCheckMin(f.fit, {
-      toleranceCents: wish.toleranceCents,
-      offsetCents: Math.abs(now.cents) > wish.toleranceCents ? 0 : now.cents,
-      lastIntervalMin: Math.max(10, (lastRead.atMs - (previous?.atMs ?? f.start)) / MINUTE),
-      confidence: wish.confidence,
-    });
+    const check = checkAfterMin(life, f, now.cents, wish.toleranceCents, wish.confidence);
     return {
       ...known,
       state: slipped ? 'slipped' : chance >= READY ? 'holding' : 'settling',

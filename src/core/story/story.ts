@@ -1,7 +1,11 @@
 import { median } from 'simple-statistics';
 import {
   ageFromMs,
-  settlingEvents,
+  checkAfterMin,
+  clockTime,
+  fitLife,
+  READY,
+  surpriseAt,
   totalFallSeries,
   type InstrumentLife,
   type StringLife,
@@ -11,10 +15,8 @@ import {
   carryTo,
   chanceToHold,
   fallAhead,
-  fitSettling,
   mixtureMean,
   mixtureQuantile,
-  nextCheckMin,
   offsetNow,
   type SettlingFit,
   type SettlingMaterial,
@@ -54,7 +56,6 @@ export interface StringStory {
   stringId: string;
   note: string;
   points: StoryPoint[];
-  rounds: { atMs: number; dropCents: number }[];
   treatments: Pick<TreatmentRecord, 'atMs' | 'treatment'>[];
   /** Total fall ahead if it is left alone, cents. */
   ahead: (Spread & { atMs: number; ageMin: number })[];
@@ -79,7 +80,6 @@ export interface InstrumentStory {
 }
 
 const MINUTE = 60000;
-const READY = 0.85;
 const CONFIDENCE = 0.9;
 const STEPS_AHEAD = 24;
 const LONGEST_MIN = 14 * 1440;
@@ -120,7 +120,6 @@ function tell(life: StringLife, wish: StoryWish) {
       fallCents: falls[i]!,
       kind: r.slip ? 'slipped' : r.stretched ? 'stretched' : r.purpose === 'as-left' ? 'left' : 'found',
     })),
-    rounds: life.rounds.map(({ atMs, dropCents }) => ({ atMs, dropCents })),
     treatments: life.treatments.map(({ atMs, treatment }) => ({ atMs, treatment })),
     ahead: [],
     fallenCents: falls.at(-1) ?? null,
@@ -136,12 +135,11 @@ function tell(life: StringLife, wish: StoryWish) {
   const first = readings[0];
   const last = readings[readings.length - 1];
   const none = { story, surprises: [] as { stringId: string; atMs: number; cents: number }[] };
-  if (!first || !last || start === undefined || last.atMs - first.atMs < MINUTE) return none;
-  const material = SETTLES_AS[plan.material];
-  const prior = wish.priors[material];
-  const events = settlingEvents(life);
-  const nowMin = Math.max((wish.nowMs - start) / MINUTE, events[events.length - 1]!.t);
-  const fit = fitSettling({ material, events, ...(prior ? { prior } : {}) }, nowMin);
+  if (!first || !last || last.atMs - first.atMs < MINUTE) return none;
+  // A string that was read has an age.
+  const lived = fitLife(life, wish.nowMs, wish.priors[SETTLES_AS[plan.material]])!;
+  const { fit } = lived;
+  const { nowMin } = fit;
   const now = offsetNow(fit);
   // Total fall now: the last reading's, and what its offset has gained since by the fit.
   const fallenNow = story.fallenCents! + (last.cents - now.cents);
@@ -167,16 +165,7 @@ function tell(life: StringLife, wish: StoryWish) {
   story.chance = chanceToHold(fit, wish.holdMin, wish.toleranceCents, now.cents);
   const wait = readyAfterMin(fit, wish);
   story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
-  const before = readings.findLast((r) => last.atMs - r.atMs > MINUTE);
-  story.nextCheckMs =
-    wish.nowMs +
-    MINUTE *
-      nextCheckMin(fit, {
-        toleranceCents: wish.toleranceCents,
-        offsetCents: Math.abs(now.cents) > wish.toleranceCents ? 0 : now.cents,
-        lastIntervalMin: Math.max(10, (last.atMs - (before?.atMs ?? start)) / MINUTE),
-        confidence: CONFIDENCE,
-      });
+  story.nextCheckMs = wish.nowMs + MINUTE * checkAfterMin(life, lived, now.cents, wish.toleranceCents, CONFIDENCE);
   const b = fit.components.reduce((s, c) => s + c.share * c.mean[2], 0);
   const bb = fit.components.reduce((s, c) => s + c.share * (c.cov[10]! + c.mean[2] ** 2), 0) - b * b;
   story.temperature = {
@@ -186,8 +175,7 @@ function tell(life: StringLife, wish: StoryWish) {
   };
   story.why = why(life, fit, b, wish);
   const surprises = readings.flatMap((r) => {
-    const i = events.findLastIndex((e) => e.kind === 'read' && Math.abs(start + e.t * MINUTE - r.atMs) < 1);
-    const s = fit.surprises[i];
+    const s = surpriseAt(lived, r.atMs);
     return s && r.purpose === 'as-found' && !r.slip && !r.stretched
       ? [{ stringId: plan.stringId, atMs: r.atMs, cents: s.innovationCents }]
       : [];
@@ -213,8 +201,6 @@ function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {
   return high;
 }
 
-const clock = (ms: number, zoneMin: number) => new Date(ms + zoneMin * MINUTE).toISOString().slice(11, 16);
-
 /** One sentence: what the record shows to be at work. */
 function why(life: StringLife, fit: SettlingFit, centsPerC: number, wish: StoryWish): string {
   const { readings, plan } = life;
@@ -223,7 +209,9 @@ function why(life: StringLife, fit: SettlingFit, centsPerC: number, wish: StoryW
   if (slip) {
     const before = readings.findLast((r) => r.atMs < slip.atMs - 30000);
     const size = before ? before.cents - slip.cents : 0;
-    parts.push(`slipped ${size.toFixed(0)} cents at ${clock(slip.atMs, wish.zoneMin)}: look at its winding and knot`);
+    parts.push(
+      `slipped ${size.toFixed(0)} cents at ${clockTime(slip.atMs, wish.zoneMin)}: look at its winding and knot`,
+    );
   }
   const perDoubling = fit.components.reduce((s, c) => s + c.share * c.mean[1], 0) * Math.LN2;
   parts.push(
@@ -237,7 +225,7 @@ function why(life: StringLife, fit: SettlingFit, centsPerC: number, wish: StoryW
     const room = centsPerC * (last.tempC - left.tempC!);
     if (Math.abs(room) >= 0.4)
       parts.push(
-        `the room did ${room < 0 ? '−' : '+'}${Math.abs(room).toFixed(1)} of it since ${clock(left.atMs, wish.zoneMin)}`,
+        `the room did ${room < 0 ? '−' : '+'}${Math.abs(room).toFixed(1)} of it since ${clockTime(left.atMs, wish.zoneMin)}`,
       );
   }
   const sentence = parts.join('; ');

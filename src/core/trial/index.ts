@@ -1,3 +1,3 @@
 export { judgeTrial, type Trial, type TrialPair, type TrialReading, type TrialVerdict } from './judge';
 export { drawLots, type Lot } from './lots';
-export { slopesOf, type Slope } from './slopes';
+export { slopesOf } from './slopes';

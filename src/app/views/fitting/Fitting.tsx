@@ -17,6 +17,7 @@ import { Button } from '../../parts/Button';
 import { focusWork } from '../../parts/focus';
 import { signed } from '../../parts/format';
 import { TOLERANCE_CENTS } from '../../store/status';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 import { FittingDone } from './FittingDone';
 import { NoteSheet } from './NoteSheet';
@@ -81,9 +82,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
 
   type Drafts = Parameters<typeof append>[0];
   const write = (drafts: Drafts, then: () => void) =>
-    append(drafts).then(then, (error: Error) =>
-      setMessage(`${error.message} It is held in memory: export the log now.`),
-    );
+    append(drafts).then(then, (error: Error) => setMessage(heldInMemory(error)));
   const advance = (by: number) => {
     setNote('');
     setRemoval(0);

@@ -5,6 +5,7 @@ import { array, mixed, object, string, type InferType } from 'yup';
 import { gaugeField, instrumentName, lengthField, noteField } from '../../../core/records';
 import { FAMILIES, MATERIAL_NAMES, STRING_MATERIALS, type StringMaterial } from '../../../core/strings';
 import { Button } from '../../parts/Button';
+import { fromLocalField } from '../../parts/format';
 import { GaugeInput } from '../../parts/GaugeInput';
 import { useWorld } from '../../store/world';
 
@@ -59,7 +60,7 @@ export function InstrumentView() {
       values.strung === 'now'
         ? nowMs()
         : values.strung === 'earlier'
-          ? Date.parse(`${values.strungAt}:00Z`) - zoneMin * 60000
+          ? fromLocalField(values.strungAt, zoneMin)
           : undefined;
     if (strungMs !== undefined && !(strungMs <= nowMs() + 60000)) {
       setError('strungAt', { message: 'That time has not come yet.' });

@@ -14,6 +14,7 @@ import { InstrumentLinks } from '../../parts/InstrumentLinks';
 import { Waterline } from '../../parts/Waterline';
 import { useNow } from '../../store/now';
 import { useUnits } from '../../store/units';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 import { BeforeAfter } from './BeforeAfter';
 import { BridgeDrawing } from './BridgeDrawing';
@@ -52,9 +53,7 @@ export function OctaveView() {
 
   type Drafts = Parameters<typeof append>[0];
   const write = (drafts: Drafts, then: () => void) =>
-    append(drafts).then(then, (error: Error) =>
-      setMessage(`${error.message} It is held in memory: export the log now.`),
-    );
+    append(drafts).then(then, (error: Error) => setMessage(heldInMemory(error)));
 
   const sound = useListening(
     pass.task,

@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
+import { fromLocalField, toLocalField } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 import type { Show } from './usePlan';
 
@@ -14,7 +16,7 @@ const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
 /** The show: where, when, how long, how near, who plays, and how the player holds it with new strings. */
 export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: () => void }) {
   const { bench, append, nowMs, zoneMin } = useWorld();
-  const local = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
+  const local = (ms: number) => toLocalField(ms, zoneMin);
   const [place, setPlace] = useState(show?.place ?? 'the show');
   const [at, setAt] = useState(local(show?.curtainMs ?? nowMs() + 5 * 3600000));
   const [minutes, setMinutes] = useState(String(show?.minutes ?? 90));
@@ -27,7 +29,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const num = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.').replace('−', '-')));
 
   const keep = () => {
-    const curtainMs = Date.parse(`${at}:00Z`) - zoneMin * 60000;
+    const curtainMs = fromLocalField(at, zoneMin);
     const length = num(minutes);
     const intervalMin = num(interval);
     const toleranceCents = num(tolerance);
@@ -60,7 +62,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
         thereC,
       },
       { type: 'curtain', curtainMs },
-    ]).then(onClose, (error: Error) => setTrouble(`${error.message} It is held in memory: export the log now.`));
+    ]).then(onClose, (error: Error) => setTrouble(heldInMemory(error)));
   };
 
   return (

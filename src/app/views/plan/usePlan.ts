@@ -63,7 +63,7 @@ export function usePlan(show: Show | undefined) {
   );
   const done = useMemo(() => (show ? doneWalks(playing, show.sinceMs) : []), [playing, show]);
   const perString = useMemo(() => minutesPerString(bench), [bench]);
-  const { data: plan, isFetching } = useQuery({
+  const { data: plan } = useQuery({
     queryKey: ['plan', show, now, playing.map((i) => i.strings.map((s) => s.readings.at(-1)?.id ?? s.strungMs)), basis],
     queryFn: () => {
       const doneChecks: Record<string, number> = {};
@@ -84,5 +84,5 @@ export function usePlan(show: Show | undefined) {
     placeholderData: keepPreviousData,
     gcTime: 30000,
   });
-  return { plan, done, playing, now, isFetching };
+  return { plan, done, playing, now };
 }

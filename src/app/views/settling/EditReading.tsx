@@ -3,7 +3,8 @@ import { cents as centsFrom, targetFrequencyHz } from '../../../core/music';
 import type { InstrumentLife, ReadingRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
-import { signed } from '../../parts/format';
+import { fromLocalField, signed, toLocalField } from '../../parts/format';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 
 /** A reading of the wrong string or at the wrong time is superseded by a right one; the first stays in the log. */
@@ -17,17 +18,15 @@ export function EditReading({
   onClose: () => void;
 }) {
   const { append, zoneMin, nowMs } = useWorld();
-  const local = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
+  const local = (ms: number) => toLocalField(ms, zoneMin);
   const [stringId, setStringId] = useState(reading.stringId);
   const [time, setTime] = useState(local(reading.atMs));
   const [trouble, setTrouble] = useState('');
   const keep = (drafts: Parameters<typeof append>[0]) =>
-    append(drafts).then(onClose, (error: Error) =>
-      setTrouble(`${error.message} It is held in memory: export the log now.`),
-    );
+    append(drafts).then(onClose, (error: Error) => setTrouble(heldInMemory(error)));
   const correct = () => {
     // Seconds are not shown: a time left as it was keeps them.
-    const atMs = time === local(reading.atMs) ? reading.atMs : Date.parse(`${time}:00Z`) - zoneMin * 60000;
+    const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, zoneMin);
     if (!(atMs <= nowMs())) return setTrouble('That time has not come yet.');
     const note = life.strings.find((s) => s.plan.stringId === stringId)!.plan.note;
     const targetHz = stringId === reading.stringId ? reading.targetHz : targetFrequencyHz(note, reading.a4Hz)!;

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { InstrumentLife, TrialRecord } from '../../../core/records';
 import { drawLots } from '../../../core/trial';
 import { Button } from '../../parts/Button';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 
 const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turns / fewer', 'another material'];
@@ -53,7 +54,7 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
         setPairs([]);
         setMessage('Kept. Treat the strings named as treated, leave the others alone, and read all of them as ever.');
       },
-      (error: Error) => setMessage(`${error.message} It is held in memory: export the log now.`),
+      (error: Error) => setMessage(heldInMemory(error)),
     );
   return (
     <section aria-labelledby="new-trial">
