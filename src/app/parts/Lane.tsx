@@ -1,5 +1,6 @@
 import { scaleLog } from 'd3-scale';
 import { area, line } from 'd3-shape';
+import { memo } from 'react';
 import type { Band, ReadingRecord } from '../../core/records';
 import { symlog } from './format';
 
@@ -35,8 +36,24 @@ const CENT_MARKS = [10, -10];
 /** A lane lower than this has no room for words, px. */
 const WORDS_FROM = 60;
 
+/** A kind of reading's dots are one path: a hundred of them cost no more than one. */
+const DOTS: { of: (r: ReadingRecord) => boolean; stroke: string; width: number }[] = [
+  { of: (r) => !r.slip && r.purpose === 'as-left', stroke: 'var(--ink)', width: 4 },
+  { of: (r) => !r.slip && r.purpose === 'as-found', stroke: 'var(--deep)', width: 6 },
+  { of: (r) => r.slip === true, stroke: 'var(--rust)', width: 6 },
+];
+
 /** One string's history on the chart: water below its target, land above; saw-teeth of falls and bring-ups; what comes. */
-export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents, height, label }: LaneProps) {
+export const Lane = memo(function Lane({
+  readings,
+  bornMs,
+  nowMs,
+  ahead,
+  curtainMs,
+  toleranceCents,
+  height,
+  label,
+}: LaneProps) {
   const y = (cents: number) => height / 2 - symlog(cents, FULL) * (height / 2 - 4);
   // A set that was old when its record began is drawn from there: its life before would leave no room for it.
   const recordMs = readings[0] ? nowMs - readings[0].atMs : 0;
@@ -127,15 +144,15 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
             vectorEffect="non-scaling-stroke"
           />
         )}
-        {readings.map((r) => (
-          <line
-            key={r.id}
-            x1={at(r.atMs)}
-            x2={at(r.atMs)}
-            y1={y(r.cents)}
-            y2={y(r.cents)}
-            stroke={r.slip ? 'var(--rust)' : r.purpose === 'as-found' ? 'var(--deep)' : 'var(--ink)'}
-            strokeWidth={r.purpose === 'as-found' ? 6 : 4}
+        {DOTS.map(({ of, stroke, width }) => (
+          <path
+            key={stroke}
+            d={readings
+              .filter(of)
+              .map((r) => `M${at(r.atMs).toFixed(1)} ${y(r.cents).toFixed(1)}h0`)
+              .join('')}
+            stroke={stroke}
+            strokeWidth={width}
             strokeLinecap="round"
             vectorEffect="non-scaling-stroke"
           />
@@ -169,4 +186,4 @@ export function Lane({ readings, bornMs, nowMs, ahead, curtainMs, toleranceCents
       )}
     </span>
   );
-}
+});

@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import { askSettling } from '../workers/settling';
 import type { Priors } from '../workers/messages';
 import { settings } from './store';
 import { useWorld } from './world';
@@ -9,7 +8,7 @@ const KEY = ['learn-from-earlier-sets'];
 
 /** What strings start from: the user's earlier sets where there are any, or the house's estimates by the switch. */
 export function usePriors() {
-  const { bench, records, world } = useWorld();
+  const { ask, records, world } = useWorld();
   const client = useQueryClient();
   const { data: learns = true } = useQuery({
     queryKey: KEY,
@@ -19,7 +18,7 @@ export function usePriors() {
   const changes = records.filter((r) => ['instrument', 'fitted', 'removed'].includes(r.type)).length;
   const { data: known } = useQuery({
     queryKey: ['learned', world, changes],
-    queryFn: () => askSettling('learn', { instruments: bench.instruments }),
+    queryFn: () => ask('learn', {}),
     enabled: learns,
     staleTime: Infinity,
   });

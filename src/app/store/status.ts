@@ -1,7 +1,7 @@
 import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import type { InstrumentLife, StringStatus } from '../../core/records';
-import { askSettling } from '../workers/settling';
 import { usePriors } from './priors';
+import { useWorld } from './world';
 
 /** What the bench is asked for (house defaults): tolerance in cents, time to hold in min, confidence of the next check. */
 export const TOLERANCE_CENTS = 3;
@@ -14,12 +14,14 @@ export function useStatuses(
   nowMs: number,
   curtainMs: number | null,
 ): Map<string, StringStatus[]> {
+  const { ask, world } = useWorld();
   const { priorsFor, basis } = usePriors();
   const quarter = Math.ceil(nowMs / 15000) * 15000;
   return useQueries({
     queries: instruments.map((life) => ({
       queryKey: [
         'status',
+        world,
         life.record.id,
         life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]),
         quarter,
@@ -27,8 +29,8 @@ export function useStatuses(
         basis,
       ],
       queryFn: () =>
-        askSettling('status', {
-          life,
+        ask('status', {
+          instrumentId: life.record.instrumentId,
           wish: {
             nowMs: quarter,
             toleranceCents: TOLERANCE_CENTS,

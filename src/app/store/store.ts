@@ -9,8 +9,8 @@ export interface RecordStore {
   /** Records the browser refused to write; they are part of `all` and of exports until it takes them. */
   unkept(): LogRecord[];
   clear(): Promise<void>;
-  /** Calls back when another tab has written. */
-  onForeignWrite(callback: () => void): () => void;
+  /** Calls back with what another tab has written, or null when it began the log anew. */
+  onForeignWrite(callback: (records: LogRecord[] | null) => void): () => void;
 }
 
 export type World = 'own' | 'demo';
@@ -36,7 +36,7 @@ export function openStore(world: World): RecordStore {
       try {
         await base.setItem(batch[0]!.id, batch);
         refused = [];
-        channel.postMessage('written');
+        channel.postMessage(batch);
       } catch (error) {
         refused = batch;
         throw new Error(`The browser did not take the record (${(error as Error).message}).`, { cause: error });
@@ -46,11 +46,12 @@ export function openStore(world: World): RecordStore {
     async clear() {
       await base.clear();
       refused = [];
-      channel.postMessage('written');
+      channel.postMessage(null);
     },
     onForeignWrite(callback) {
-      channel.addEventListener('message', callback);
-      return () => channel.removeEventListener('message', callback);
+      const hear = ({ data }: MessageEvent<LogRecord[] | null>) => callback(data);
+      channel.addEventListener('message', hear);
+      return () => channel.removeEventListener('message', hear);
     },
   };
 }

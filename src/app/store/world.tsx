@@ -3,6 +3,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { DEFAULT_A4_HZ } from '../../core/music';
 import { readBench, RECORD_VERSION, type Bench, type LogRecord, type RecordBase } from '../../core/records';
 import { moveSaddle, restring, stretchString, turnString, type StringTruth } from '../../core/simulate';
+import { settlingOf, type Settling } from '../workers/settling';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { openStore, type RecordStore, type World } from './store';
 
@@ -29,6 +30,8 @@ export interface WorldValue {
   importRecords: (records: LogRecord[]) => Promise<void>;
   /** Number of records the browser refused and that live in memory only. */
   unkept: number;
+  /** Asks the worker that knows this log. */
+  ask: Settling['ask'];
   demo: DemoControls | undefined;
 }
 
@@ -52,24 +55,51 @@ export function useWorld(): WorldValue {
   return value;
 }
 
-const NO_RECORDS: LogRecord[] = [];
+/** The log with what it says; kept together so that what did not change keeps its identity, and views need not redraw it. */
+interface Log {
+  records: LogRecord[];
+  bench: Bench;
+}
+
+/** The log after a write: a record written again takes its old one's place. */
+const gained = (records: readonly LogRecord[], written: readonly LogRecord[]): LogRecord[] => [
+  ...new Map([...records, ...written].map((r) => [r.id, r])).values(),
+];
+
 export function WorldProvider({ world, children }: { world: World; children: ReactNode }) {
   const [store] = useState<RecordStore>(() => openStore(world));
+  const settling = settlingOf(world);
   const client = useQueryClient();
   const demoState = useRef<DemoState | undefined>(undefined);
   const [unkept, setUnkept] = useState(0);
   const [clockSet, redraw] = useState(0);
+  const read = useCallback(
+    (records: LogRecord[]): Log => {
+      settling.tell(records);
+      return { records, bench: readBench(records) };
+    },
+    [settling],
+  );
   const { data, error } = useQuery({
-    queryKey: ['records', world],
+    queryKey: ['log', world],
     queryFn: async () => {
       if (world === 'demo' && !demoState.current) demoState.current = await openDemo(store);
-      return store.all();
+      return read(await store.all());
     },
     staleTime: Infinity,
   });
+  const gain = useCallback(
+    (written: LogRecord[]) =>
+      client.setQueryData<Log>(['log', world], (log) => log && read(gained(log.records, written))),
+    [client, world, read],
+  );
   useEffect(
-    () => store.onForeignWrite(() => void client.invalidateQueries({ queryKey: ['records', world] })),
-    [store, client, world],
+    () =>
+      store.onForeignWrite((written) => {
+        if (written) gain(written);
+        else void client.invalidateQueries({ queryKey: ['log', world] });
+      }),
+    [store, client, world, gain],
   );
 
   const nowMs = useCallback(() => {
@@ -84,11 +114,10 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
         await store.append(records);
       } finally {
         setUnkept(store.unkept().length);
-        const kept = await store.all();
-        client.setQueryData(['records', world], kept);
+        gain(records);
       }
     },
-    [store, client, world],
+    [store, gain],
   );
   const append = useCallback(
     async (drafts: Draft[]) => {
@@ -139,29 +168,29 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       },
       reset: async () => {
         change(await resetDemo(store));
-        client.setQueryData(['records', world], await store.all());
+        client.setQueryData(['log', world], read(await store.all()));
       },
     };
-  }, [world, nowMs, store, client]);
+  }, [world, nowMs, store, client, read]);
 
-  const records = data ?? NO_RECORDS;
-  const bench = useMemo(() => readBench(records), [records]);
   const value = useMemo(
-    (): WorldValue => ({
-      world,
-      basePath: world === 'demo' ? '/demo' : '',
-      records,
-      bench,
-      a4Hz: bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
-      nowMs,
-      clockSet,
-      zoneMin,
-      append,
-      importRecords: write,
-      unkept,
-      demo,
-    }),
-    [world, records, bench, nowMs, clockSet, zoneMin, append, write, unkept, demo],
+    () =>
+      data &&
+      ({
+        world,
+        basePath: world === 'demo' ? '/demo' : '',
+        ...data,
+        a4Hz: data.bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
+        nowMs,
+        clockSet,
+        zoneMin,
+        append,
+        importRecords: write,
+        unkept,
+        ask: settling.ask,
+        demo,
+      } satisfies WorldValue),
+    [world, data, nowMs, clockSet, zoneMin, append, write, unkept, settling, demo],
   );
   if (error) {
     return (
@@ -170,6 +199,6 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       </p>
     );
   }
-  if (!data) return <p className="p-8">Opening the bench …</p>;
+  if (!value) return <p className="p-8">Opening the bench …</p>;
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

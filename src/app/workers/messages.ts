@@ -1,9 +1,9 @@
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
-import type { InstrumentLife, StringStatus, Wish } from '../../core/records';
+import type { LogRecord, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { SettlingMaterial, SettlingPrior } from '../../core/settling';
 import type { InstrumentStory, StoryWish } from '../../core/story';
-import type { Trial, TrialPair } from '../../core/trial';
+import type { Trial } from '../../core/trial';
 
 /** From the page to the listener worker. */
 export type ToListener =
@@ -25,19 +25,19 @@ export interface FromListener {
   serial: number;
 }
 
-/** What the settling worker is asked; each is one pure function of the core. */
+/** What the settling worker is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {
-  status: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
-  story: { ask: { life: InstrumentLife; wish: StoryWish }; answer: InstrumentStory };
+  status: { ask: { instrumentId: string; wish: Wish }; answer: StringStatus[] };
+  story: { ask: { instrumentId: string; wish: StoryWish }; answer: InstrumentStory };
   plan: { ask: PlanAsk; answer: Plan };
-  trial: { ask: { pairs: TrialPair[]; material: SettlingMaterial }; answer: Trial | null };
-  learn: { ask: { instruments: InstrumentLife[] }; answer: Record<string, Learned> };
+  trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };
+  learn: { ask: Record<string, never>; answer: Record<string, Learned> };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
 }
 export type QuestionKind = keyof Questions;
 
 export interface PlanAsk {
-  instruments: InstrumentLife[];
+  instrumentIds: string[];
   session: PlanSession;
   nowMs: number;
   zoneMin: number;
@@ -48,7 +48,7 @@ export interface PlanAsk {
 
 /** What if the strings of one instrument are new from a moment on? */
 export interface RestringAsk {
-  life: InstrumentLife;
+  instrumentId: string;
   session: PlanSession;
   restrungMs: number;
   tunedMs: number;
@@ -63,6 +63,13 @@ export interface Learned {
 }
 
 export type Priors = Partial<Record<SettlingMaterial, SettlingPrior>>;
+
+/** What the log has gained; `afresh` where it begins anew. */
+export interface LogNews {
+  kind: 'log';
+  records: LogRecord[];
+  afresh: boolean;
+}
 
 export type Request = { [K in QuestionKind]: { id: number; kind: K; ask: Questions[K]['ask'] } }[QuestionKind];
 export type Answer = { id: number } & ({ answer: Questions[QuestionKind]['answer'] } | { error: string });

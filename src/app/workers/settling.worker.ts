@@ -1,24 +1,54 @@
 import { ifRestrung, planShow, planStrings, type PriorOf } from '../../core/plan';
-import { instrumentStatus, type InstrumentLife } from '../../core/records';
+import {
+  instrumentStatus,
+  readBench,
+  type Bench,
+  type InstrumentLife,
+  type LogRecord,
+  type StringRef,
+} from '../../core/records';
 import { SETTLING_PRIORS } from '../../core/settling';
-import { instrumentStory, learnedPrior } from '../../core/story';
+import { fallsByAge, instrumentStory, learnedPrior } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import { judgeTrial } from '../../core/trial';
-import type { Answer, Learned, PlanAsk, Priors, Request, RestringAsk } from './messages';
+import type { Answer, Learned, LogNews, PlanAsk, Priors, Questions, Request, RestringAsk } from './messages';
+
+const records = new Map<string, LogRecord>();
+let derived: Bench | undefined;
+
+function hear({ records: news, afresh }: LogNews): void {
+  if (afresh) records.clear();
+  for (const r of news) records.set(r.id, r);
+  derived = undefined;
+}
+
+const bench = (): Bench => (derived ??= readBench([...records.values()]));
+
+function lifeOf(instrumentId: string): InstrumentLife {
+  const life = bench().instruments.find((i) => i.record.instrumentId === instrumentId);
+  if (!life) throw new Error(`The log has no instrument ${instrumentId}.`);
+  return life;
+}
+
+const stringOf = ({ instrumentId, stringId }: StringRef) =>
+  bench()
+    .instruments.find((i) => i.record.instrumentId === instrumentId)
+    ?.strings.find((s) => s.plan.stringId === stringId);
 
 const priorFrom =
   (priors: Priors): PriorOf =>
   (material) =>
     priors[material] ?? SETTLING_PRIORS[material];
 
-function plan({ instruments, priors, ...asked }: PlanAsk) {
+function plan({ instrumentIds, priors, ...asked }: PlanAsk) {
+  const instruments = bench().instruments.filter((i) => instrumentIds.includes(i.record.instrumentId));
   return planShow({ ...asked, strings: planStrings(instruments, asked.nowMs, priorFrom(priors)) });
 }
 
-function restring({ life, session, restrungMs, tunedMs, priors }: RestringAsk) {
+function restring({ instrumentId, session, restrungMs, tunedMs, priors }: RestringAsk) {
   const endMs = session.curtainMs + session.minutes * 60000;
   const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * 60000;
-  return life.strings.map(({ plan: { stringId, note, material } }) => {
+  return lifeOf(instrumentId).strings.map(({ plan: { stringId, note, material } }) => {
     const settles = SETTLES_AS[material];
     const string = { material: settles, prior: priorFrom(priors)(settles) };
     const madeReady = session.school === 'make-ready';
@@ -30,7 +60,19 @@ function restring({ life, session, restrungMs, tunedMs, priors }: RestringAsk) {
   });
 }
 
-function learn(instruments: InstrumentLife[]): Record<string, Learned> {
+function trial(pairs: Questions['trial']['ask']['pairs']) {
+  const present = pairs.flatMap((p) => {
+    const treated = stringOf(p.treated);
+    const control = stringOf(p.control);
+    return treated && control ? [{ treated, control }] : [];
+  });
+  const material = present[0] ? SETTLES_AS[present[0].treated.plan.material] : 'unknown';
+  const falls = present.map((p) => ({ treated: fallsByAge(p.treated), control: fallsByAge(p.control) }));
+  return judgeTrial(falls, material) ?? null;
+}
+
+function learn(): Record<string, Learned> {
+  const { instruments } = bench();
   return Object.fromEntries(
     instruments.map(({ record: { instrumentId }, strings }) => {
       const learned: Learned = { priors: {}, sets: 0 };
@@ -47,21 +89,25 @@ function learn(instruments: InstrumentLife[]): Record<string, Learned> {
 function answer(request: Request) {
   switch (request.kind) {
     case 'status':
-      return instrumentStatus(request.ask.life, request.ask.wish);
+      return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'story':
-      return instrumentStory(request.ask.life, request.ask.wish);
+      return instrumentStory(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'plan':
       return plan(request.ask);
     case 'trial':
-      return judgeTrial(request.ask.pairs, request.ask.material) ?? null;
+      return trial(request.ask.pairs);
     case 'learn':
-      return learn(request.ask.instruments);
+      return learn();
     case 'restring':
       return restring(request.ask);
   }
 }
 
-self.onmessage = ({ data }: MessageEvent<Request>) => {
+self.onmessage = ({ data }: MessageEvent<Request | LogNews>) => {
+  if (data.kind === 'log') {
+    hear(data);
+    return;
+  }
   try {
     self.postMessage({ id: data.id, answer: answer(data) } satisfies Answer);
   } catch (error) {

@@ -10,7 +10,6 @@ export interface PastLife {
   /** null where it was replaced without a word. */
   reason: RemovalReason | null;
   place: BreakPlace | null;
-  totalFallCents: number | null;
   readings: ReadingRecord[];
 }
 
@@ -49,7 +48,6 @@ export function pastLives(on: FittedRecord[], off: RemovedRecord[], readings: Re
         endedMs: mark.atMs,
         reason: gone ? mark.reason : null,
         place: (gone && mark.place) || null,
-        totalFallCents: totalFallCents(own),
         readings: own,
       });
     fromMs = mark.atMs;

@@ -114,7 +114,6 @@ test('earlier sets narrow the prior and move it their way; the present set does 
       endedMs: strungMs + 9 * 1440 * MINUTE,
       reason: 'worn',
       place: null,
-      totalFallCents: 90,
       readings: readings('a', 20 + k, strungMs),
     };
   };

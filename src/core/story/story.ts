@@ -74,6 +74,8 @@ export interface StringStory {
 }
 
 export interface InstrumentStory {
+  /** The moment it was told for. */
+  nowMs: number;
   strings: StringStory[];
   /** What all strings did alike beyond their creep, at each walk with three strings or more, cents (sharp positive). */
   common: { atMs: number; cents: number }[];
@@ -103,7 +105,7 @@ export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): I
       common.push({ atMs: walk[0]!.atMs, cents: median(walk.map((s) => s.cents)) });
     i += walk.length;
   }
-  return { strings: told.map((t) => t.story), common };
+  return { nowMs: wish.nowMs, strings: told.map((t) => t.story), common };
 }
 
 function tell(life: StringLife, wish: StoryWish) {

@@ -6,6 +6,10 @@ import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
 import { TOLERANCE_CENTS } from '../../store/status';
 
+/** Lanes are drawn afresh as often as the forecasts on them. */
+const LANE_STEP_MS = 15000;
+const NOTHING_AHEAD: StringStatus['ahead'] = [];
+
 interface Props {
   number: number;
   life: StringLife;
@@ -70,8 +74,8 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
           <Lane
             readings={life.readings}
             bornMs={ageFromMs(life)}
-            nowMs={nowMs}
-            ahead={status?.ahead ?? []}
+            nowMs={Math.ceil(nowMs / LANE_STEP_MS) * LANE_STEP_MS}
+            ahead={status?.ahead ?? NOTHING_AHEAD}
             curtainMs={curtainMs}
             toleranceCents={TOLERANCE_CENTS}
             height={height}

@@ -4,7 +4,6 @@ import type { InstrumentLife } from '../../../core/records';
 import { clockTime, signed } from '../../parts/format';
 import { usePriors } from '../../store/priors';
 import { useWorld } from '../../store/world';
-import { askSettling } from '../../workers/settling';
 import { asSession, type Show } from './usePlan';
 
 /** What if an instrument is restrung at some hour? Answered from what such strings do, before it is done. */
@@ -19,7 +18,7 @@ export function Restring({
   tunedMs: number;
   nowMs: number;
 }) {
-  const { zoneMin, bench } = useWorld();
+  const { zoneMin, bench, ask } = useWorld();
   const { priorsFor, basis, setsFor } = usePriors();
   const [id, setId] = useState(playing[0]?.record.instrumentId ?? '');
   const hour = Math.ceil((nowMs + zoneMin * 60000) / 3600000) * 3600000;
@@ -33,8 +32,8 @@ export function Restring({
   const { data } = useQuery({
     queryKey: ['restring', life?.record.id, restrungMs, tunedMs, show, basis],
     queryFn: () =>
-      askSettling('restring', {
-        life: life!,
+      ask('restring', {
+        instrumentId: life!.record.instrumentId,
         session: asSession(show, bench.room?.tempC ?? null),
         restrungMs,
         tunedMs,

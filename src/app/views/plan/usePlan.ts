@@ -6,7 +6,6 @@ import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
 import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
-import { askSettling } from '../../workers/settling';
 
 const STEP_MS = 30000;
 const MINUTE = 60000;
@@ -54,7 +53,7 @@ export const asSession = (show: Show, hereC: number | null): PlanSession => ({
 
 /** The plan of a show, computed beside the page and renewed with the log; and what of it is done. */
 export function usePlan(show: Show | undefined) {
-  const { bench, zoneMin } = useWorld();
+  const { bench, zoneMin, ask } = useWorld();
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
   const { priorsFor, basis } = usePriors();
   const playing = useMemo(
@@ -68,8 +67,8 @@ export function usePlan(show: Show | undefined) {
     queryFn: () => {
       const doneChecks: Record<string, number> = {};
       for (const { instrumentId } of done) doneChecks[instrumentId] = (doneChecks[instrumentId] ?? 0) + 1;
-      return askSettling('plan', {
-        instruments: playing,
+      return ask('plan', {
+        instrumentIds: playing.map((i) => i.record.instrumentId),
         session: asSession(show!, bench.room?.tempC ?? null),
         nowMs: now,
         zoneMin,

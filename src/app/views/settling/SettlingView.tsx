@@ -8,7 +8,6 @@ import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
-import { askSettling } from '../../workers/settling';
 import { EditReading } from './EditReading';
 import { FallChart } from './FallChart';
 import { StringFacts } from './StringFacts';
@@ -23,7 +22,7 @@ const STEP_MS = 30000;
 /** How far each string has fallen, how fast it falls, and until when it holds. */
 export function SettlingView() {
   const { instrumentId } = useParams();
-  const { bench, basePath, zoneMin } = useWorld();
+  const { bench, basePath, zoneMin, ask } = useWorld();
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
   const { priorsFor, basis, learns, setLearns, setsFor } = usePriors();
   const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
@@ -55,8 +54,8 @@ export function SettlingView() {
       basis,
     ],
     queryFn: () =>
-      askSettling('story', {
-        life: life!,
+      ask('story', {
+        instrumentId: life!.record.instrumentId,
         wish: {
           nowMs: now,
           toleranceCents,
@@ -114,7 +113,6 @@ export function SettlingView() {
               shown={shown}
               byAge={byAge}
               curtainMs={curtainMs}
-              nowMs={now}
               zoneMin={zoneMin}
               chart={document.documentElement.dataset['chart'] ?? ''}
               onPoint={setEditing}

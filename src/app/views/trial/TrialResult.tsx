@@ -1,14 +1,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/records';
-import { fallsByAge } from '../../../core/story';
-import { SETTLES_AS } from '../../../core/strings';
 import type { Trial } from '../../../core/trial';
 import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
-import { askSettling } from '../../workers/settling';
 import { PairsDrawing } from './PairsDrawing';
 
 /** The verdict in plain words. */
@@ -27,26 +24,22 @@ const STEP_MS = 60000;
 /** How one trial stands. */
 export function TrialResult({ trial, instruments }: { trial: TrialRecord; instruments: readonly InstrumentLife[] }) {
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
-  const { zoneMin } = useWorld();
+  const { zoneMin, ask } = useWorld();
   const { priorsFor } = usePriors();
   const lifeOf = ({ instrumentId, stringId }: StringRef) =>
     instruments.find((i) => i.record.instrumentId === instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
   const present = trial.pairs.filter((p) => lifeOf(p.treated) && lifeOf(p.control));
-  const pairs = present.map((p) => ({
-    treated: fallsByAge(lifeOf(p.treated)!),
-    control: fallsByAge(lifeOf(p.control)!),
-  }));
-  const first = present[0] && lifeOf(present[0].treated);
+  const read = present.map((p) => [lifeOf(p.treated)!.readings.length, lifeOf(p.control)!.readings.length]);
   const { data: judged } = useQuery({
-    queryKey: ['trial', trial.id, pairs.map((p) => p.treated.length + 1000 * p.control.length)],
-    queryFn: () => askSettling('trial', { pairs, material: first ? SETTLES_AS[first.plan.material] : 'unknown' }),
+    queryKey: ['trial', trial.id, read],
+    queryFn: () => ask('trial', { pairs: present }),
     placeholderData: keepPreviousData,
   });
   const concerned = instruments.filter((i) =>
     present.some((p) => [p.treated, p.control].some((r) => r.instrumentId === i.record.instrumentId)),
   );
   const { data: stories } = useQuery({
-    queryKey: ['trial-stories', trial.id, now, pairs.map((p) => p.treated.length)],
+    queryKey: ['trial-stories', trial.id, now, read],
     queryFn: () =>
       Promise.all(
         concerned.map(async (life) => {
@@ -59,7 +52,8 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             priors: priorsFor(life.record.instrumentId),
             zoneMin,
           };
-          return { id: life.record.instrumentId, story: await askSettling('story', { life, wish }) };
+          const { instrumentId } = life.record;
+          return { id: instrumentId, story: await ask('story', { instrumentId, wish }) };
         }),
       ),
     placeholderData: keepPreviousData,
