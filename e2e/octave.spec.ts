@@ -55,6 +55,11 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   await expect(page.getByText(/low foot moved 1\.\d mm away from the nut/)).toBeVisible();
   await page.reload();
   expect(await errors(page)).toEqual(after);
+  // A lower action asks for fresh readings.
+  await page.getByLabel('Action changed by, mm').fill('−0,3');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText('action lowered 0.30 mm')).toBeVisible();
+  await expect(page.getByText('The action or the nut was worked on since: read it again.')).toHaveCount(2);
   expect(faults).toEqual([]);
 });
 
@@ -75,4 +80,36 @@ test('months of octaves: one string is worn, one saddle stands short, the rest a
   await expect(strings.nth(2)).toContainText(/Its travel ends after 1\.5 mm: 1\.\d cents remain/);
   await page.getByLabel('in', { exact: true }).click();
   await expect(strings.nth(2)).toContainText(/Move the saddle \.07\d|\.08\d in away/);
+  await expect(strings.nth(1)).toContainText(/beyond your 4 cents/);
+});
+
+test('an octave pass by the pedal: a place is skipped, stepped back to and read, and the pass outlives a reload', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.goto('/demo/octave/baritone');
+  const place = (n: number) => page.getByText(`${n} of 24`, { exact: true });
+  await expect(instruction(page)).toContainText('saddle');
+  await page.keyboard.press('PageDown');
+  await expect(place(1)).toBeVisible();
+  await page.waitForTimeout(1000);
+  // Nothing sounds: the pedal goes on, and back.
+  await page.keyboard.press('PageDown');
+  await expect(place(2)).toBeVisible();
+  await page.keyboard.press('PageUp');
+  await expect(place(1)).toBeVisible();
+  await page.keyboard.press('p');
+  await expect(place(2)).toBeVisible({ timeout: 15000 });
+  await expect(message(page)).toHaveText('B3 open kept.');
+  await page.reload();
+  await expect(place(2)).toBeVisible();
+  await expect(instruction(page)).toHaveText('B3 at fret 12, pressed lightly');
+  // Read again, the second reading takes the first one's place: the pass does not jump to its end.
+  await page.keyboard.press('PageUp');
+  await expect(place(1)).toBeVisible();
+  await page.waitForTimeout(500);
+  await page.keyboard.press('p');
+  await expect(place(2)).toBeVisible({ timeout: 15000 });
+  await page.keyboard.press('Escape');
+  await expect(instruction(page)).toContainText('saddle');
 });

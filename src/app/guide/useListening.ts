@@ -20,6 +20,9 @@ const clockRatio = async (deviceId: string | undefined) => (await settings.getIt
 const FILE_SPEED = 2;
 const TRAIL_S = 9;
 
+/** What was heard this long ago still sounds, s. */
+const SOUNDS_S = 0.4;
+
 /** Holds the ear, its source and the live trace of one bench. */
 export function useListening(
   task: Task | undefined,
@@ -172,5 +175,9 @@ export function useListening(
     },
     [listen],
   );
-  return { listening, trail, check, startCheck, useClock, listen, pause, openFile, pluck, readNow };
+  const newest = trail[trail.length - 1];
+  const sounding = listening ? trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < SOUNDS_S) : undefined;
+  /** Where it sounds now, cents from the target; null when nothing does. */
+  const liveCents = sounding?.cents ?? null;
+  return { listening, trail, newest, liveCents, check, startCheck, useClock, listen, pause, openFile, pluck, readNow };
 }

@@ -41,6 +41,7 @@ export async function resetDemo(store: RecordStore): Promise<DemoState> {
 export async function openDemo(store: RecordStore): Promise<DemoState> {
   const state = await base.getItem<DemoState>('state');
   if (!state) return resetDemo(store);
-  // The demonstration's clock stands still while nobody looks.
-  return { ...state, setAtMs: Date.now() };
+  // The demonstration's clock stands still while nobody looks, and never goes back behind what was written.
+  const written = (await store.all()).reduce((latest, r) => Math.max(latest, r.atMs), state.clockMs);
+  return { ...state, clockMs: written, setAtMs: Date.now() };
 }

@@ -63,3 +63,16 @@ export function ageTrend(passes: readonly OctaveAt[], limitCents: number): AgeTr
     crosses: grows ? { q10: crossing(slope + away), q50: crossing(slope), q90: crossing(slope - away) } : null,
   };
 }
+
+/**
+ * Which strings' errors grew while no other string's did the same way: wear of that string, where season, neck or bridge would
+ * have moved them all.
+ * @param trends one a string, undefined where there are too few passes
+ */
+export function grewAlone(trends: readonly (AgeTrend | undefined)[]): boolean[] {
+  return trends.map((own, i) => {
+    const others = trends.filter((t, j): t is AgeTrend => j !== i && t !== undefined);
+    const alike = (t: AgeTrend) => t.grows && Math.sign(t.perMonth.q50) === Math.sign(own!.perMonth.q50);
+    return own !== undefined && own.grows && others.length > 0 && !others.some(alike);
+  });
+}

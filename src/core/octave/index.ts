@@ -11,6 +11,6 @@ export { judgeString, type OctaveVerdict } from './verdict';
 export { judgeFrets, type FretReading, type FretsFit } from './frets';
 export { bridgeLine, type BridgeLine, type BridgeString } from './bridge-line';
 export { learnResponse, type BridgeMove, type BridgeResponse } from './response';
-export { ageTrend, type AgeTrend } from './age';
+export { ageTrend, grewAlone, type AgeTrend } from './age';
 export { medianOfPlucks, octavePasses, responseOf, type OctavePass } from './passes';
 export { acrossMm } from './across';

@@ -4,6 +4,7 @@ import {
   ageTrend,
   bridgeLine,
   errorAfterMove,
+  grewAlone,
   judgeFrets,
   judgeString,
   learnResponse,
@@ -172,4 +173,24 @@ test('age: a steady growth is called and its crossing foretold, noise is not', (
   expect(still.grows).toBe(false);
   expect(still.crosses).toBeNull();
   expect(ageTrend(passes(1).slice(0, 3), 4)).toBeUndefined();
+});
+
+test('what grew on one string alone is that string; what grew on all is not', () => {
+  const trend = (perMonth: number, wobble = 0) =>
+    ageTrend(
+      Array.from({ length: 8 }, (_, m) => ({
+        ageDays: 30 * m,
+        errorCents: perMonth * m + wobble * (m % 2 ? 1 : -1),
+        sigmaCents: 0.2,
+      })),
+      4,
+    );
+  expect(grewAlone([trend(0.8), trend(0, 0.1), trend(0.02, 0.1)])).toEqual([true, false, false]);
+  expect(grewAlone([trend(0.8), trend(0.7), trend(0, 0.1)])).toEqual([false, false, false]);
+  // The other way is another matter; without neighbours to compare with nothing is said.
+  expect(grewAlone([trend(0.8), trend(-0.8)])).toEqual([true, true]);
+  expect(grewAlone([trend(0.8), undefined])).toEqual([false, false]);
+  const sharp = octaveOf({ openHz: 110, fret12Hz: at(4), harmonic12Hz: 220, inharmonicity: 0, sigmaCents: 0.1 });
+  expect(judgeString(sharp, 0.1, 648)).toBe('saddle');
+  expect(judgeString(sharp, 0.1, 648, true)).toBe('string');
 });

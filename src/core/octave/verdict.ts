@@ -13,11 +13,19 @@ const MOST_OFF = 0.01;
 /**
  * What one string's pass says, from its 12th fret alone. A bad string comes before a saddle: no saddle should be moved for it.
  * @param readingSigma standard error of one reading, cents
+ * @param grewAlone its error grew over the months while no other string's did ({@link grewAlone})
  */
-export function judgeString(errors: OctaveErrors, readingSigma: number, lengthMm: number): OctaveVerdict {
+export function judgeString(
+  errors: OctaveErrors,
+  readingSigma: number,
+  lengthMm: number,
+  grewAlone = false,
+): OctaveVerdict {
   const { errorCents: e, sigmaCents, stringCents, stringSigma } = errors;
   if (stringCents !== null && Math.abs(stringCents) > Math.max(UNEVEN_CENTS, 2 * stringSigma!)) return 'string';
   if (Math.abs(e) > Math.max(FINE_CENTS, 2 * sigmaCents)) {
+    // A saddle does not wander: what grew on one string alone is that string.
+    if (grewAlone) return 'string';
     const far = Math.abs(saddleMoveMm(lengthMm, e)) > MOST_OFF * lengthMm;
     if (e > 0 && (far || readingSigma >= SCATTER_CENTS)) return 'pressing';
     return far ? 'unclear' : 'saddle';

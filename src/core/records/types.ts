@@ -196,9 +196,9 @@ export interface TouchRecord extends RecordBase {
   inharmonicity?: number | null;
 }
 
-export const ADJUSTMENTS = ['saddle', 'low-foot', 'high-foot', 'nut', 'other'] as const;
+export const ADJUSTMENTS = ['saddle', 'low-foot', 'high-foot', 'nut', 'action', 'other'] as const;
 
-/** A saddle, or one foot of a loose bridge, was moved, away from the nut positive. */
+/** A saddle, or one foot of a loose bridge, was moved, away from the nut positive; or the action, higher positive. */
 export interface AdjustmentRecord extends RecordBase {
   type: 'adjustment';
   instrumentId: string;

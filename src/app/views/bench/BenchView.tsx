@@ -53,6 +53,7 @@ export function BenchView() {
   const lastKept = useRef<string[]>([]);
 
   const step = pass.step;
+  const choose = (next: PassStep) => pass.choose(next, clock(), life?.strings.map((s) => s.plan.stringId) ?? []);
   const dueMs = (s: StringStatus) => (Math.abs(s.cents ?? Infinity) > TOLERANCE_CENTS ? 0 : (s.nextCheckMs ?? 0));
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
   const focusId = step?.stringId ?? dueFirst?.stringId ?? life?.strings[0]?.plan.stringId;
@@ -100,7 +101,7 @@ export function BenchView() {
     }
     const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
     if (fields.purpose === 'as-left' && above) {
-      pass.choose({ stringId, purpose: 'left', confirm: false, again: true }, clock());
+      choose({ stringId, purpose: 'left', confirm: false, again: true });
       setMessage(`${note} kept, but it came from above and may fall. Finish it from below, or press Enter to go on.`);
     } else pass.clearChoice();
     setInsist(false);
@@ -140,11 +141,7 @@ export function BenchView() {
     setMessage,
   );
 
-  const newest = sound.trail[sound.trail.length - 1];
-  const heardNow = sound.listening
-    ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4)
-    : undefined;
-  const liveCents = heardNow?.cents ?? null;
+  const { newest, liveCents } = sound;
   const load = useMemo(() => focus && loadOf(focus.plan, targetFrequencyHz(focus.plan.note, a4Hz)!), [focus, a4Hz]);
   const guard = useGuard(liveCents, sound.trail, load, task?.named, insist ? NO_OTHERS : task?.others);
   const truthOf = (stringId: string | undefined) => demo?.truthOf(instrumentId)?.find((t) => t.stringId === stringId);
@@ -168,14 +165,14 @@ export function BenchView() {
     back: () => {
       const i = life?.strings.findIndex((s) => s.plan.stringId === focusId) ?? -1;
       const before = life?.strings[i - 1];
-      if (before) pass.choose({ stringId: before.plan.stringId, purpose: 'found', confirm: false }, clock());
+      if (before) choose({ stringId: before.plan.stringId, purpose: 'found', confirm: false });
     },
     choose: (index: number) => {
       const string = life?.strings[index];
       if (!string) return;
       const last = string.readings.findLast((r) => r.atMs >= (pass.pass?.startedMs ?? Infinity));
       const off = last !== undefined && last.purpose === 'as-found' && Math.abs(last.cents) > TOLERANCE_CENTS;
-      pass.choose({ stringId: string.plan.stringId, purpose: off ? 'left' : 'found', confirm: false }, clock());
+      choose({ stringId: string.plan.stringId, purpose: off ? 'left' : 'found', confirm: false });
       setMessage('');
     },
     takeBack: () => {

@@ -179,11 +179,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     finish('done', note, count > 0 ? stretched : []);
   }
 
-  const newest = sound.trail[sound.trail.length - 1];
-  const heardNow = sound.listening
-    ? sound.trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < 0.4)
-    : undefined;
-  const liveCents = heardNow?.cents ?? null;
+  const { liveCents } = sound;
   const load = useMemo(() => own && loadOf(own.plan, targetFrequencyHz(own.plan.note, a4Hz)!), [own, a4Hz]);
   const fromTarget = liveCents === null ? null : liveCents + (under ? UNDER_CENTS : 0);
   const guard = useGuard(sounding ? fromTarget : null, sound.trail, load, task?.named, task?.others);

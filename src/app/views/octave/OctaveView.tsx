@@ -6,10 +6,9 @@ import { medianOfPlucks } from '../../../core/octave';
 import { touched } from '../../../core/simulate';
 import { useListening } from '../../guide/useListening';
 import { usePedal } from '../../guide/usePedal';
-import { useTouchPass } from '../../guide/useTouchPass';
 import { Button } from '../../parts/Button';
 import { WORK_ID } from '../../parts/focus';
-import { clockTime, signed } from '../../parts/format';
+import { signed } from '../../parts/format';
 import { InstrumentLinks } from '../../parts/InstrumentLinks';
 import { Waterline } from '../../parts/Waterline';
 import { useNow } from '../../store/now';
@@ -19,10 +18,12 @@ import { useWorld } from '../../store/world';
 import { BeforeAfter } from './BeforeAfter';
 import { BridgeDrawing } from './BridgeDrawing';
 import { History } from './History';
+import { ReadAndMoved } from './ReadAndMoved';
 import { SetupFields } from './SetupFields';
 import { hasFrets, touchSteps } from './steps';
 import { TouchDrawing } from './TouchDrawing';
 import { moveUnder, useOctaves } from './useOctave';
+import { useTouchPass } from './useTouchPass';
 import { useSetup } from './useSetup';
 import { adviceFor, direction, sizeOf } from './words';
 
@@ -36,7 +37,7 @@ const LEAST_MM = 0.1;
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView() {
   const { instrumentId } = useParams();
-  const { bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
+  const { world, bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
   const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
   const [setup, setSetup] = useSetup(life?.record.instrumentId ?? '');
@@ -48,7 +49,7 @@ export function OctaveView() {
   const [message, setMessage] = useState('');
   const id = life?.record.instrumentId ?? '';
   const steps = useMemo(() => (life ? touchSteps(life, more ? MORE_FRETS : []) : []), [life, more]);
-  const pass = useTouchPass(life, steps, a4Hz);
+  const pass = useTouchPass(`${world}/${id}`, steps, bench.touches, a4Hz, nowMs);
   const { step } = pass;
 
   type Drafts = Parameters<typeof append>[0];
@@ -74,7 +75,6 @@ export function OctaveView() {
         pass.again();
         return setMessage('They differ by more than a cent: same place, same strength, from the first one.');
       }
-      if (step.touch === 'open') pass.open(step.stringId, median.frequencyHz);
       void write(
         [
           {
@@ -86,12 +86,13 @@ export function OctaveView() {
             ...(step.fret === null ? {} : { fret: step.fret }),
             source,
             ...median,
+            ...(pass.earlier ? { supersedes: pass.earlier.id } : {}),
             ...(step.touch === 'open' ? { inharmonicity: outcome.inharmonicity } : {}),
           },
         ],
         () => {
           setMessage(`${step.note} ${step.touch === 'fret' ? `fret ${step.fret}` : step.touch} kept.`);
-          pass.next();
+          pass.kept();
         },
       );
     },
@@ -160,7 +161,11 @@ export function OctaveView() {
       setMessage('');
       pass.start();
     } else if (deaf) void sound.listen(demo ? 'simulated' : 'microphone');
-    else sound.readNow();
+    else if (sound.liveCents !== null) sound.readNow();
+    else {
+      setMessage('');
+      pass.skip();
+    }
   };
   usePedal({
     Enter: enter,
@@ -184,21 +189,6 @@ export function OctaveView() {
       </div>
     );
   }
-  const passes = strings.flatMap((s) => s.passes.map((p) => ({ s, p })));
-  const log = [
-    ...octaves.adjustments.map((a) => ({
-      atMs: a.atMs,
-      words: `${a.what.replace('-', ' ')}${a.what === 'saddle' ? ` of ${a.stringIds.map((i) => strings.find((s) => s.stringId === i)?.note).join(', ')}` : ''} moved ${mm(a.moveMm)} ${direction(a.moveMm)}`,
-    })),
-    ...[...new Set(passes.map(({ p }) => p.passId))].map((passId) => {
-      const own = passes.filter(({ p }) => p.passId === passId);
-      return {
-        atMs: Math.max(...own.map(({ p }) => p.atMs)),
-        words: `read: ${own.map(({ s, p }) => `${s.note} ${signed(p.errors.errorCents)}`).join(', ')}`,
-      };
-    }),
-  ].sort((a, b) => b.atMs - a.atMs);
-  const day = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 10);
   const months = strings.some((s) => s.passes.length > 2);
 
   return (
@@ -216,7 +206,7 @@ export function OctaveView() {
         <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
           {strings.map((s) => (
             <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">
-              <b>{s.note}</b> {adviceFor(s, loose, setup, units.length)}
+              <b>{s.note}</b> {adviceFor(s, loose, setup, units.length, now)}
               {s.frets && s.frets.verdict !== 'in-tune' && (
                 <span className="text-ink2">
                   {' '}
@@ -247,21 +237,7 @@ export function OctaveView() {
           </section>
         )}
         <BeforeAfter octaves={octaves} words={(x) => `${mm(x)} ${direction(x)}`} />
-        <section aria-labelledby="octave-log" className="pt-3 text-sm">
-          <h2 id="octave-log" className="text-base font-semibold">
-            Read and moved
-          </h2>
-          <ol>
-            {log.slice(0, 12).map((l) => (
-              <li key={`${l.atMs}/${l.words}`} className="flex gap-3 border-t border-line py-1">
-                <span className="figure shrink-0">
-                  {day(l.atMs)} {clockTime(l.atMs, zoneMin)}
-                </span>
-                {l.words}
-              </li>
-            ))}
-          </ol>
-        </section>
+        <ReadAndMoved octaves={octaves} zoneMin={zoneMin} unit={units.length} />
       </section>
       <aside
         id={WORK_ID}
@@ -318,7 +294,7 @@ export function OctaveView() {
           {step ? (
             <>
               <Button hint="Enter" onClick={enter}>
-                Read what sounds
+                {sound.liveCents === null ? 'Skip this place' : 'Read what sounds'}
               </Button>
               <Button hint="Page Up" disabled={pass.index === 0} onClick={pass.back}>
                 Back
@@ -369,10 +345,24 @@ export function OctaveView() {
         )}
         {!step && (
           <SetupFields
-            key={`${id}/${setup.limitCents}/${setup.travelMm}`}
+            key={`${id}/${setup.limitCents}/${setup.travelMm}/${octaves.adjustments.length}`}
             setup={setup}
             onChange={setSetup}
             loose={loose}
+            onAction={(moveMm) =>
+              void write(
+                [
+                  {
+                    type: 'adjustment',
+                    instrumentId: id,
+                    stringIds: life.strings.map((x) => x.plan.stringId),
+                    what: 'action',
+                    moveMm,
+                  },
+                ],
+                () => setMessage('Noted. Retune, then read the octaves again: Enter.'),
+              )
+            }
           />
         )}
       </aside>

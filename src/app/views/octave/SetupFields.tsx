@@ -1,5 +1,7 @@
+import { useState } from 'react';
 import { THREADS_MM } from '../../../core/octave';
 import { LENGTH_UNITS } from '../../../core/strings';
+import { Button } from '../../parts/Button';
 import { useUnits } from '../../store/units';
 import type { BridgeSetup } from './useSetup';
 
@@ -11,13 +13,18 @@ export function SetupFields({
   setup,
   onChange,
   loose,
+  onAction,
 }: {
   setup: BridgeSetup;
   onChange: (setup: BridgeSetup) => void;
   loose: boolean;
+  /** The action was made higher (positive) or lower, mm. */
+  onAction: (mm: number) => void;
 }) {
   const [units, setUnits] = useUnits();
-  const number = (text: string) => Number(text.replace(',', '.'));
+  const number = (text: string) => Number(text.replace(',', '.').replace('−', '-'));
+  const [action, setAction] = useState('');
+  const actionMm = number(action);
   const known = THREADS.some(([, mm]) => mm === setup.threadMm);
   return (
     <fieldset className="grid gap-1.5 pt-3 text-sm">
@@ -80,6 +87,15 @@ export function SetupFields({
           </label>
         </>
       )}
+      <span className="flex flex-wrap items-center gap-x-1.5">
+        <label>
+          Action changed by, mm{' '}
+          <input className={field} placeholder="−0.3" value={action} onChange={(e) => setAction(e.target.value)} />
+        </label>
+        <Button disabled={!(Math.abs(actionMm) >= 0.05 && Math.abs(actionMm) <= 5)} onClick={() => onAction(actionMm)}>
+          Note it
+        </Button>
+      </span>
       <span>
         Moves in{' '}
         {LENGTH_UNITS.map((u) => (

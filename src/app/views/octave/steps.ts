@@ -1,6 +1,19 @@
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife, TouchKind, TouchRecord } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
-import type { TouchStep } from '../../guide/useTouchPass';
+
+/** One place to sound: a string, and how. */
+export interface TouchStep {
+  /** Names the step among those of its pass. */
+  key: string;
+  stringId: string;
+  note: string;
+  touch: TouchKind;
+  fret: number | null;
+  /** How often the same place was asked for before in the pass. */
+  before: number;
+  /** What to do, as an instruction. */
+  words: string;
+}
 
 /** Families without frets: open string against its harmonic only. */
 const UNFRETTED = new Set(['lyre-7', 'kantele-11']);
@@ -8,28 +21,34 @@ export const hasFrets = (family: string): boolean => !traitsOf(family).bowed && 
 
 /** Open, 12th fret, harmonic, open again, a string at a time; more frets between where they are wanted. */
 export function touchSteps(life: InstrumentLife, moreFrets: readonly number[]): TouchStep[] {
-  const fretted = hasFrets(life.record.family);
+  const frets = hasFrets(life.record.family) ? [...moreFrets, 12].sort((a, b) => a - b) : [];
   return life.strings.flatMap(({ plan: { stringId, note } }): TouchStep[] => {
-    const open: TouchStep = { stringId, note, touch: 'open', fret: null, words: `Pluck ${note} open` };
-    const harmonic: TouchStep = {
+    const step = (touch: TouchKind, fret: number | null, words: string, before = 0): TouchStep => ({
+      key: `${stringId}/${touch}/${fret ?? 0}/${before}`,
       stringId,
       note,
-      touch: 'harmonic',
-      fret: 12,
-      words: `${note} harmonic: touch at the octave, pluck, let go`,
-    };
-    const frets = fretted ? [...moreFrets, 12].sort((a, b) => a - b) : [];
+      touch,
+      fret,
+      before,
+      words,
+    });
     return [
-      open,
-      ...frets.map((fret): TouchStep => ({
-        stringId,
-        note,
-        touch: 'fret',
-        fret,
-        words: `${note} at fret ${fret}, pressed lightly`,
-      })),
-      harmonic,
-      open,
+      step('open', null, `Pluck ${note} open`),
+      ...frets.map((fret) => step('fret', fret, `${note} at fret ${fret}, pressed lightly`)),
+      step('harmonic', 12, `${note} harmonic: touch at the octave, pluck, let go`),
+      step('open', null, `Pluck ${note} open again`, 1),
     ];
   });
+}
+
+/** What was kept of a step in a pass; undefined while it is to be done. */
+export function answerTo(step: TouchStep, touches: readonly TouchRecord[], passId: string): TouchRecord | undefined {
+  const alike = touches.filter(
+    (t) =>
+      t.passId === passId &&
+      t.stringId === step.stringId &&
+      t.touch === step.touch &&
+      (step.touch !== 'fret' || t.fret === step.fret),
+  );
+  return alike[step.before];
 }

@@ -3,6 +3,7 @@ import {
   acrossMm,
   ageTrend,
   bridgeLine,
+  grewAlone,
   judgeFrets,
   judgeString,
   octavePasses,
@@ -32,8 +33,12 @@ export interface StringOctave {
   moveMm: number | null;
   moveSigma: number;
   trend: AgeTrend | undefined;
-  /** It was read on the string before this one, or before the set was edited. */
-  stale: 'new string' | 'edited' | null;
+  /** Its error grew while no other string's did. */
+  alone: boolean;
+  /** When the trend's ages count from, ms. */
+  agesFromMs: number;
+  /** It was read on the string before this one, or before the set was edited or the action or nut worked on. */
+  stale: 'new string' | 'edited' | 'reworked' | null;
   /** All moves under this string so far, mm. */
   movedMm: number;
 }
@@ -52,7 +57,22 @@ const DAY = 86400000;
 export function moveUnder(a: AdjustmentRecord, stringId: string, share: number): number {
   if (a.what === 'low-foot') return a.moveMm * (1 - share);
   if (a.what === 'high-foot') return a.moveMm * share;
-  return a.stringIds.includes(stringId) ? a.moveMm : 0;
+  return a.what === 'saddle' && a.stringIds.includes(stringId) ? a.moveMm : 0;
+}
+
+/** Work after which every string's octave is to be read again. */
+const REWORKED = new Set<AdjustmentRecord['what']>(['nut', 'action', 'other']);
+
+/** How the present string's error moves with its age. */
+function trendOf(passes: readonly OctavePass[], strungMs: number | null, limitCents: number) {
+  const own = passes.filter((p) => p.atMs >= (strungMs ?? 0));
+  const agesFromMs = strungMs ?? own[0]?.atMs ?? 0;
+  const at = own.map((p) => ({
+    ageDays: (p.atMs - agesFromMs) / DAY,
+    errorCents: p.errors.errorCents,
+    sigmaCents: p.errors.sigmaCents,
+  }));
+  return { trend: ageTrend(at, limitCents), agesFromMs };
 }
 
 /** Everything the octave passes of an instrument say. */
@@ -64,6 +84,10 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench, limit
     const adjustments = bench.adjustments.filter((a) => a.instrumentId === instrumentId);
     const across = acrossMm(life.strings.map((s) => s.plan.note.replace(/-?\d+$/, '')));
     const widest = Math.max(...across, 1);
+    const trends = life.strings.map(({ plan, strungMs }) =>
+      trendOf(octavePasses(bench.touches, instrumentId, plan.stringId), strungMs, limitCents),
+    );
+    const alone = grewAlone(trends.map((t) => t.trend));
     const strings = life.strings.map(({ plan, strungMs }, i): StringOctave => {
       const { stringId, note, lengthMm } = plan;
       const passes = octavePasses(bench.touches, instrumentId, stringId);
@@ -74,7 +98,6 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench, limit
         last && adjustments.some((a) => a.atMs > last.atMs && moveUnder(a, stringId, across[i]! / widest) !== 0);
       const e = last?.errors.errorCents ?? 0;
       const moveMm = !last || moved ? null : response.moves > 0 ? -e / response.centsPerMm : saddleMoveMm(lengthMm, e);
-      const own = passes.filter((p) => p.atMs >= (strungMs ?? 0));
       return {
         stringId,
         note,
@@ -82,7 +105,7 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench, limit
         acrossMm: across[i]!,
         passes,
         last,
-        verdict: last && judgeString(last.errors, last.readingSigma, lengthMm),
+        verdict: last && judgeString(last.errors, last.readingSigma, lengthMm, alone[i]),
         frets: last && last.frets.length > 1 ? judgeFrets(lengthMm, last.frets) : undefined,
         response,
         moveMm,
@@ -92,16 +115,12 @@ export function useOctaves(life: InstrumentLife | undefined, bench: Bench, limit
             ? 'new string'
             : last && last.atMs < life.record.atMs
               ? 'edited'
-              : null,
+              : last && adjustments.some((a) => a.atMs > last.atMs && REWORKED.has(a.what))
+                ? 'reworked'
+                : null,
         movedMm: adjustments.reduce((sum, a) => sum + moveUnder(a, stringId, across[i]! / widest), 0),
-        trend: ageTrend(
-          own.map((p) => ({
-            ageDays: (p.atMs - (strungMs ?? own[0]!.atMs)) / DAY,
-            errorCents: p.errors.errorCents,
-            sigmaCents: p.errors.sigmaCents,
-          })),
-          limitCents,
-        ),
+        ...trends[i]!,
+        alone: alone[i]!,
       };
     });
     const read = strings.filter((s) => s.last && s.moveMm !== null);

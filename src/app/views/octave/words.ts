@@ -19,23 +19,55 @@ export const sizeOf = (mm: number, unit: LengthUnit): string =>
     ? `${Math.abs(mm).toFixed(Math.abs(mm) < 0.95 ? 2 : 1)} mm`
     : `${Math.abs(lengthIn(mm, 'in')).toFixed(3).replace(/^0/, '')} in`;
 
-/** What one string's pass says, and what to do. */
-export function adviceFor(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthUnit): string {
-  if (!s.last || !s.verdict) return 'Not read yet.';
-  if (s.moveMm === null) return 'Moved since it was read: retune, then read it again.';
-  const told = said(s, loose, setup, unit);
-  if (s.verdict === 'string' || s.stale === null) return told;
-  return s.stale === 'edited'
-    ? `${told} The set was edited since: read it again.`
-    : `${told} That was the string before this one: read it again, and set it now, while it is new.`;
+const STALE_WORDS = {
+  edited: 'The set was edited since: read it again.',
+  reworked: 'The action or the nut was worked on since: read it again.',
+  'new string': 'That was the string before this one: read it again, and set it now, while it is new.',
+} as const;
+
+const DAY = 86400000;
+const MONTH_DAYS = 30;
+
+/** How fast the error grows, and when it crosses the owner's limit, with its interval. */
+export function growth(
+  { trend, agesFromMs }: Pick<StringOctave, 'trend' | 'agesFromMs'>,
+  limitCents: number,
+  nowMs: number,
+): string {
+  if (!trend?.grows) return '';
+  const rate = ` It grows by ${Math.abs(trend.perMonth.q50).toFixed(1)} cents a month on this string`;
+  const months = (days: number | null) =>
+    days === null ? null : Math.max(0, (agesFromMs + days * DAY - nowMs) / DAY / MONTH_DAYS);
+  const [soonest, likely, latest] = [trend.crosses!.q10, trend.crosses!.q50, trend.crosses!.q90].map(months);
+  const say = (m: number) => (m < 2 ? m.toFixed(1) : m.toFixed(0));
+  if (typeof likely === 'number')
+    return likely < 0.05
+      ? `${rate}, and is beyond your ${limitCents} cents.`
+      : `${rate}: beyond your ${limitCents} cents in about ${say(likely)} months (${say(soonest ?? 0)} to ${typeof latest === 'number' ? say(latest) : 'far more'}).`;
+  return typeof soonest === 'number'
+    ? `${rate}: beyond your ${limitCents} cents in ${say(soonest)} months at the soonest.`
+    : `${rate}.`;
 }
 
-function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthUnit): string {
+/** What one string's pass says, and what to do. */
+export function adviceFor(
+  s: StringOctave,
+  loose: boolean,
+  setup: BridgeSetup,
+  unit: LengthUnit,
+  nowMs: number,
+): string {
+  if (!s.last || !s.verdict) return 'Not read yet.';
+  if (s.moveMm === null) return 'Moved since it was read: retune, then read it again.';
+  const told = said(s, loose, setup, unit, nowMs);
+  if (s.verdict === 'string' || s.stale === null) return told;
+  return `${told} ${STALE_WORDS[s.stale]}`;
+}
+
+function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthUnit, nowMs: number): string {
   const { stringCents } = s.last!.errors;
   const move = s.moveMm!;
-  const grows = s.trend?.grows
-    ? ` It grows by ${Math.abs(s.trend.perMonth.q50).toFixed(1)} cents a month on this string.`
-    : '';
+  const grows = growth(s, setup.limitCents, nowMs);
   switch (s.verdict!) {
     case 'in-tune':
       return `Octave and open string agree.${grows}`;
@@ -50,7 +82,11 @@ function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthU
       return `${words} Its travel ends after ${sizeOf(room, unit)}: ${Math.abs(left).toFixed(1)} cents remain.${grows}`;
     }
     case 'string':
-      return `The string itself: its harmonic stands ${Math.abs(stringCents ?? 0).toFixed(1)} cents from an even string’s. Replace it before anything is moved.${grows}`;
+      return `The string itself: ${
+        Math.abs(stringCents ?? 0) > 1
+          ? `its harmonic stands ${Math.abs(stringCents!).toFixed(1)} cents from an even string’s`
+          : 'its octave went off while its neighbours’ did not'
+      }. Replace it before anything is moved.${grows}`;
     case 'pressing':
       return 'Sharp beyond what a saddle does, or scattered: press more lightly and read it again.';
     case 'unclear':

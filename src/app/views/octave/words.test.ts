@@ -1,0 +1,40 @@
+import { ageTrend } from '../../../core/octave';
+import { direction, growth, sizeOf } from './words';
+
+const DAY = 86400000;
+const START = Date.UTC(2026, 0, 1);
+/** Monthly passes of a string whose octave goes off by so much a month. */
+const grown = (perMonth: number, months = 7) => ({
+  agesFromMs: START,
+  trend: ageTrend(
+    Array.from({ length: months }, (_, m) => ({
+      ageDays: 30 * m,
+      errorCents: perMonth * m + (m % 2 ? 0.05 : -0.05),
+      sigmaCents: 0.1,
+    })),
+    4,
+  ),
+});
+const now = START + 180 * DAY;
+
+test('a growing error says when it crosses the owner’s limit, with its interval', () => {
+  // 0.4 a month for six months is 2.4; 4 is four months off.
+  const words = growth(grown(0.4), 4, now);
+  const [, likely, soonest, latest] = /in about ([\d.]+) months \(([\d.]+) to ([\d.]+)\)/.exec(words)!;
+  expect(Number(likely)).toBeCloseTo(4, 0);
+  expect(Number(soonest)).toBeLessThan(Number(latest));
+  expect(words).toContain('grows by 0.4 cents a month');
+});
+
+test('what is beyond the limit says so; what is far off promises nothing; what does not grow is silent', () => {
+  expect(growth(grown(0.9), 4, now)).toContain('is beyond your 4 cents');
+  expect(growth(grown(0.08), 4, now)).not.toContain('in about');
+  expect(growth(grown(0), 4, now)).toBe('');
+  expect(growth({ trend: undefined, agesFromMs: START }, 4, now)).toBe('');
+});
+
+test('moves in words: longer is away from the nut, in mm and in inches', () => {
+  expect(`${sizeOf(1.88, 'mm')} ${direction(1.88)}`).toBe('1.9 mm away from the nut');
+  expect(`${sizeOf(-0.4, 'mm')} ${direction(-0.4)}`).toBe('0.40 mm towards the nut');
+  expect(sizeOf(1.905, 'in')).toBe('.075 in');
+});
