@@ -1,6 +1,7 @@
 /** Forecasts against two ways of guessing, on strings that obey none of the estimator's shapes. `npm run bench:forecast` */
 import { quantile } from 'simple-statistics';
 import { chanceToHold, fallAhead, fitSettling, mixtureQuantile } from '../../src/core/settling';
+import { roomLines } from './room';
 import { forecastCase, type ForecastCase } from './truth';
 import { writeSection } from '../report';
 
@@ -81,4 +82,5 @@ const lines = [
   `Holding +-3 cents for 90 min: declared wrongly ${((100 * falseReady) / Math.max(1, ready)).toFixed(1)} % of ${ready}, missed ${((100 * missed) / Math.max(1, couldBe)).toFixed(1)} % of ${couldBe}.`,
   `${(cpu / 1000 / COUNT).toFixed(1)} ms of CPU a string (fit and three horizons).`,
 ];
+lines.push('', ...roomLines(SEED));
 writeSection('Forecast', lines, (process.cpuUsage().user - started) / 1e6);

@@ -66,10 +66,19 @@ export interface TrueString {
   /** Brought to within a hand's error of its target. */
   bringUp(t: number): void;
   tempAt(t: number): number;
+  /** Its answer to warmth, cents per deg C. */
+  centsPerC: number;
 }
 
 /** A string whose creep follows one of the seven laws, with renewal by bring-ups, friction, a room and wander. */
-export function trueString(r: Random, material: SettlingMaterial, endMin: number, kind: number): TrueString {
+/** @param shared the room of the instrument, deg C by time; one of its own where it is missing */
+export function trueString(
+  r: Random,
+  material: SettlingMaterial,
+  endMin: number,
+  kind: number,
+  shared?: (t: number) => number,
+): TrueString {
   const p = SETTLING_PRIORS[material];
   const shape = law(kind, r);
   // The same meaning of slope as the table of materials: cents per e-fold of age, averaged over the first day.
@@ -92,7 +101,7 @@ export function trueString(r: Random, material: SettlingMaterial, endMin: number
     const i = Math.min(grid - 2, Math.floor(t / 10));
     return x[i]! + (x[i + 1]! - x[i]!) * (t / 10 - i);
   };
-  const tempAt = (t: number) => 20 + swing * Math.sin((2 * Math.PI * t) / 1440 + phase) + at(room, t);
+  const tempAt = shared ?? ((t: number) => 20 + swing * Math.sin((2 * Math.PI * t) / 1440 + phase) + at(room, t));
   const bringUps: { t: number; size: number }[] = [];
   const creep = (t: number) =>
     amplitude *
@@ -107,6 +116,7 @@ export function trueString(r: Random, material: SettlingMaterial, endMin: number
   return {
     centsAt: (t) => state(t) + base,
     tempAt,
+    centsPerC: temp,
     bringUp(t) {
       const flat = state(t) + base;
       bringUps.push({ t, size: Math.max(0, -flat) });

@@ -1,5 +1,5 @@
 import { median } from 'simple-statistics';
-import { ageFromMs, fitLife, lastIntervalMin, type Bench, type InstrumentLife, type ReadingRecord } from '../records';
+import { ageFromMs, fitLives, lastIntervalMin, type Bench, type InstrumentLife, type ReadingRecord } from '../records';
 import { type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import type { PlanString } from './types';
@@ -14,8 +14,10 @@ export type PriorOf = (material: SettlingMaterial) => SettlingPrior;
 
 /** The strings of the instruments that play, as the plan needs them. */
 export function planStrings(instruments: readonly InstrumentLife[], nowMs: number, priorOf: PriorOf): PlanString[] {
-  return instruments.flatMap(({ record, strings }) =>
-    strings.map((life): PlanString => {
+  return instruments.flatMap(({ record, strings }) => {
+    const materials = new Set(strings.map((life) => SETTLES_AS[life.plan.material]));
+    const fits = fitLives(strings, nowMs, Object.fromEntries([...materials].map((m) => [m, priorOf(m)])));
+    return strings.map((life, i): PlanString => {
       const material = SETTLES_AS[life.plan.material];
       const prior = priorOf(material);
       const startMs = ageFromMs(life);
@@ -31,11 +33,11 @@ export function planStrings(instruments: readonly InstrumentLife[], nowMs: numbe
         lastReadMs: last?.atMs ?? null,
         lastIntervalMin: last ? lastIntervalMin(life, startMs!) : 0,
         offsetCents: last?.cents ?? null,
-        fit: last && fitLife(life, nowMs, prior)?.fit,
+        fit: last && fits[i]?.fit,
         rounds: life.rounds.length,
       };
-    }),
-  );
+    });
+  });
 }
 
 /** A walk that was done: strings of one instrument read one after the other. */

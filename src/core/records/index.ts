@@ -14,5 +14,5 @@ export {
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { clockTime } from './clock';
-export { checkAfterMin, fitLife, lastIntervalMin, READY, surpriseAt, type LifeFit } from './settle';
+export { checkAfterMin, fitLives, lastIntervalMin, READY, surpriseAt, type LifeFit, type Priors } from './settle';
 export { nextStep, type CheckPass, type PassStep } from './pass';

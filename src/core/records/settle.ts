@@ -1,5 +1,17 @@
-import { fitSettling, nextCheckMin, type SettlingEvent, type SettlingFit, type SettlingPrior } from '../settling';
+import {
+  fitSettling,
+  nextCheckMin,
+  roomAt,
+  roomFromStrings,
+  SETTLING_PRIORS,
+  type RoomString,
+  type SettlingEvent,
+  type SettlingFit,
+  type SettlingMaterial,
+  type SettlingPrior,
+} from '../settling';
 import { SETTLES_AS } from '../strings';
+import { totalFallSeries } from './lives';
 import { ageFromMs, settlingEvents, type StringLife } from './log';
 
 const MINUTE = 60000;
@@ -13,16 +25,48 @@ export interface LifeFit {
   startMs: number;
   events: SettlingEvent[];
   fit: SettlingFit;
+  /** What tells how it answers to warmth. */
+  temperatureFrom: 'thermometer' | 'other strings' | 'assumed';
 }
 
-/** Fits the record of a string; undefined where nothing tells its age. */
-export function fitLife(life: StringLife, nowMs: number, prior: SettlingPrior | undefined): LifeFit | undefined {
-  const startMs = ageFromMs(life);
-  if (startMs === undefined) return undefined;
-  const events = settlingEvents(life);
-  const nowMin = Math.max((nowMs - startMs) / MINUTE, events[events.length - 1]!.t);
-  const material = SETTLES_AS[life.plan.material];
-  return { startMs, events, fit: fitSettling({ material, events, ...(prior ? { prior } : {}) }, nowMin) };
+/** What strings of a material start from; the house's estimates where it is missing. */
+export type Priors = Partial<Record<SettlingMaterial, SettlingPrior>>;
+
+/**
+ * Fits the record of every string of an instrument; undefined where nothing tells a string's age. Without a thermometer what
+ * the other steel strings did alike stands in for it.
+ */
+export function fitLives(strings: readonly StringLife[], nowMs: number, priors: Priors = {}): (LifeFit | undefined)[] {
+  const priorOf = (life: StringLife) =>
+    priors[SETTLES_AS[life.plan.material]] ?? SETTLING_PRIORS[SETTLES_AS[life.plan.material]];
+  const bare = strings.every(({ readings }) => readings.every((r) => r.tempC === undefined));
+  const told = bare ? strings.map((life) => roomString(life, priorOf(life))) : [];
+  return strings.map((life, i) => {
+    const startMs = ageFromMs(life);
+    if (startMs === undefined) return undefined;
+    const room = roomFromStrings(told.filter((_, j) => j !== i));
+    const events = settlingEvents(life).map((e): SettlingEvent => {
+      if (e.kind === 'retune' || room.length === 0) return e;
+      return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
+    });
+    const nowMin = Math.max((nowMs - startMs) / MINUTE, events[events.length - 1]!.t);
+    const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, nowMin);
+    const temperatureFrom = !fit.thermometer ? 'assumed' : room.length > 0 ? 'other strings' : 'thermometer';
+    return { startMs, events, fit, temperatureFrom };
+  });
+}
+
+function roomString(life: StringLife, prior: SettlingPrior): RoomString {
+  const startMs = ageFromMs(life) ?? 0;
+  const falls = prior.steel ? totalFallSeries(life.readings) : [];
+  return {
+    prior,
+    falls: falls.map((fallCents, k) => ({
+      atMin: life.readings[k]!.atMs / MINUTE,
+      ageMin: (life.readings[k]!.atMs - startMs) / MINUTE,
+      fallCents,
+    })),
+  };
 }
 
 /** Surprise of a reading taken at atMs; undefined where the fit has none. */

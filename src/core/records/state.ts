@@ -6,14 +6,11 @@ import {
   mixtureQuantile,
   offsetNow,
   type Mixture,
-  type SettlingMaterial,
-  type SettlingPrior,
   type Surprise,
 } from '../settling';
-import { SETTLES_AS } from '../strings';
 import { totalFallCents } from './lives';
 import type { InstrumentLife, StringLife } from './log';
-import { checkAfterMin, fitLife, READY, surpriseAt } from './settle';
+import { checkAfterMin, fitLives, READY, surpriseAt, type Priors } from './settle';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
 
@@ -26,7 +23,7 @@ export interface Wish {
   curtainMs: number | null;
   confidence: number;
   /** What strings of a material start from; the house's estimates where it is missing. */
-  priors?: Partial<Record<SettlingMaterial, SettlingPrior>>;
+  priors?: Priors;
 }
 
 /** A band of the forecast at one time. */
@@ -78,7 +75,7 @@ function enoughReadings(life: StringLife): boolean {
  * room moves alike.
  */
 export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): StringStatus[] {
-  const fits = strings.map((life) => fitLife(life, wish.nowMs, wish.priors?.[SETTLES_AS[life.plan.material]]));
+  const fits = fitLives(strings, wish.nowMs, wish.priors);
   const newest = (i: number): { atMs: number; surprise: Surprise } | undefined => {
     const life = strings[i]!;
     const f = fits[i];

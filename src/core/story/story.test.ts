@@ -130,3 +130,20 @@ test('earlier sets narrow the prior and move it their way; the present set does 
   expect(learnedPrior([...one, instrument([string('a', readings('a', 22))], 'y')], 'x', 'plain-nylon').sets).toBe(3);
   expect(learnedPrior(one, 'x', 'plain-steel').sets).toBe(0);
 });
+
+test('without a thermometer the answer to warmth comes from the other strings, with one from the room’s figures', () => {
+  const warm = (min: number) => 20 + 2 * Math.sin(min / 25);
+  const steel = (thermometer: boolean) =>
+    ['a', 'b', 'c', 'd', 'e'].map((id, i) => {
+      const own = readings(id, 2 + i / 2, START, warm).map(({ tempC, ...r }) =>
+        thermometer ? { ...r, tempC: tempC! } : r,
+      );
+      const life = string(id, own);
+      return { ...life, plan: { ...life.plan, material: 'plain-steel' as const } };
+    });
+  const bare = instrumentStory(instrument(steel(false)), wish).strings[0]!;
+  expect(bare.temperature!.from).toBe('other strings');
+  expect(bare.temperature!.centsPerC).toBeLessThan(-1);
+  expect(instrumentStory(instrument(steel(true)), wish).strings[0]!.temperature!.from).toBe('thermometer');
+  expect(instrumentStory(instrument(steel(false).slice(0, 2)), wish).strings[0]!.temperature!.from).toBe('assumed');
+});

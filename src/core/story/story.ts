@@ -3,11 +3,14 @@ import {
   ageFromMs,
   checkAfterMin,
   clockTime,
-  fitLife,
+  fitLives,
   READY,
   surpriseAt,
   totalFallSeries,
   type InstrumentLife,
+  type LifeFit,
+  type Priors,
+  type ReadingRecord,
   type StringLife,
   type TreatmentRecord,
 } from '../records';
@@ -19,10 +22,8 @@ import {
   mixtureQuantile,
   offsetNow,
   type SettlingFit,
-  type SettlingMaterial,
-  type SettlingPrior,
 } from '../settling';
-import { MATERIAL_NAMES, SETTLES_AS } from '../strings';
+import { MATERIAL_NAMES } from '../strings';
 
 /** What the Settling view is asked. */
 export interface StoryWish {
@@ -32,7 +33,7 @@ export interface StoryWish {
   curtainMs: number | null;
   /** The chart looks ahead to here. */
   untilMs: number;
-  priors: Partial<Record<SettlingMaterial, SettlingPrior>>;
+  priors: Priors;
   zoneMin: number;
 }
 
@@ -69,7 +70,7 @@ export interface StringStory {
   /** From when it holds the wanted time, once brought to pitch; null where a fortnight is not enough. */
   readyMs: number | null;
   nextCheckMs: number | null;
-  temperature: { centsPerC: number; sigma: number; from: 'thermometer' | 'assumed' } | null;
+  temperature: { centsPerC: number; sigma: number; from: LifeFit['temperatureFrom'] } | null;
   why: string;
 }
 
@@ -96,7 +97,8 @@ const spread = (fit: SettlingFit, h: number): Spread => {
 
 /** Everything that the record tells of an instrument's strings, in their order. */
 export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): InstrumentStory {
-  const told = strings.map((life) => tell(life, wish));
+  const fits = fitLives(strings, wish.nowMs, wish.priors);
+  const told = strings.map((life, i) => tell(life, fits[i], wish));
   const surprises = told.flatMap((t) => t.surprises).sort((a, b) => a.atMs - b.atMs);
   const common: InstrumentStory['common'] = [];
   for (let i = 0; i < surprises.length;) {
@@ -108,7 +110,7 @@ export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): I
   return { nowMs: wish.nowMs, strings: told.map((t) => t.story), common };
 }
 
-function tell(life: StringLife, wish: StoryWish) {
+function tell(life: StringLife, lived: LifeFit | undefined, wish: StoryWish) {
   const start = ageFromMs(life);
   const { plan, readings } = life;
   const falls = totalFallSeries(readings);
@@ -137,9 +139,7 @@ function tell(life: StringLife, wish: StoryWish) {
   const first = readings[0];
   const last = readings[readings.length - 1];
   const none = { story, surprises: [] as { stringId: string; atMs: number; cents: number }[] };
-  if (!first || !last || last.atMs - first.atMs < MINUTE) return none;
-  // A string that was read has an age.
-  const lived = fitLife(life, wish.nowMs, wish.priors[SETTLES_AS[plan.material]])!;
+  if (!lived || !first || !last || last.atMs - first.atMs < MINUTE) return none;
   const { fit } = lived;
   const { nowMin } = fit;
   const now = offsetNow(fit);
@@ -173,9 +173,9 @@ function tell(life: StringLife, wish: StoryWish) {
   story.temperature = {
     centsPerC: b,
     sigma: Math.sqrt(Math.max(0, bb)),
-    from: fit.thermometer ? 'thermometer' : 'assumed',
+    from: lived.temperatureFrom,
   };
-  story.why = why(life, fit, b, wish);
+  story.why = why(life, lived, b, wish);
   const surprises = readings.flatMap((r) => {
     const s = surpriseAt(lived, r.atMs);
     return s && r.purpose === 'as-found' && !r.slip && !r.stretched
@@ -204,7 +204,7 @@ function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {
 }
 
 /** One sentence: what the record shows to be at work. */
-function why(life: StringLife, fit: SettlingFit, centsPerC: number, wish: StoryWish): string {
+function why(life: StringLife, { fit, events, startMs }: LifeFit, centsPerC: number, wish: StoryWish): string {
   const { readings, plan } = life;
   const parts: string[] = [];
   const slip = readings.findLast((r) => r.slip);
@@ -221,10 +221,15 @@ function why(life: StringLife, fit: SettlingFit, centsPerC: number, wish: StoryW
       ? `creep of ${MATERIAL_NAMES[plan.material]} is all but over`
       : `creep of ${MATERIAL_NAMES[plan.material]}, about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles`,
   );
-  const left = readings.findLast((r) => r.purpose === 'as-left' && r.tempC !== undefined);
-  const last = readings[readings.length - 1]!;
-  if (left && last.tempC !== undefined && fit.thermometer) {
-    const room = centsPerC * (last.tempC - left.tempC!);
+  const left = readings.findLast((r) => r.purpose === 'as-left');
+  const warmth = (r: ReadingRecord) => {
+    const event = events.findLast((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - r.atMs) < 1);
+    return event?.kind === 'read' ? event.tempC : undefined;
+  };
+  const then = left && warmth(left);
+  const now = warmth(readings[readings.length - 1]!);
+  if (left && then !== undefined && now !== undefined && fit.thermometer) {
+    const room = centsPerC * (now - then);
     if (Math.abs(room) >= 0.4)
       parts.push(
         `the room did ${room < 0 ? '−' : '+'}${Math.abs(room).toFixed(1)} of it since ${clockTime(left.atMs, wish.zoneMin)}`,

@@ -15,6 +15,12 @@ interface Props {
 
 const minus = (text: string) => text.replace('-', '−');
 
+const FROM_WORDS = {
+  thermometer: 'from the room’s figures',
+  'other strings': 'from the other strings',
+  assumed: 'assumed',
+} as const;
+
 /** One string in figures, and in a sentence why. */
 export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, curtain }: Props) {
   const stroke = strokeOf(index);
@@ -55,7 +61,7 @@ export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, cu
           <Fact name="check">{dueTime(s.nextCheckMs!, nowMs, zoneMin)}</Fact>
           <Fact name="a degree warmer">
             {signed(s.temperature!.centsPerC)} ±{s.temperature!.sigma.toFixed(1)} cents,{' '}
-            {s.temperature!.from === 'assumed' ? 'assumed' : 'from the room’s figures'}
+            {FROM_WORDS[s.temperature!.from]}
           </Fact>
         </dl>
       )}
