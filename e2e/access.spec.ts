@@ -73,6 +73,12 @@ for (const [name, width, height] of [
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     await expect(instruction(page)).toBeVisible();
     await expect(page.getByRole('button', { name: 'Listen' })).toBeInViewport();
+    for (const path of ['settling/requinto', 'octave/baritone', 'plan', 'trial', 'log', 'set/requinto']) {
+      await page.goto(`/demo/${path}`);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+      expect(`${path} ${wide > width ? wide : 'fits'}`).toBe(`${path} fits`);
+    }
   });
 }
 

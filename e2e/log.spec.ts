@@ -77,6 +77,20 @@ test('two tabs on the same data do not lose each other’s records', async ({ pa
   expect(await recordCount(page)).toBe(await recordCount(other));
 });
 
+test('a reading kept in one tab is reckoned with in another: its worker hears of it too', async ({ page, context }) => {
+  await addInstrument(page, 'Ukulele');
+  const other = await context.newPage();
+  await other.goto(page.url().replace('/bench/', '/settling/'));
+  const first = other.getByRole('complementary').getByRole('listitem').first();
+  await expect(first).toContainText('Not read yet.');
+  await page.keyboard.press('Enter');
+  await typeReading(page, '-5');
+  await expect(first).toContainText('Not enough readings yet');
+  // A correction of the log reaches it as well.
+  await page.keyboard.press('z');
+  await expect(first).toContainText('Not read yet.');
+});
+
 test('when the browser refuses to write, the record is held in memory, said so, and exported', async ({ page }) => {
   await addInstrument(page, 'Ukulele');
   const count = 1 + 4;

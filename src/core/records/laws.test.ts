@@ -1,0 +1,171 @@
+/** What must hold of every log, however it came about. */
+import fc from 'fast-check';
+import {
+  checkAfterMin,
+  checkRecord,
+  fitLives,
+  instrumentStatus,
+  readBench,
+  standing,
+  totalFallSeries,
+  type LogRecord,
+  type ReadingRecord,
+} from '.';
+
+const MINUTE = 60000;
+const START = 1_780_000_000_000;
+const base = { version: 2 as const, zoneMin: 0, atMs: START };
+const instrument: LogRecord = {
+  ...base,
+  id: 'i',
+  type: 'instrument',
+  instrumentId: 'x',
+  name: 'X',
+  family: 'own',
+  strings: ['A4', 'D4', 'G3'].map((note, k) => ({
+    stringId: `s${k}`,
+    note,
+    lengthMm: 650,
+    material: 'plain-nylon' as const,
+    gaugeMm: 0.7,
+  })),
+};
+const reading = (k: number, minute: number, cents: number, left: boolean): ReadingRecord => ({
+  ...base,
+  id: `r${k}-${minute}-${left ? 'l' : 'f'}`,
+  atMs: START + Math.round(minute * MINUTE),
+  type: 'reading',
+  instrumentId: 'x',
+  stringId: `s${k}`,
+  purpose: left ? 'as-left' : 'as-found',
+  source: 'typed',
+  frequencyHz: 440,
+  cents,
+  sigmaCents: 0.3,
+  targetHz: 440,
+  a4Hz: 440,
+  partials: [],
+});
+
+/** A log: strings fitted, read and brought up at any times, some readings superseded or taken back. */
+const log = fc
+  .array(
+    fc.record({
+      k: fc.integer({ min: 0, max: 2 }),
+      minute: fc.integer({ min: 1, max: 3000 }),
+      cents: fc.double({ min: -60, max: 20, noNaN: true }),
+      left: fc.boolean(),
+      fate: fc.constantFrom('stands', 'stands', 'stands', 'corrected', 'taken back'),
+    }),
+    { minLength: 1, maxLength: 40 },
+  )
+  .map((list): LogRecord[] => {
+    const unique = new Map(list.map((e) => [`${e.k}/${e.minute}/${e.left}`, e]));
+    return [
+      instrument,
+      { ...base, id: 'f0', type: 'fitted', instrumentId: 'x', stringId: 's0' },
+      ...[...unique.values()].flatMap(({ k, minute, cents, left, fate }): LogRecord[] => {
+        const r = reading(k, minute, cents, left);
+        if (fate === 'corrected') return [r, { ...r, id: `${r.id}-c`, cents: cents / 2, supersedes: r.id }];
+        if (fate === 'taken back')
+          return [r, { ...base, id: `${r.id}-t`, atMs: r.atMs, type: 'taken-back', supersedes: r.id }];
+        return [r];
+      }),
+    ];
+  });
+
+test('in whatever order records come from the store, the bench is the same', () => {
+  fc.assert(
+    fc.property(log, fc.integer(), (records, seed) => {
+      const shuffled = records
+        .map((r, i) => [r, Math.sin(seed + i * 12.9898)] as const)
+        .sort((a, b) => a[1] - b[1])
+        .map(([r]) => r);
+      expect(readBench(shuffled)).toEqual(readBench(records));
+    }),
+  );
+});
+
+test('what was superseded or taken back stands no longer; all else does', () => {
+  fc.assert(
+    fc.property(log, (records) => {
+      const gone = new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : [])));
+      const live = standing(records);
+      expect(live.some((r) => gone.has(r.id) || r.type === 'taken-back')).toBe(false);
+      expect(live).toHaveLength(records.filter((r) => !gone.has(r.id) && r.type !== 'taken-back').length);
+    }),
+  );
+});
+
+test('total fall: what is left at pitch has fallen what it was brought up; a bring-up does not count as fall', () => {
+  fc.assert(
+    fc.property(fc.array(fc.double({ min: -40, max: -0.5, noNaN: true }), { minLength: 1, maxLength: 12 }), (drops) => {
+      // Left at 0, found flat, left at 0 …
+      const list = [
+        reading(0, 0, 0, true),
+        ...drops.flatMap((d, i) => [reading(0, 10 * i + 5, d, false), reading(0, 10 * i + 6, 0, true)]),
+      ];
+      const falls = totalFallSeries(list);
+      const sum = drops.reduce((a, d) => a - d, 0);
+      expect(falls[falls.length - 1]).toBeCloseTo(sum, 6);
+      falls.forEach((f, i) => expect(f).toBeGreaterThanOrEqual((falls[i - 1] ?? 0) - 1e-9));
+    }),
+  );
+});
+
+test('whatever the log, every string has a state, chances are chances, and the next check lies ahead', () => {
+  fc.assert(
+    fc.property(log, fc.integer({ min: 0, max: 5000 }), (records, later) => {
+      const life = readBench(records).instruments[0]!;
+      const nowMs = START + (3000 + later) * MINUTE;
+      const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: nowMs + 100 * MINUTE, confidence: 0.9 };
+      const statuses = instrumentStatus(life, wish);
+      expect(statuses.map((s) => s.stringId)).toEqual(['s0', 's1', 's2']);
+      statuses.forEach((s, i) => {
+        expect(s.state === 'unread').toBe(life.strings[i]!.readings.length === 0);
+        if (s.chance !== null) {
+          expect(s.chance).toBeGreaterThanOrEqual(0);
+          expect(s.chance).toBeLessThanOrEqual(1);
+        }
+        if (s.nextCheckMs !== null) expect(s.nextCheckMs).toBeGreaterThanOrEqual(nowMs + 2 * MINUTE - 1);
+        for (const b of [...s.ahead, ...(s.atCurtain ? [s.atCurtain] : [])]) {
+          expect(b.low).toBeLessThanOrEqual(b.cents + 1e-6);
+          expect(b.high).toBeGreaterThanOrEqual(b.cents - 1e-6);
+        }
+      });
+    }),
+    { numRuns: 25 },
+  );
+});
+
+test('a wider tolerance is checked no sooner', () => {
+  const records: LogRecord[] = [
+    instrument,
+    { ...base, id: 'f0', type: 'fitted', instrumentId: 'x', stringId: 's0' },
+    ...[2, 5, 12, 30, 70, 150].map((t) => reading(0, t, -9 * Math.log1p(t / 3), false)),
+  ];
+  const { strings } = readBench(records).instruments[0]!;
+  const [fit] = fitLives(strings, START + 152 * MINUTE);
+  const after = [1, 2, 3, 5, 10].map((tol) => checkAfterMin(strings[0]!, fit!, 0, tol, 0.9));
+  expect(after).toEqual([...after].sort((a, b) => a - b));
+  expect(after[0]!).toBeLessThan(after[4]!);
+  expect(checkAfterMin(strings[0]!, fit!, 0, 3, 0.97)).toBeLessThanOrEqual(after[2]!);
+});
+
+test('a record with any one field gone or of another kind is refused with the field’s name, never thrown', () => {
+  const samples: LogRecord[] = [instrument, reading(0, 3, -4, true)];
+  for (const sample of samples)
+    for (const key of Object.keys(sample)) {
+      const without = Object.fromEntries(Object.entries(sample).filter(([name]) => name !== key));
+      for (const bad of [without, { ...sample, [key]: { nested: true } }]) {
+        const checked = checkRecord(bad);
+        expect(checked.ok).toBe(false);
+        expect(!checked.ok && checked.message.length).toBeGreaterThan(5);
+      }
+    }
+  fc.assert(
+    fc.property(fc.jsonValue(), (value) => {
+      expect(typeof checkRecord(value).ok).toBe('boolean');
+    }),
+  );
+});
