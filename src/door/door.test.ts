@@ -9,7 +9,7 @@ const folder = mkdtempSync(join(tmpdir(), 'door-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 function door(args: string[], input = '') {
-  const { status, stdout, stderr } = spawnSync('npx', ['tsx', 'src/door/main.ts', ...args], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'src/door/main.ts', ...args], {
     input,
     encoding: 'utf8',
   });

@@ -134,7 +134,7 @@ test('whatever the log, every string has a state, chances are chances, and the n
         }
       });
     }),
-    { numRuns: 25 },
+    { numRuns: 12 },
   );
 });
 

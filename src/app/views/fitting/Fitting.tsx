@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
@@ -13,16 +12,17 @@ import { placesOf } from '../../guide/places';
 import { useGuard } from '../../guide/useGuard';
 import { useListening } from '../../guide/useListening';
 import { simulatedHands, usePedal } from '../../guide/usePedal';
-import { Button } from '../../parts/Button';
 import { focusWork } from '../../parts/focus';
 import { signed } from '../../parts/format';
 import { TOLERANCE_CENTS } from '../../store/status';
 import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
+import { FittingBar } from './FittingBar';
 import { FittingDone } from './FittingDone';
 import { NoteSheet } from './NoteSheet';
 import { REMOVALS } from './removal';
 import { SoundPanel } from './SoundPanel';
+import { StepList } from './StepList';
 import { StepScreen } from './StepScreen';
 import type { Progress } from './useFitting';
 import { dropSince, useRounds } from './useRounds';
@@ -197,10 +197,13 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     void open.current(demo ? 'simulated' : 'microphone');
   }, [deaf, demo]);
 
+  const leave = () => {
+    onEnd();
+    void navigate(`${basePath}/bench/${instrumentId}`);
+  };
   const next = () => {
     if (!step) {
-      onEnd();
-      void navigate(`${basePath}/bench/${instrumentId}`);
+      leave();
       return;
     }
     setMessage('');
@@ -273,26 +276,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="grid min-h-0 flex-1 grid-cols-[220px_1fr] max-lg:grid-cols-1">
-        <nav aria-label="Steps" className="overflow-y-auto border-r border-line px-3 py-3 max-lg:hidden">
-          <ol className="text-[13px]">
-            {steps.map((s, i) => (
-              <li
-                key={`${s.stringId}/${s.code}`}
-                aria-current={i === progress.index ? 'step' : undefined}
-                className={clsx(
-                  'border-l-4 py-1 pl-2',
-                  i === progress.index
-                    ? 'border-ink font-bold'
-                    : i < progress.index
-                      ? 'border-deep text-ink2'
-                      : 'border-line',
-                )}
-              >
-                {s.title}
-              </li>
-            ))}
-          </ol>
-        </nav>
+        <StepList steps={steps} index={progress.index} />
         <StepScreen
           step={step}
           of={`${progress.index + 1} of ${steps.length}`}
@@ -325,41 +309,17 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
           )}
         </StepScreen>
       </div>
-      <div className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-2.5 text-onbar">
-        <Button onBar strong hint="Enter" onClick={next}>
-          {step.kind === 'warm'
-            ? 'Leave it cold'
-            : waiting
-              ? 'Stretched: read it'
-              : sounding
-                ? 'Take it as it sounds'
-                : 'Done'}
-        </Button>
-        {step.kind === 'warm' && (
-          <Button onBar hint="W" onClick={warmed}>
-            Warmed it
-          </Button>
-        )}
-        <Button onBar hint="Page Up" disabled={progress.index === 0} onClick={() => advance(-1)}>
-          Back
-        </Button>
-        <Button onBar hint="S" onClick={() => setAsks('skip')}>
-          {step.kind === 'rounds' ? 'Enough rounds' : 'Skip'}
-        </Button>
-        <Button onBar hint="N" onClick={() => setAsks('note')}>
-          Note
-        </Button>
-        <Button
-          onBar
-          className="ml-auto"
-          onClick={() => {
-            onEnd();
-            void navigate(`${basePath}/bench/${instrumentId}`);
-          }}
-        >
-          Leave the fitting
-        </Button>
-      </div>
+      <FittingBar
+        step={step}
+        waiting={waiting}
+        sounding={sounding}
+        first={progress.index === 0}
+        onNext={next}
+        onWarmed={warmed}
+        onBack={() => advance(-1)}
+        onAsk={setAsks}
+        onLeave={leave}
+      />
       <NoteSheet
         asks={asks}
         onClose={() => {

@@ -1,0 +1,24 @@
+import clsx from 'clsx';
+import type { FittingStep } from '../../../core/fitting';
+
+/** All steps of the fitting, and which is in hand. */
+export function StepList({ steps, index }: { steps: readonly FittingStep[]; index: number }) {
+  return (
+    <nav aria-label="Steps" className="overflow-y-auto border-r border-line px-3 py-3 max-lg:hidden">
+      <ol className="text-[13px]">
+        {steps.map((s, i) => (
+          <li
+            key={`${s.stringId}/${s.code}`}
+            aria-current={i === index ? 'step' : undefined}
+            className={clsx(
+              'border-l-4 py-1 pl-2',
+              i === index ? 'border-ink font-bold' : i < index ? 'border-deep text-ink2' : 'border-line',
+            )}
+          >
+            {s.title}
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}
