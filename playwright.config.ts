@@ -18,7 +18,7 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   timeout: 90_000,
   // A busy machine is slow to answer; nothing is loosened by waiting for it.
-  expect: { timeout: 15_000 },
+  expect: { timeout: 25_000 },
   workers: 1,
   reporter: [['list'], ['json', { outputFile: '.tmp/playwright.json' }]],
   use: {

@@ -18,7 +18,8 @@ export function figure(text: string | null): number {
 /** Opens the demonstration bench, fresh: every browser context starts with empty stores. */
 export async function openDemo(page: Page): Promise<void> {
   await page.goto('/demo/bench');
-  await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible();
+  // The first visit writes the whole demonstration: a busy machine may take its time.
+  await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible({ timeout: 60_000 });
   await expect(panel(page).getByText('Fallen in all since strung')).toBeVisible();
 }
 
