@@ -76,6 +76,8 @@ for (const [name, width, height] of [
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     await expect(instruction(page)).toBeVisible();
     await expect(page.getByRole('button', { name: 'Listen' })).toBeInViewport();
+    // The other views stack alike at every width: once is enough.
+    if (width !== 820) return;
     for (const path of ['settling/requinto', 'octave/baritone', 'plan', 'trial', 'log', 'set/requinto']) {
       await page.goto(`/demo/${path}`);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
