@@ -70,8 +70,10 @@ export interface TrueString {
   centsPerC: number;
 }
 
-/** A string whose creep follows one of the seven laws, with renewal by bring-ups, friction, a room and wander. */
-/** @param shared the room of the instrument, deg C by time; one of its own where it is missing */
+/**
+ * A string whose creep follows one of the seven laws, with renewal by bring-ups, friction, a room and wander.
+ * @param shared the room of the instrument, deg C by time; one of its own where it is missing
+ */
 export function trueString(
   r: Random,
   material: SettlingMaterial,

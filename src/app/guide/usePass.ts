@@ -1,11 +1,9 @@
-import { useCallback, useState } from 'react';
+import { useState } from 'react';
+import type { CheckPass } from '../../core/records';
 
 /** A pass of guided readings under way. What is done is read from the log, so a pass survives a reload of the tab. */
-export interface Pass {
+export interface Pass extends CheckPass {
   id: string;
-  startedMs: number;
-  /** Steps passed over, by whatever names the pass gives them. */
-  skipped: string[];
 }
 
 interface State<Step> {
@@ -28,14 +26,11 @@ export function usePass<Step>(key: string, next: (pass: Pass) => Step | undefine
   };
   const [state, setState] = useState(stored);
   if (state.key !== key) setState(stored());
-  const put = useCallback(
-    (pass: Pass | undefined, chosen?: Step) => {
-      if (pass) sessionStorage.setItem(storageKey, JSON.stringify(pass));
-      else sessionStorage.removeItem(storageKey);
-      setState({ key, pass, chosen });
-    },
-    [storageKey, key],
-  );
+  const put = (pass: Pass | undefined, chosen?: Step) => {
+    if (pass) sessionStorage.setItem(storageKey, JSON.stringify(pass));
+    else sessionStorage.removeItem(storageKey);
+    setState({ key, pass, chosen });
+  };
   const { pass, chosen } = state;
   const begun = (nowMs: number, skipped: string[]): Pass => ({
     id: crypto.randomUUID(),

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { Priors } from '../workers/messages';
+import type { Priors } from '../../core/records';
 import { settings } from './store';
 import { useWorld } from './world';
 

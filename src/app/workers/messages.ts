@@ -1,7 +1,6 @@
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
-import type { LogRecord, StringStatus, TrialRecord, Wish } from '../../core/records';
-import type { SettlingMaterial, SettlingPrior } from '../../core/settling';
+import type { LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { InstrumentStory, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 
@@ -61,8 +60,6 @@ export interface Learned {
   priors: Priors;
   sets: number;
 }
-
-export type Priors = Partial<Record<SettlingMaterial, SettlingPrior>>;
 
 /** What the log has gained; `afresh` where it begins anew. */
 export interface LogNews {

@@ -5,13 +5,14 @@ import {
   type Bench,
   type InstrumentLife,
   type LogRecord,
+  type Priors,
   type StringRef,
 } from '../../core/records';
 import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedPrior } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import { judgeTrial } from '../../core/trial';
-import type { Answer, Learned, LogNews, PlanAsk, Priors, Questions, Request, RestringAsk } from './messages';
+import type { Answer, Learned, LogNews, PlanAsk, Questions, Request, RestringAsk } from './messages';
 
 const records = new Map<string, LogRecord>();
 let derived: Bench | undefined;
@@ -24,16 +25,16 @@ function hear({ records: news, afresh }: LogNews): void {
 
 const bench = (): Bench => (derived ??= readBench([...records.values()]));
 
+const find = (instrumentId: string) => bench().instruments.find((i) => i.record.instrumentId === instrumentId);
+
 function lifeOf(instrumentId: string): InstrumentLife {
-  const life = bench().instruments.find((i) => i.record.instrumentId === instrumentId);
+  const life = find(instrumentId);
   if (!life) throw new Error(`The log has no instrument ${instrumentId}.`);
   return life;
 }
 
 const stringOf = ({ instrumentId, stringId }: StringRef) =>
-  bench()
-    .instruments.find((i) => i.record.instrumentId === instrumentId)
-    ?.strings.find((s) => s.plan.stringId === stringId);
+  find(instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
 
 const priorFrom =
   (priors: Priors): PriorOf =>

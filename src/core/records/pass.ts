@@ -5,7 +5,7 @@ import type { ReadingRecord } from './types';
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {
   startedMs: number;
-  /** Strings passed over this time. */
+  /** Passed over this time: strings, or the steps of another kind of pass. */
   skipped: string[];
 }
 

@@ -76,12 +76,9 @@ export function roomFromStrings(strings: readonly RoomString[]): RoomMoment[] {
 
 /** Temperature at a moment between walks, by straight lines; undefined without any. */
 export function roomAt(room: readonly RoomMoment[], atMin: number): number | undefined {
-  const after = room.findIndex((m) => m.atMin > atMin);
-  if (after === 0) return room[0]!.tempC;
-  const before = room[after < 0 ? room.length - 1 : after - 1];
-  const next = after < 0 ? undefined : room[after];
-  if (!before || !next) return before?.tempC;
+  const before = room.findLast((m) => m.atMin <= atMin);
+  const next = room.find((m) => m.atMin > atMin);
   // A walk's own readings have its temperature.
-  if (atMin - before.atMin <= WALK_MIN) return before.tempC;
+  if (!before || !next || atMin - before.atMin <= WALK_MIN) return (before ?? next)?.tempC;
   return before.tempC + ((next.tempC - before.tempC) * (atMin - before.atMin)) / (next.atMin - before.atMin);
 }

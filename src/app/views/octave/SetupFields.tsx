@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { THREADS_MM } from '../../../core/octave';
 import { LENGTH_UNITS } from '../../../core/strings';
 import { Button } from '../../parts/Button';
+import { UnitRadios } from '../../parts/UnitRadios';
 import { useUnits } from '../../store/units';
 import type { BridgeSetup } from './useSetup';
 
@@ -96,19 +97,14 @@ export function SetupFields({
           Note it
         </Button>
       </span>
-      <span>
-        Moves in{' '}
-        {LENGTH_UNITS.map((u) => (
-          <label key={u} className="mr-2">
-            <input
-              type="radio"
-              name="move-unit"
-              checked={units.length === u}
-              onChange={() => setUnits({ ...units, length: u })}
-            />{' '}
-            {u}
-          </label>
-        ))}
+      <span className="flex items-center gap-2">
+        Moves in
+        <UnitRadios
+          name="move-unit"
+          units={LENGTH_UNITS}
+          chosen={units.length}
+          onChoose={(length) => setUnits({ ...units, length })}
+        />
       </span>
     </fieldset>
   );

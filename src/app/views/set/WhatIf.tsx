@@ -1,6 +1,7 @@
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../../core/music';
 import { FORCE_UNITS, forceWords, LENGTH_UNITS, lengthIn, parseLengthMm, type SetLoad } from '../../../core/strings';
 import { Button } from '../../parts/Button';
+import { UnitRadios } from '../../parts/UnitRadios';
 import type { Units } from '../../store/units';
 
 /** What is imagined of the set. */
@@ -95,29 +96,19 @@ export function WhatIf({ change, a4Hz, lengthMm, units, reckoned, onChange, onUn
       </ul>
       <fieldset className="flex flex-wrap items-center gap-3 border-t border-line pt-3 text-[13px]">
         <legend className="sr-only">Units</legend>
-        {LENGTH_UNITS.map((u) => (
-          <label key={u} className="flex items-center gap-1">
-            <input
-              type="radio"
-              name="length"
-              checked={units.length === u}
-              onChange={() => onUnits({ ...units, length: u })}
-            />
-            {u}
-          </label>
-        ))}
+        <UnitRadios
+          name="length"
+          units={LENGTH_UNITS}
+          chosen={units.length}
+          onChoose={(u) => onUnits({ ...units, length: u })}
+        />
         <span className="text-line">|</span>
-        {FORCE_UNITS.map((u) => (
-          <label key={u} className="flex items-center gap-1">
-            <input
-              type="radio"
-              name="force"
-              checked={units.force === u}
-              onChange={() => onUnits({ ...units, force: u })}
-            />
-            {u}
-          </label>
-        ))}
+        <UnitRadios
+          name="force"
+          units={FORCE_UNITS}
+          chosen={units.force}
+          onChoose={(u) => onUnits({ ...units, force: u })}
+        />
       </fieldset>
     </div>
   );

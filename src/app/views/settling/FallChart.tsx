@@ -11,7 +11,6 @@ const SYMBOLS: Record<StoryPoint['kind'], string> = {
   slipped: 'x',
 };
 const MINUTE = 60000;
-type Dash = ReturnType<typeof strokeOf>['dash'];
 
 interface Props {
   story: InstrumentStory;
@@ -34,10 +33,11 @@ export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPo
   const { data, layout } = useMemo(() => {
     const clock = (ms: number) => new Date(ms + zoneMin * MINUTE).toISOString().slice(0, 19);
     const x: Place = (p) => (byAge ? p.ageMin / 60 : clock(p.atMs));
-    const drawn = story.strings.flatMap((s, i) =>
-      shown(s.stringId) ? [{ s, color: token(strokeOf(i).token), i }] : [],
-    );
-    const traces: Data[] = drawn.flatMap(({ s, color, i }) => tracesOf(s, color, strokeOf(i).dash, x));
+    const drawn = story.strings.flatMap((s, i): Drawn[] => {
+      const { token: colour, dash } = strokeOf(i);
+      return shown(s.stringId) ? [{ s, color: token(colour), dash }] : [];
+    });
+    const traces: Data[] = drawn.flatMap((d) => tracesOf(d, x));
     if (!byAge && story.common.length > 1)
       traces.push({
         x: story.common.map((c) => clock(c.atMs)),
@@ -101,6 +101,7 @@ type Place = (p: Moment) => number | string;
 interface Drawn {
   s: StringStory;
   color: string;
+  dash: ReturnType<typeof strokeOf>['dash'];
 }
 
 /** First and last moment of what is drawn, and its least and greatest fall. */
@@ -122,7 +123,7 @@ function extent(strings: readonly StringStory[]) {
   return { ends, deepest: Math.max(0, ...falls), highest: Math.min(0, ...falls) };
 }
 
-function tracesOf(s: StringStory, color: string, dash: Dash, x: Place): Data[] {
+function tracesOf({ s, color, dash }: Drawn, x: Place): Data[] {
   const there = s.ahead.map(x);
   const band = (low: 'q05' | 'q25', high: 'q95' | 'q75', opacity: number): Data => ({
     x: [...there, ...there.toReversed()],
