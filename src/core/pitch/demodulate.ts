@@ -10,9 +10,9 @@ export interface PartialTrack {
 }
 
 /** Blocks a window; with 32 blocks the staircase's images fall on the nulls of the block sum for harmonic neighbours. */
-const BLOCKS = 32;
+const BLOCKS = 128;
 /** Frames start this many blocks apart: 75 % overlap. */
-const HOP = 8;
+const HOP = 32;
 
 const shape = Float64Array.from({ length: BLOCKS }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / BLOCKS));
 

@@ -19,6 +19,8 @@ export interface GlideFit {
   glideCents: number;
   /** Standard error that the unknown glide adds to every partial alike, cents. */
   sigmaCents: number;
+  /** Size of the sharp start at every time constant tried. */
+  starts: { tauS: number; glideCents: number }[];
 }
 
 /** Time constants tried for the sharp start, s; their results are averaged by likelihood (house estimates). */
@@ -217,5 +219,6 @@ export function fitGlide(tracks: PartialTrack[], noise: number[], onsetS: number
     partials,
     glideCents: mean((s) => post.glide[s]!),
     sigmaCents: Math.sqrt(Math.max(0, spread) / Math.max(1, base.length)),
+    starts: shapes.map((x, s) => ({ tauS: x.tau, glideCents: post.glide[s]! })),
   };
 }

@@ -9,6 +9,7 @@ import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
 import { findPeaks } from './peaks';
 import { refuse } from './refusals';
 import { findSections, type Section } from './section';
+import { refineBySharedGlide } from './shared-glide';
 import { fitStiffString } from './stiff';
 import { isFalseCommonPitch, isOctavePair, splitShare } from './splits';
 import { unsteadinessCents } from './steadiness';
@@ -94,7 +95,7 @@ function attackGapS(section: Section, windowS: number): number {
   const lasts = section.endS - section.onsetS;
   if (section.cutIn) return Math.min(0.15, 0.15 * lasts);
   if (section.slowAttack) return Math.min(0.3, 0.3 * lasts);
-  return Math.min(0.14, Math.max(0.02 + 0.25 * windowS, 0.1 * lasts));
+  return Math.min(0.07, Math.max(0.02 + 0.25 * windowS, 0.1 * lasts));
 }
 
 /**
@@ -161,7 +162,9 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
     tracks.push(track);
     noise.push(peaks.floor[i]! * Math.sqrt(lastsS / windowS));
   }
-  const glide = fitGlide(tracks, noise, section.onsetS, !options.sustained && !section.cutIn);
+  const plucked = !options.sustained && !section.cutIn;
+  const first = fitGlide(tracks, noise, section.onsetS, plucked);
+  const glide = plucked && !section.slowAttack ? refineBySharedGlide(tracks, noise, section.onsetS, first) : first;
   const partials = glide.partials.filter((p) => p.residualRad < 1.5);
   if (partials.length === 0) return refuse('no-pitch');
   const stiff = fitStiffString(partials, comb.b);

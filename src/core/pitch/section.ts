@@ -12,6 +12,8 @@ export interface Section {
 }
 
 const HOP_S = 0.005;
+/** A string whose level falls to this share within 20 ms, twice over, was stopped by the hand (house estimate). */
+const DAMPED = 0.35;
 
 /** Running rms in hops of 5 ms over a window of at least one period of the string. */
 export function envelope(samples: Float64Array, sampleRate: number, windowS: number): Float64Array {
@@ -49,6 +51,7 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
   // A recording that sounds throughout shows no floor.
   const floorRms = quietest > 0.3 * top ? 0 : quietest;
   const audible = Math.max(1.5 * floorRms, top * 0.03);
+  const stop = Math.round(windowS / HOP_S) + 4;
   const back = Math.max(8, Math.round(windowS / HOP_S) + 4);
   const starts: number[] = [];
   const cutIn = env[Math.min(env.length - 1, 3)]! > 0.25 * top;
@@ -75,6 +78,11 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
       quiet = env[k]! < least ? quiet + 1 : 0;
       if (quiet === 0) end = k + 1;
       if (quiet >= 6) break;
+    }
+    for (let k = peak + 1; k < end && k + 2 * stop < limit; k++) {
+      if (env[k + stop]! > DAMPED * env[k]! || env[k + 2 * stop]! > DAMPED ** 2 * env[k]!) continue;
+      end = k + 1;
+      break;
     }
     if (starts[i + 1] !== undefined && end >= limit - 1) end = limit - back - 1;
     const isCutIn = cutIn && i === 0;
