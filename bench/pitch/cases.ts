@@ -214,7 +214,8 @@ export function goodRecording(group: string, family: Family, seed: number): Reco
   const level = rmsOf(x, Math.round(leadS * sampleRate));
   const db = group === 'noise 15 dB' ? 15 : group === 'noise 30 dB' ? 30 : 50;
   addNoise(x, level * Math.pow(10, -db / 20), r);
-  if (group === 'hum') addHum(x, sampleRate, r.uniform() < 0.5 ? 50 : 60, level * r.between(0.03, 0.2), r);
+  if (group === 'hum')
+    addHum(x, sampleRate, (r.uniform() < 0.5 ? 50 : 60) + r.between(-0.04, 0.04), level * r.between(0.03, 0.2), r);
   if (group === 'clipped') {
     const limit = spec.level * r.between(0.15, 0.5);
     for (let i = 0; i < x.length; i++) x[i] = Math.max(-limit, Math.min(limit, x[i]!)) / limit;

@@ -5,6 +5,7 @@ import { demodulate, type PartialTrack } from './demodulate';
 import { findGap, lastClippedSample } from './faults';
 import { amplitudeSpectrum, powerOfTwo } from './fft';
 import { fitGlide, type PartialFit } from './glide';
+import { withoutHum, type Stretch } from './hum';
 import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
 import { findPeaks } from './peaks';
 import { refuse } from './refusals';
@@ -29,6 +30,8 @@ const OFF_COMB_LIMIT = 0.13;
 const SPLIT_LIMIT = 0.42;
 /** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
 const unsteadyLimit = (frequencyHz: number): number => 1.6 + 60 / frequencyHz;
+/** Below this share of the note the floor needs no look. */
+const AUDIBLE_FLOOR = 0.003;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
 const sigmaLimit = (frequencyHz: number): number => 4 + 60 / frequencyHz;
 /** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
@@ -90,6 +93,16 @@ function chooseSection(sections: Section[]): Section | undefined {
   return best;
 }
 
+/** Where nothing sounds: before the first section and after the last, where the floor can be heard at all. */
+function quietStretches(sections: Section[], rate: number, length: number): Stretch[] {
+  const [first, last] = [sections[0], sections[sections.length - 1]];
+  if (!first || !last || first.floorRms < AUDIBLE_FLOOR * first.peakRms) return [];
+  return [
+    { from: 0, to: Math.floor((first.onsetS - 0.02) * rate) },
+    { from: Math.ceil((last.endS + 0.05) * rate), to: length },
+  ];
+}
+
 /** What to leave out after the onset, s: longer where there is more to choose from, longest under a bow. */
 function attackGapS(section: Section, windowS: number): number {
   const lasts = section.endS - section.onsetS;
@@ -114,14 +127,21 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
 
   const topHz = Math.min(12000, Math.max(2200, 26 * targetHz));
   const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
-  const x = decimate(raw, factor);
+  let x = decimate(raw, factor);
   const rate = sampleRate / factor;
   const maxHz = Math.min(topHz * 1.1, 0.44 * rate);
 
   const slowestS = 1 / (targetHz * ratioOfCents(SEARCH_LOW_CENTS));
+  const sectionsOf = (samples: Float64Array) => findSections(samples, rate, Math.min(0.03, slowestS));
+  let sections = options.sustained ? [] : sectionsOf(x);
+  const clean = withoutHum(x, rate, quietStretches(sections, rate, x.length));
+  if (clean) {
+    x = clean;
+    sections = sectionsOf(x);
+  }
   const section = options.sustained
     ? { onsetS: 0, endS: x.length / rate, peakRms: peak, floorRms: 0, slowAttack: false, cutIn: true }
-    : chooseSection(findSections(x, rate, Math.min(0.03, slowestS)));
+    : chooseSection(sections);
   if (!section) return refuse('no-pitch');
 
   let startS = options.sustained ? 0 : section.onsetS + attackGapS(section, 4 / targetHz);

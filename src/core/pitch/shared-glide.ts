@@ -22,7 +22,7 @@ const LN_TAU_SD = 0.6;
 const TAUS = [0.05, 0.09, 0.16, 0.28, 0.5];
 const TAU_BOUNDS = [0.025, 1] as const;
 /** The search for the sharp start uses this many of the lowest partials: the higher ones lose count of their turns. */
-const SEARCH_PARTIALS = 8;
+const SEARCH_PARTIALS = 6;
 const SEARCH_ROUNDS = 6;
 const ROUNDS = 8;
 const START_ROUNDS = 10;
