@@ -22,10 +22,10 @@ const LN_TAU_SD = 0.6;
 const TAUS = [0.05, 0.09, 0.16, 0.28, 0.5];
 const TAU_BOUNDS = [0.025, 1] as const;
 /** The search for the sharp start uses this many of the lowest partials: the higher ones lose count of their turns. */
-const SEARCH_PARTIALS = 6;
+const SEARCH_PARTIALS = 4;
 const SEARCH_ROUNDS = 6;
 const ROUNDS = 8;
-const START_ROUNDS = 10;
+const START_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
 /** Below this size the note is also tried without a sharp start, cents. */
 const SMALL_GLIDE = 1;
@@ -35,6 +35,8 @@ const SMALL_GLIDE = 1;
  */
 const BELIEVED_BELOW = 1;
 const NOT_BELIEVED_ABOVE = 1.6;
+/** With this misfit the lowest partials alone settle it. */
+const HOPELESS = 3;
 
 /** The cost with bounded influence: a partial that the law does not describe counts for less (Cauchy's likelihood). */
 const softened = (p: TwoTone): number => p.count * Math.log(1 + p.cost / p.count);
@@ -49,6 +51,8 @@ interface SharedFit {
   omega: number[];
   variance: number[];
   doubt: number[];
+  /** Softened cost a frame. */
+  misfit: number;
 }
 
 /** Curvature gg, g tau, tau tau and gradient g, tau of the common parameters. */
@@ -112,6 +116,7 @@ function fitShared(partials: TwoTone[], startCents: number, startTauS: number, r
     glideCents: g,
     tauS: Math.exp(lnTau),
     evidence: -cost - sum(partials, logRootDeterminant) - Math.log(GLIDE_SD * LN_TAU_SD) - 0.5 * Math.log(det),
+    misfit: misfitOf(partials),
     omega: partials.map(omegaOf),
     variance: partials.map(omegaVariance),
     doubt: partials.map((p) => {
@@ -131,6 +136,7 @@ function fitWithoutGlide(partials: TwoTone[]): SharedFit {
     glideCents: 0,
     tauS: TAU_MIDDLE,
     evidence: -sum(partials, softened) - sum(partials, logRootDeterminant),
+    misfit: misfitOf(partials),
     omega: partials.map(omegaOf),
     variance: partials.map(omegaVariance),
     doubt: partials.map(() => 0),
@@ -165,8 +171,9 @@ export function refineBySharedGlide(
   const found = TAUS.map((tau) => fitShared(low, nearest(tau).glideCents, tau, SEARCH_ROUNDS)).reduce((a, b) =>
     b.evidence > a.evidence ? b : a,
   );
+  if (found.misfit > HOPELESS) return first;
   const fits = [fitShared(partials, found.glideCents, found.tauS, ROUNDS)];
-  const misfit = misfitOf(partials);
+  const { misfit } = fits[0]!;
   if (fits[0]!.glideCents < SMALL_GLIDE) fits.push(fitWithoutGlide(partials));
   const believed = Math.max(0, Math.min(1, (NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW)));
   if (believed === 0) return first;

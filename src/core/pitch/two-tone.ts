@@ -155,16 +155,38 @@ function evaluate(p: TwoTone, own: Float64Array, g: number, tau: number, build: 
     hessian.fill(0);
     gradient.fill(0);
   }
+  // The frames are equally spaced: both tones and the glide's exponential turn and shrink by the same factor each.
+  const t0 = timeS[0]!;
+  const spacing = timeS[1]! - t0;
+  const slow = decay * (1 - rho);
+  const turn1r = Math.exp(-decay * spacing) * Math.cos(omega * spacing);
+  const turn1i = Math.exp(-decay * spacing) * Math.sin(omega * spacing);
+  const turn2r = Math.exp(-slow * spacing) * Math.cos((omega + apart) * spacing);
+  const turn2i = Math.exp(-slow * spacing) * Math.sin((omega + apart) * spacing);
+  let z1r = Math.exp(-decay * t0) * Math.cos(omega * t0);
+  let z1i = Math.exp(-decay * t0) * Math.sin(omega * t0);
+  let z2r = Math.exp(-slow * t0) * Math.cos((omega + apart) * t0);
+  let z2i = Math.exp(-slow * t0) * Math.sin((omega + apart) * t0);
+  let left = tau > 0 ? Math.exp(-t0 / tau) : 0;
+  const shrink = tau > 0 ? Math.exp(-spacing / tau) : 0;
   for (let k = 0; k < p.count; k++) {
     const t = timeS[k]!;
-    const h = bend(t, tau);
-    const phase = omega * t + perCent * g * h;
-    const first = Math.exp(-decay * t);
-    const second = Math.exp(-decay * (1 - rho) * t);
-    const c1 = first * Math.cos(phase);
-    const s1 = first * Math.sin(phase);
-    const c2 = second * Math.cos(phase + apart * t);
-    const s2 = second * Math.sin(phase + apart * t);
+    const h = tau * (1 - left);
+    const bent = perCent * g * h;
+    const cg = Math.cos(bent);
+    const sg = Math.sin(bent);
+    const c1 = z1r * cg - z1i * sg;
+    const s1 = z1r * sg + z1i * cg;
+    const c2 = z2r * cg - z2i * sg;
+    const s2 = z2r * sg + z2i * cg;
+    const turned1 = z1r * turn1r - z1i * turn1i;
+    z1i = z1r * turn1i + z1i * turn1r;
+    z1r = turned1;
+    const turned2 = z2r * turn2r - z2i * turn2i;
+    z2i = z2r * turn2i + z2i * turn2r;
+    z2r = turned2;
+    const dh = g * (h - t * left);
+    left *= shrink;
     const br = vr * c2 - vi * s2;
     const bi = vr * s2 + vi * c2;
     const sr = ur * c1 - ui * s1 + br;
@@ -192,7 +214,6 @@ function evaluate(p: TwoTone, own: Float64Array, g: number, tau: number, build: 
     slopeIm[OMEGA] = t * sr;
     slopeRe[OWN] = -perCent * h * si;
     slopeIm[OWN] = perCent * h * sr;
-    const dh = tau > 0 ? g * (h - t * Math.exp(-t / tau)) : 0;
     slopeRe[OWN + 1] = -perCent * dh * si;
     slopeIm[OWN + 1] = perCent * dh * sr;
     for (let i = 0; i < ALL; i++) {
