@@ -9,7 +9,10 @@ export interface PartialTrack {
   phase: Float64Array;
 }
 
-/** Blocks a window; with 32 blocks the staircase's images fall on the nulls of the block sum for harmonic neighbours. */
+/**
+ * Blocks a window of four periods. A staircase of blocks lets through what lies a block rate away: with 128 blocks that is
+ * 32 partials off, where no partial is left (with 32 blocks, eight off, a stiff string's strong low partials leaked in).
+ */
 const BLOCKS = 128;
 /** Frames start this many blocks apart: 75 % overlap. */
 const HOP = 32;
@@ -17,7 +20,7 @@ const HOP = 32;
 const shape = Float64Array.from({ length: BLOCKS }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / BLOCKS));
 
 /**
- * Shifts one partial to zero frequency and smooths it with a Hann window (built from 32 block sums), so that its
+ * Shifts one partial to zero frequency and smooths it with a Hann window (built from block sums), so that its
  * neighbours, a window's four periods away or more, fall on the window's nulls.
  * @param windowS length of the window in s: four periods of the string or more
  * @returns undefined when fewer than four frames fit into samples[from, to)

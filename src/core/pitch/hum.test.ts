@@ -1,0 +1,75 @@
+import { addHum, addNoise, pluck, randomFrom } from '../simulate';
+import { cents } from '../music';
+import { withoutHum } from './hum';
+import { measure } from '.';
+
+const RATE = 8000;
+const rms = (x: ArrayLike<number>, from: number, to: number) => {
+  let s = 0;
+  for (let i = from; i < to; i++) s += x[i]! ** 2;
+  return Math.sqrt(s / (to - from));
+};
+const hummed = (mainsHz: number, seconds: number, level = 0.05) => {
+  const random = randomFrom(3);
+  const x = new Float32Array(seconds * RATE);
+  addHum(x, RATE, mainsHz, level, random);
+  addNoise(x, 0.0005, random);
+  return Float64Array.from(x);
+};
+
+test.each([49.96, 50, 59.97, 60.03])('hum at %p Hz goes, its drift found from before and after', (mainsHz) => {
+  const x = hummed(mainsHz, 1.5);
+  const out = withoutHum(x, RATE, [
+    { from: 0, to: 0.25 * RATE },
+    { from: 1.2 * RATE, to: x.length },
+  ])!;
+  expect(rms(out, 0, out.length)).toBeLessThan(0.08 * rms(x, 0, x.length));
+});
+
+test('silence, noise and too little to listen to are left alone', () => {
+  const noise = new Float32Array(RATE);
+  addNoise(noise, 0.01, randomFrom(8));
+  const before = [{ from: 0, to: 0.25 * RATE }];
+  expect(withoutHum(new Float64Array(RATE), RATE, before)).toBeUndefined();
+  expect(withoutHum(Float64Array.from(noise), RATE, before)).toBeUndefined();
+  expect(withoutHum(hummed(50, 1), RATE, [{ from: 0, to: 0.05 * RATE }])).toBeUndefined();
+  expect(withoutHum(hummed(50, 1), RATE, [])).toBeUndefined();
+});
+
+test.each([98, 147, 196.5, 247])('a string at %p Hz that still rings is no hum', (hz) => {
+  const x = Float64Array.from(
+    { length: RATE },
+    (_, i) => 0.1 * Math.exp(-i / RATE / 2) * Math.sin((2 * Math.PI * hz * i) / RATE),
+  );
+  expect(withoutHum(x, RATE, [{ from: 0, to: 0.25 * RATE }])).toBeUndefined();
+});
+
+test('a short note in a loud hum that keeps its frequency is read as if there were none', () => {
+  for (const seed of [1, 2, 3]) {
+    const random = randomFrom(seed);
+    const x = new Float32Array(1.5 * 44100);
+    pluck(
+      {
+        frequencyHz: 165,
+        inharmonicity: 4e-5,
+        pluckAt: 0.14,
+        rolloff: 1,
+        decayS: 0.3,
+        damping: 0.2,
+        secondShare: 0.1,
+        secondCents: 0.1,
+        secondLonger: 2,
+        glideCents: 1,
+        glideTauS: 0.1,
+        level: 0.4,
+        attack: 0.1,
+      },
+      44100,
+      random,
+    ).render(x, 0.3 * 44100, x.length, 1);
+    addNoise(x, 0.0003, random);
+    addHum(x, 44100, 50, 0.02, random);
+    const r = measure(x, 44100, { targetHz: 164.81 });
+    expect(r.ok && Math.abs(cents(r.frequencyHz, 165))).toBeLessThan(0.5);
+  }
+});
