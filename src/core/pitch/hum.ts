@@ -14,6 +14,8 @@ const DRIFTS_HZ = [-0.06, -0.03, 0, 0.03, 0.06];
 const LEAST_SHARE = 0.5;
 /** The lines of two halves may differ by this share of their power: a ringing string near a line turns or dies. */
 const STEADY = 0.15;
+/** A stretch with this much more power than the quietest still rings. */
+const RINGS_ON = 1.5;
 const LEAST_S = 0.08;
 const MOST_SAMPLES = 3000;
 
@@ -83,10 +85,13 @@ const halves = ({ from, to }: Stretch): [Stretch, Stretch] => {
  */
 export function withoutHum(x: Float64Array, rate: number, quiet: Stretch[]): Float64Array | undefined {
   const share = Math.floor(MOST_SAMPLES / Math.max(1, quiet.length));
-  const stretches = quiet
+  const long = quiet
     .filter(({ from, to }) => to - from > LEAST_S * rate)
     .map(({ from, to }) => ({ from, to: Math.min(to, from + share) }));
-  if (stretches.length === 0) return undefined;
+  if (long.length === 0) return undefined;
+  const levels = long.map((s) => powerOf(x, s) / (s.to - s.from));
+  const quietest = Math.min(...levels);
+  const stretches = long.filter((_, i) => levels[i]! <= RINGS_ON * quietest);
   const drifts = stretches.length > 1 ? DRIFTS_HZ : [0];
   let hz = 0;
   let best: Lines | undefined;

@@ -32,6 +32,8 @@ const SPLIT_LIMIT = 0.42;
 const unsteadyLimit = (frequencyHz: number): number => 1.6 + 60 / frequencyHz;
 /** Below this share of the note the floor needs no look. */
 const AUDIBLE_FLOOR = 0.003;
+/** A section above this share of the note's level is another note. */
+const HUM_AT_MOST = 0.4;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
 const sigmaLimit = (frequencyHz: number): number => 4 + 60 / frequencyHz;
 /** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
@@ -93,13 +95,17 @@ function chooseSection(sections: Section[]): Section | undefined {
   return best;
 }
 
-/** Where nothing sounds: before the first section and after the last, where the floor can be heard at all. */
+/** Where no string sounds: before and after the chosen section, up to its neighbours; hum by itself is no neighbour. */
 function quietStretches(sections: Section[], rate: number, length: number): Stretch[] {
-  const [first, last] = [sections[0], sections[sections.length - 1]];
-  if (!first || !last || first.floorRms < AUDIBLE_FLOOR * first.peakRms) return [];
+  const chosen = chooseSection(sections);
+  if (!chosen || chosen.floorRms < AUDIBLE_FLOOR * chosen.peakRms) return [];
+  const loud = sections.filter((s) => s.peakRms > HUM_AT_MOST * chosen.peakRms);
+  const at = loud.indexOf(chosen);
+  const before = loud[at - 1];
+  const after = loud[at + 1];
   return [
-    { from: 0, to: Math.floor((first.onsetS - 0.02) * rate) },
-    { from: Math.ceil((last.endS + 0.05) * rate), to: length },
+    { from: before ? Math.ceil((before.endS + 0.05) * rate) : 0, to: Math.floor((chosen.onsetS - 0.02) * rate) },
+    { from: Math.ceil((chosen.endS + 0.05) * rate), to: after ? Math.floor((after.onsetS - 0.02) * rate) : length },
   ];
 }
 
