@@ -1,5 +1,5 @@
 /** npm test: types, lint and walls, unit tests, build, browser tests; ends in 'N passed, N failed'. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { chromiumPath, installPackages } from './setup.mjs';
 
@@ -20,6 +20,26 @@ function step(name, command, args, count) {
   return status === 0;
 }
 
+/** Steps that do not wait for one another, side by side; each one's words are printed when it ends. */
+const together = (steps) =>
+  Promise.all(
+    steps.map(
+      ([name, ...command]) =>
+        new Promise((resolve) => {
+          let words = '';
+          const child = spawn('npm', ['run', '-s', ...command], { env: { ...process.env, CHROMIUM } });
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (words += data));
+          child.on('close', (status) => {
+            console.log(`\n== ${name}\n${words}`);
+            if (status === 0) passed++;
+            else failed++;
+            if (status !== 0) console.log(`FAILED: ${name}`);
+            resolve(status === 0);
+          });
+        }),
+    ),
+  );
+
 const report = (file, read) => () => {
   try {
     return read(JSON.parse(readFileSync(file, 'utf8')));
@@ -30,18 +50,21 @@ const report = (file, read) => () => {
   }
 };
 
-step('types', 'npx', ['tsc', '--noEmit', '-p', '.']);
-step('lint, format and walls', 'npm', ['run', '-s', 'lint']);
+const [, , built] = await together([
+  ['types', 'types'],
+  ['lint, format and walls', 'lint'],
+  ['build', 'build'],
+]);
 step(
   'unit tests',
   'npx',
-  ['jest', '--json', '--outputFile=.tmp/jest.json'],
+  ['jest', '--maxWorkers=100%', '--json', '--outputFile=.tmp/jest.json'],
   report('.tmp/jest.json', (r) => ({
     passed: r.numPassedTests,
     failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
   })),
 );
-if (step('build', 'npm', ['run', '-s', 'build'])) {
+if (built) {
   step(
     'browser tests',
     'npx',

@@ -1,15 +1,6 @@
 /** The command-line door: the app's core on files and JSON. See README. */
-import { closeSync, openSync, writeFileSync } from 'node:fs';
 import { argv, exit, stderr, stdout } from 'node:process';
-import { makeDemonstration } from '../../demo/make';
-import { writeLogFile } from '../core/exchange';
-import { forecastDocument } from './forecast';
-import { answerDocument, answerLines, readAll, refused } from './lines';
-import { changeLine, measureLine } from './measure';
-import { bridgeLineLine, octaveLine } from './octave';
-import { planDocument } from './plan';
-import { roundsLine, stringLine } from './string';
-import { trialLine } from './trial';
+import { answerDocument, answerLines, readAll } from './lines';
 
 const USAGE = `usage: npm run -s door -- COMMAND
   measure            JSON lines {"file","target","a4"?} in, one reading or refusal a line out
@@ -24,37 +15,38 @@ const USAGE = `usage: npm run -s door -- COMMAND
   export-demo FILE   writes the demonstration's log as JSON
 `;
 
-const [command, ...rest] = argv.slice(2);
-const lines = {
-  measure: measureLine,
-  change: changeLine,
-  string: stringLine,
-  rounds: roundsLine,
-  octave: octaveLine,
-  'bridge-line': bridgeLineLine,
+type Item = Record<string, unknown>;
+type Answer = (item: Item) => object;
+
+// Each command loads only what it needs: a door is opened many times.
+const lines: Record<string, () => Promise<Answer>> = {
+  measure: async () => (await import('./measure')).measureLine,
+  change: async () => (await import('./measure')).changeLine,
+  string: async () => (await import('./string')).stringLine,
+  rounds: async () => (await import('./string')).roundsLine,
+  octave: async () => (await import('./octave')).octaveLine,
+  'bridge-line': async () => (await import('./octave')).bridgeLineLine,
 };
 /** Commands on one document of any layout, one answer. */
-const documents = { trial: trialLine, plan: planDocument };
-const wanted: Record<string, number> = { forecast: 0, 'export-demo': 1 };
-for (const name of [...Object.keys(lines), ...Object.keys(documents)]) wanted[name] = 0;
-if (command === undefined || wanted[command] !== rest.length) {
+const documents: Record<string, () => Promise<Answer>> = {
+  trial: async () => (await import('./trial')).trialLine,
+  plan: async () => (await import('./plan')).planDocument,
+};
+const others: Record<string, { arguments: number; run: (...rest: string[]) => Promise<object> }> = {
+  forecast: { arguments: 0, run: async () => (await import('./forecast')).forecastDocument(await readAll()) },
+  'export-demo': { arguments: 1, run: async (file = '') => (await import('./export-demo')).exportDemo(file) },
+};
+
+const [command = '', ...rest] = argv.slice(2);
+const named = <T>(table: Record<string, T>): T | undefined =>
+  Object.hasOwn(table, command) ? table[command] : undefined;
+const line = named(lines);
+const document = named(documents);
+const other = named(others);
+if ((!line && !document && !other) || rest.length !== (other?.arguments ?? 0)) {
   stderr.write(USAGE);
   exit(2);
 }
-if (command in lines) await answerLines(lines[command as keyof typeof lines]);
-else if (command in documents) await answerDocument(documents[command as keyof typeof documents]);
-else if (command === 'forecast') stdout.write(JSON.stringify(forecastDocument(await readAll())) + '\n');
-else {
-  try {
-    // Opened first: a place that cannot be written is told before the simulator has worked.
-    const file = openSync(rest[0]!, 'w');
-    const { records, startMs } = makeDemonstration();
-    writeFileSync(file, writeLogFile(records, startMs));
-    closeSync(file);
-    stdout.write(JSON.stringify({ ok: true, file: rest[0], records: records.length }) + '\n');
-  } catch (error) {
-    stdout.write(
-      JSON.stringify(refused('unwritable-file', `The file could not be written (${(error as Error).message}).`)) + '\n',
-    );
-  }
-}
+if (line) await answerLines(await line());
+else if (document) await answerDocument(await document());
+else stdout.write(JSON.stringify(await other!.run(...rest)) + '\n');

@@ -5,15 +5,24 @@ import { ifRestrung, minutesPerString, planShow, readyAgeMin, walksUntil, type P
 const MINUTE = 60000;
 const NOW = Date.UTC(2026, 5, 12, 12, 0);
 
-/** A string of an age whose readings follow the logarithmic law, last read and brought up just now. */
-function aged(id: string, material: SettlingMaterial, ageMin: number, more: Partial<PlanString> = {}): PlanString {
+/** A string of an age whose readings follow the logarithmic law, last read and brought up just now; and so many minutes ago. */
+function aged(
+  id: string,
+  material: SettlingMaterial,
+  ageMin: number,
+  more: Partial<PlanString> = {},
+  extraMin: number[] = [],
+): PlanString {
   const prior = SETTLING_PRIORS[material];
   const random = randomFrom(id.charCodeAt(0) + ageMin);
   const fallen = (t: number) => prior.slopeCents * Math.log1p(t / prior.tauMin);
   const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
   let base = 0;
-  for (const share of [0.02, 0.06, 0.15, 0.35, 0.6, 0.85, 1]) {
-    const t = share * ageMin;
+  const extra = extraMin.map((m) => ageMin - m);
+  for (const t of [0.02, 0.06, 0.15, 0.35, 0.6, 0.85, 1]
+    .map((s) => s * ageMin)
+    .concat(extra)
+    .sort((a, b) => a - b)) {
     events.push({ t: Math.max(0, t - 1), kind: 'read', cents: base - fallen(t) + 0.3 * random.normal(), tempC: 20 });
     base = fallen(t);
     events.push({ t: t - 0.1, kind: 'retune' }, { t, kind: 'read', cents: 0.2 * random.normal(), tempC: 20 });
@@ -79,6 +88,17 @@ test('a show: walks, air, the last tuning before the curtain, retunings in the s
   expect(nylon!.chance!).toBeLessThan(0.5);
   expect(steel!.chance!).toBeGreaterThan(0.85);
   expect(new Set(items.map((i) => i.uid)).size).toBe(items.length);
+});
+
+test('one reading more narrows the outlook', () => {
+  const widths = (extraMin: number[]) =>
+    ['a', 'b', 'c', 'd', 'e', 'f'].reduce((sum, id) => {
+      const string = aged(id, 'plain-nylon', 240, {}, extraMin);
+      const { fall } = plan([string]).outlook[0]!;
+      return sum + fall!.q95 - fall!.q05;
+    }, 0);
+  expect(widths([20])).toBeLessThan(widths([]));
+  expect(widths([40, 20, 10])).toBeLessThan(widths([20]));
 });
 
 test('the same plan again has the same names; a string out of tolerance or unread is due at once', () => {
