@@ -5,11 +5,11 @@ import { demodulate, type PartialTrack } from './demodulate';
 import { findGap, lastClippedSample } from './faults';
 import { amplitudeSpectrum, powerOfTwo } from './fft';
 import { fitGlide, type PartialFit } from './glide';
-import { withoutHum, type Stretch } from './hum';
+import { withoutHum } from './hum';
 import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
 import { findPeaks } from './peaks';
 import { refuse } from './refusals';
-import { findSections, type Section } from './section';
+import { chooseSection, findSections, quietStretches, type Section } from './section';
 import { refineBySharedGlide } from './shared-glide';
 import { fitStiffString } from './stiff';
 import { isFalseCommonPitch, isOctavePair, splitShare } from './splits';
@@ -30,10 +30,6 @@ const OFF_COMB_LIMIT = 0.13;
 const SPLIT_LIMIT = 0.42;
 /** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
 const unsteadyLimit = (frequencyHz: number): number => 1.6 + 60 / frequencyHz;
-/** Below this share of the note the floor needs no look. */
-const AUDIBLE_FLOOR = 0.003;
-/** A section above this share of the note's level is another note. */
-const HUM_AT_MOST = 0.4;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
 const sigmaLimit = (frequencyHz: number): number => 4 + 60 / frequencyHz;
 /** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
@@ -81,34 +77,6 @@ function withoutOffset(samples: ArrayLike<number>): Float64Array {
   return x;
 }
 
-function chooseSection(sections: Section[]): Section | undefined {
-  const loudest = Math.max(...sections.map((s) => s.peakRms));
-  let best: Section | undefined;
-  let bestMerit = 0;
-  for (const s of sections) {
-    const merit = Math.min(0.9, s.endS - s.onsetS) * Math.sqrt(s.peakRms / loudest);
-    if (merit > 1.05 * bestMerit) {
-      best = s;
-      bestMerit = merit;
-    }
-  }
-  return best;
-}
-
-/** Where no string sounds: before and after the chosen section, up to its neighbours; hum by itself is no neighbour. */
-function quietStretches(sections: Section[], rate: number, length: number): Stretch[] {
-  const chosen = chooseSection(sections);
-  if (!chosen || chosen.floorRms < AUDIBLE_FLOOR * chosen.peakRms) return [];
-  const loud = sections.filter((s) => s.peakRms > HUM_AT_MOST * chosen.peakRms);
-  const at = loud.indexOf(chosen);
-  const before = loud[at - 1];
-  const after = loud[at + 1];
-  return [
-    { from: before ? Math.ceil((before.endS + 0.05) * rate) : 0, to: Math.floor((chosen.onsetS - 0.02) * rate) },
-    { from: Math.ceil((chosen.endS + 0.05) * rate), to: after ? Math.floor((after.onsetS - 0.02) * rate) : length },
-  ];
-}
-
 /** What to leave out after the onset, s: longer where there is more to choose from, longest under a bow. */
 function attackGapS(section: Section, windowS: number): number {
   const lasts = section.endS - section.onsetS;
@@ -119,8 +87,8 @@ function attackGapS(section: Section, windowS: number): number {
 
 /**
  * Measures one pluck: samples in, one reading or a refusal with its reason out.
- * Coarse comb around the named string, demodulation of every partial over at most 1 s after the attack, one common sharp
- * start, robust fit of the stiff-string law. Reports the first partial f0 sqrt(1 + B).
+ * Mains hum taken out, coarse comb around the named string, demodulation of every partial over at most 1.3 s after the attack,
+ * two decaying tones a partial under one common sharp start, robust fit of the stiff-string law. Reports the first partial f0 sqrt(1 + B).
  * @param samples mono, -1..1
  * @param sampleRate Hz, 8000 to 192000
  */

@@ -1,3 +1,5 @@
+import type { Stretch } from './hum';
+
 /** Where one note sounds in a recording, s from its first sample, and how loud it is against the noise. */
 export interface Section {
   onsetS: number;
@@ -12,6 +14,10 @@ export interface Section {
 }
 
 const HOP_S = 0.005;
+/** Below this share of the note the floor needs no look. */
+const AUDIBLE_FLOOR = 0.003;
+/** A section above this share of the note's level is another note. */
+const HUM_AT_MOST = 0.4;
 /** A string whose level falls to this share within 20 ms, twice over, was stopped by the hand (house estimate). */
 const DAMPED = 0.35;
 
@@ -95,4 +101,33 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
       cutIn: isCutIn,
     };
   });
+}
+
+/** The section to measure: long and loud. */
+export function chooseSection(sections: Section[]): Section | undefined {
+  const loudest = Math.max(...sections.map((s) => s.peakRms));
+  let best: Section | undefined;
+  let bestMerit = 0;
+  for (const s of sections) {
+    const merit = Math.min(0.9, s.endS - s.onsetS) * Math.sqrt(s.peakRms / loudest);
+    if (merit > 1.05 * bestMerit) {
+      best = s;
+      bestMerit = merit;
+    }
+  }
+  return best;
+}
+
+/** Where no string sounds: before and after the chosen section, up to its neighbours; hum by itself is no neighbour. */
+export function quietStretches(sections: Section[], rate: number, length: number): Stretch[] {
+  const chosen = chooseSection(sections);
+  if (!chosen || chosen.floorRms < AUDIBLE_FLOOR * chosen.peakRms) return [];
+  const loud = sections.filter((s) => s.peakRms > HUM_AT_MOST * chosen.peakRms);
+  const at = loud.indexOf(chosen);
+  const before = loud[at - 1];
+  const after = loud[at + 1];
+  return [
+    { from: before ? Math.ceil((before.endS + 0.05) * rate) : 0, to: Math.floor((chosen.onsetS - 0.02) * rate) },
+    { from: Math.ceil((chosen.endS + 0.05) * rate), to: after ? Math.floor((after.onsetS - 0.02) * rate) : length },
+  ];
 }

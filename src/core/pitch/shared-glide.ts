@@ -1,5 +1,6 @@
 import type { PartialTrack } from './demodulate';
 import type { GlideFit, PartialFit } from './glide';
+import { start, twoToneOf } from './two-tone';
 import {
   addCommon,
   follow,
@@ -9,10 +10,8 @@ import {
   omegaPull,
   omegaVariance,
   settle,
-  start,
-  twoToneOf,
   type TwoTone,
-} from './two-tone';
+} from './two-tone-law';
 
 /** Prior of the sharp start: size in cents, time constant in s (log-normal); house estimates. */
 const GLIDE_SD = 5;
