@@ -43,7 +43,7 @@ const LEAST_COHERENT = 0.4;
 const SIGMA_FLOOR_CENTS = 0.1;
 
 /** The faster a note dies, the sooner its slower polarisation takes over: cents for a decay of 1 / s (house estimate, same). */
-const SIGMA_DECAY_CENTS_S = 0.05;
+const SIGMA_DECAY_CENTS_S = 0.03;
 
 /** How fast the note decays, 1 / s: of its partials, weighted by amplitude. */
 function decayPerS(tracks: PartialTrack[], partials: PartialFit[]): number {
