@@ -9,31 +9,33 @@ const CHROMIUM = chromiumPath();
 let passed = 0;
 let failed = 0;
 
-function step(name, command, args, count) {
-  console.log(`\n== ${name}`);
-  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, CHROMIUM } });
-  const counts = count?.() ?? { passed: status === 0 ? 1 : 0, failed: 0 };
+const env = { ...process.env, CHROMIUM };
+
+function tally(name, status, counts) {
   passed += counts.passed;
   failed += counts.failed;
   if (status !== 0 && counts.failed === 0) failed++;
   if (status !== 0) console.log(`FAILED: ${name}`);
-  return status === 0;
+}
+
+function step(name, command, args, count) {
+  console.log(`\n== ${name}`);
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env });
+  tally(name, status, count());
 }
 
 /** Steps that do not wait for one another, side by side; each one's words are printed when it ends. */
 const together = (steps) =>
   Promise.all(
     steps.map(
-      ([name, ...command]) =>
+      ([name, script]) =>
         new Promise((resolve) => {
           let words = '';
-          const child = spawn('npm', ['run', '-s', ...command], { env: { ...process.env, CHROMIUM } });
+          const child = spawn('npm', ['run', '-s', script], { env });
           for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (words += data));
           child.on('close', (status) => {
             console.log(`\n== ${name}\n${words}`);
-            if (status === 0) passed++;
-            else failed++;
-            if (status !== 0) console.log(`FAILED: ${name}`);
+            tally(name, status, { passed: status === 0 ? 1 : 0, failed: 0 });
             resolve(status === 0);
           });
         }),
