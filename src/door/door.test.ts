@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readLogFile, writeWav } from '../core/exchange';
-import { addNoise, pluck, randomFrom } from '../core/simulate';
+import { addNoise, plainPluck, pluck, randomFrom } from '../core/simulate';
 
 const folder = mkdtempSync(join(tmpdir(), 'door-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -20,21 +20,14 @@ function door(args: string[], input = '') {
 function recording(name: string, cents: number, seed: number): string {
   const random = randomFrom(seed);
   const out = new Float32Array(44100);
-  const spec = {
-    frequencyHz: 110 * Math.pow(2, cents / 1200),
-    inharmonicity: 5e-5,
+  const spec = plainPluck(110 * Math.pow(2, cents / 1200), {
     pluckAt: random.between(0.1, 0.2),
     rolloff: 1.1,
     decayS: 2,
     damping: 0.1,
     secondShare: 0,
     secondCents: 0,
-    secondLonger: 2,
-    glideCents: 1,
-    glideTauS: 0.1,
-    level: 0.4,
-    attack: 0.1,
-  };
+  });
   pluck(spec, 44100, random).render(out, 4000, out.length, 1);
   addNoise(out, 0.0003, random);
   const path = join(folder, name);

@@ -1,7 +1,7 @@
 /** What must hold of every reading, whatever the string. */
 import fc from 'fast-check';
 import { cents } from '../music';
-import { addNoise, pluck, randomFrom } from '../simulate';
+import { addNoise, plainPluck, pluck, randomFrom } from '../simulate';
 import { changeBetween, measure, type Outcome, type Reading } from '.';
 
 const RATE = 22050;
@@ -9,25 +9,12 @@ const RATE = 22050;
 function note(frequencyHz: number, seed: number, seconds = 1.1): Float32Array {
   const random = randomFrom(seed);
   const out = new Float32Array(Math.round(seconds * RATE));
-  pluck(
-    {
-      frequencyHz,
-      inharmonicity: 6e-5,
-      pluckAt: 0.1 + 0.15 * random.uniform(),
-      rolloff: 1,
-      decayS: 1.5,
-      damping: 0.12,
-      secondShare: 0.15,
-      secondCents: 0.1,
-      secondLonger: 2,
-      glideCents: 1,
-      glideTauS: 0.1,
-      level: 0.4,
-      attack: 0.1,
-    },
-    RATE,
-    random,
-  ).render(out, Math.round(0.15 * RATE), out.length, 1);
+  pluck(plainPluck(frequencyHz, { inharmonicity: 6e-5, pluckAt: 0.1 + 0.15 * random.uniform() }), RATE, random).render(
+    out,
+    Math.round(0.15 * RATE),
+    out.length,
+    1,
+  );
   addNoise(out, 0.0003, random);
   return out;
 }

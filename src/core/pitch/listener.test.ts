@@ -1,4 +1,4 @@
-import { addNoise, pluck, randomFrom, type PluckSpec } from '../simulate';
+import { addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../simulate';
 import {
   arrival,
   changeBetween,
@@ -13,21 +13,7 @@ import {
 } from '.';
 
 const RATE = 24000;
-const SPEC: PluckSpec = {
-  frequencyHz: 196,
-  inharmonicity: 5e-5,
-  pluckAt: 0.15,
-  rolloff: 1.1,
-  decayS: 2,
-  damping: 0.1,
-  secondShare: 0.15,
-  secondCents: 0.1,
-  secondLonger: 2,
-  glideCents: 1,
-  glideTauS: 0.1,
-  level: 0.4,
-  attack: 0.1,
-};
+const SPEC: PluckSpec = plainPluck(196, { pluckAt: 0.15, rolloff: 1.1, decayS: 2, damping: 0.1 });
 const TASK: Task = { named: { id: 'g', name: 'G3', targetHz: 196 }, others: [], purpose: 'found', toleranceCents: 3 };
 
 /** Feeds a string whose offset follows centsAt(s), plucked at the given times, through a listener. */

@@ -1,27 +1,20 @@
 import { cents } from '../music';
-import { addHum, addNoise, pluck, randomFrom, type PluckSpec } from '../simulate';
+import { addHum, addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../simulate';
 import { measure } from '.';
 
 const RATE = 44100;
 
 /** A clean pluck: stiff, two polarisations, a sharp start, a little noise. */
 function spec(frequencyHz: number, change: Partial<PluckSpec> = {}): PluckSpec {
-  return {
-    frequencyHz,
+  return plainPluck(frequencyHz, {
     inharmonicity: 8e-5,
-    pluckAt: 0.14,
-    rolloff: 1,
     decayS: 1.6,
-    damping: 0.12,
     secondShare: 0.2,
     secondCents: 0.15,
-    secondLonger: 2,
     glideCents: 2,
     glideTauS: 0.12,
-    level: 0.4,
-    attack: 0.1,
     ...change,
-  };
+  });
 }
 
 function sound(specs: PluckSpec[], seed: number, { seconds = 1.8, rate = RATE, noise = 0.0004 } = {}): Float32Array {

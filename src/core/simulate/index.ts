@@ -1,4 +1,5 @@
 export { randomFrom, type Random } from './random';
+export { plainPluck } from './plain-pluck';
 export { pluck, addNoise, addHum, type PluckSpec, type Voice } from './voice';
 export { pluckOf, roomTempC, touched, trueCents, type StringTruth } from './truth';
 export { moveSaddle, restring, stretchString, turnString } from './hands';
