@@ -31,16 +31,22 @@ const GLIDE_SD = 6;
 const WANDER_RAD = 0.02;
 /** The evidence between time constants is worth this share: frames and partials err together (house estimate). */
 const TEMPER = 0.08;
-const LN_CENT = Math.LN2 / 1200;
 
-interface Line {
+/** Phase that one cent makes in a second, rad/s. */
+export const phasePerCent = (frequencyHz: number): number => (2 * Math.PI * frequencyHz * Math.LN2) / 1200;
+
+/** Seconds that a sharp start of time constant tau has run ahead at its full size, t s after the onset; 0 without one (tau 0). */
+export const glideS = (t: number, tau: number): number => (tau > 0 ? tau * (1 - Math.exp(-t / tau)) : 0);
+
+export interface Line {
   slope: number;
   mean: number;
   meanX: number;
   sxx: number;
 }
 
-function weightedLine(x: Float64Array, y: Float64Array, w: Float64Array): Line {
+/** Weighted least squares: y = mean + slope (x - meanX). */
+export function weightedLine(x: Float64Array, y: Float64Array, w: Float64Array): Line {
   let sw = 0;
   let sx = 0;
   let sy = 0;
@@ -106,7 +112,7 @@ interface Posterior {
 function shapeOf(tau: number, base: Base[], onsetS: number): Shape {
   const beta: number[] = [];
   const curve = base.map(({ track, w, line }) => {
-    const h = Float64Array.from(track.timeS, (t) => tau * (1 - Math.exp(-(t - onsetS) / tau)));
+    const h = Float64Array.from(track.timeS, (t) => glideS(t - onsetS, tau));
     const fit = weightedLine(track.timeS, h, w);
     beta.push(fit.slope);
     for (let k = 0; k < h.length; k++) h[k]! -= fit.mean + fit.slope * (track.timeS[k]! - line.meanX);
@@ -168,7 +174,7 @@ export function fitGlide(tracks: PartialTrack[], noise: number[], onsetS: number
     const used = w.findIndex((v) => v === 0);
     const count = used < 0 ? w.length : used;
     if (count < 4) return;
-    const perCent = 2 * Math.PI * track.carrierHz * LN_CENT;
+    const perCent = phasePerCent(track.carrierHz);
     const line = weightedLine(track.timeS, track.phase, w);
     const residual = new Float64Array(w.length);
     for (let k = 0; k < count; k++) {

@@ -6,6 +6,8 @@ export interface Stretch {
   to: number;
 }
 
+/** Mains frequencies of the world, Hz. */
+export const MAINS_HZ = [50, 60];
 /** Multiples of the mains taken out. */
 const LINES = 8;
 /** Mains keep their frequency to about this, Hz (house estimate); each step is tried. */
@@ -20,6 +22,7 @@ const LEAST_S = 0.08;
 const MOST_SAMPLES = 3000;
 
 interface Lines {
+  mainsHz: number;
   /** cos and sin amplitude of every multiple, time from sample 0 */
   amplitude: number[];
   power: number;
@@ -51,7 +54,7 @@ function fitLines(x: Float64Array, rate: number, stretches: Stretch[], mainsHz: 
     }
   const amplitude = new CholeskyDecomposition(matrix).solve(Matrix.columnVector(right)).to1DArray();
   const told = amplitude.reduce((sum, v, a) => sum + v * right[a]!, 0);
-  return { amplitude, power, misfit: power - told };
+  return { mainsHz, amplitude, power, misfit: power - told };
 }
 
 /** cos and sin of every multiple of an angle, by turning. */
@@ -68,6 +71,8 @@ function fillBasis(basis: Float64Array, angle: number): void {
     basis[2 * k + 1] = im;
   }
 }
+
+const mostlyHum = ({ power, misfit }: Lines): boolean => power > 0 && misfit <= (1 - LEAST_SHARE) * power;
 
 const halves = ({ from, to }: Stretch): [Stretch, Stretch] => {
   const middle = (from + to) >> 1;
@@ -92,27 +97,22 @@ export function withoutHum(x: Float64Array, rate: number, quiet: Stretch[]): Flo
   const levels = long.map((s) => powerOf(x, s) / (s.to - s.from));
   const quietest = Math.min(...levels);
   const stretches = long.filter((_, i) => levels[i]! <= RINGS_ON * quietest);
-  const drifts = stretches.length > 1 ? DRIFTS_HZ : [0];
-  let hz = 0;
-  let best: Lines | undefined;
-  for (const mains of [50, 60]) {
-    if (fitLines(x, rate, stretches.slice(0, 1), mains).misfit > (1 - LEAST_SHARE) * powerOf(x, stretches[0]!))
-      continue;
-    for (const drift of drifts) {
-      const lines = fitLines(x, rate, stretches, mains + drift);
-      if (best && lines.misfit >= best.misfit) continue;
-      best = lines;
-      hz = mains + drift;
-    }
-  }
-  if (!best || best.power === 0 || best.misfit > (1 - LEAST_SHARE) * best.power) return undefined;
-  const [early, late] = halves(stretches[0]!).map((half) => fitLines(x, rate, [half], hz).amplitude);
+  const tried = MAINS_HZ.flatMap((mainsHz) => {
+    const first = fitLines(x, rate, stretches.slice(0, 1), mainsHz);
+    if (!mostlyHum(first)) return [];
+    // One stretch is too short to tell a drift.
+    return stretches.length === 1 ? first : DRIFTS_HZ.map((d) => fitLines(x, rate, stretches, mainsHz + d));
+  });
+  if (tried.length === 0) return undefined;
+  const best = tried.reduce((a, b) => (b.misfit < a.misfit ? b : a));
+  if (!mostlyHum(best)) return undefined;
+  const [early, late] = halves(stretches[0]!).map((half) => fitLines(x, rate, [half], best.mainsHz).amplitude);
   const moved = early!.reduce((sum, v, a) => sum + (v - late![a]!) ** 2, 0);
   if (moved > STEADY * 2 * best.amplitude.reduce((sum, v) => sum + v * v, 0)) return undefined;
   const out = new Float64Array(x.length);
   const basis = new Float64Array(2 * LINES);
   for (let i = 0; i < x.length; i++) {
-    fillBasis(basis, (2 * Math.PI * hz * i) / rate);
+    fillBasis(basis, (2 * Math.PI * best.mainsHz * i) / rate);
     let hum = 0;
     for (let a = 0; a < basis.length; a++) hum += best.amplitude[a]! * basis[a]!;
     out[i] = x[i]! - hum;

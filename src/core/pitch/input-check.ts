@@ -1,3 +1,4 @@
+import { MAINS_HZ } from './hum';
 import { decimate } from './decimate';
 import { measure } from './measure';
 import { toneAmplitude } from './purity';
@@ -36,7 +37,7 @@ export function checkInput(samples: Float64Array, sampleRate: number): InputChec
   const factor = Math.max(1, Math.floor(sampleRate / LOW_RATE));
   const low = decimate(samples, factor);
   const level = (hz: number) => decibel(toneAmplitude(low, sampleRate / factor, 0, low.length, hz));
-  for (const mains of [50, 60])
+  for (const mains of MAINS_HZ)
     for (let k = 1; k <= HUM_LINES; k++) {
       const frequencyHz = k * mains;
       const levelDb = level(frequencyHz);

@@ -87,8 +87,9 @@ function attackGapS(section: Section, windowS: number): number {
 
 /**
  * Measures one pluck: samples in, one reading or a refusal with its reason out.
- * Mains hum taken out, coarse comb around the named string, demodulation of every partial over at most 1.3 s after the attack,
- * two decaying tones a partial under one common sharp start, robust fit of the stiff-string law. Reports the first partial f0 sqrt(1 + B).
+ * Mains hum taken out, coarse comb around the named string, demodulation of every partial over at most 1.3 s after the
+ * attack, two decaying tones a partial under one common sharp start, robust fit of the stiff-string law. Reports the first
+ * partial f0 sqrt(1 + B).
  * @param samples mono, -1..1
  * @param sampleRate Hz, 8000 to 192000
  */

@@ -1,4 +1,5 @@
 import type { Comb } from './comb';
+import { MAINS_HZ } from './hum';
 import type { Peaks } from './peaks';
 import type { Section } from './section';
 import { APART_CENTS } from './splits';
@@ -27,7 +28,7 @@ export function toneAmplitude(x: Float64Array, rate: number, from: number, to: n
 }
 
 function mainsLine(frequencyHz: number, toleranceHz: number): boolean {
-  return [50, 60].some((m) => {
+  return MAINS_HZ.some((m) => {
     const k = Math.round(frequencyHz / m);
     return k >= 1 && k <= 24 && Math.abs(frequencyHz - k * m) < toleranceHz;
   });

@@ -58,7 +58,7 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
   const floorRms = quietest > 0.3 * top ? 0 : quietest;
   const audible = Math.max(1.5 * floorRms, top * 0.03);
   const stop = Math.round(windowS / HOP_S) + 4;
-  const back = Math.max(8, Math.round(windowS / HOP_S) + 4);
+  const back = Math.max(8, stop);
   const starts: number[] = [];
   const cutIn = env[Math.min(env.length - 1, 3)]! > 0.25 * top;
   if (cutIn) starts.push(0);

@@ -16,6 +16,7 @@ import {
 /** Prior of the sharp start: size in cents, time constant in s (log-normal); house estimates. */
 const GLIDE_SD = 5;
 const TAU_MIDDLE = 0.16;
+const LN_TAU_MIDDLE = Math.log(TAU_MIDDLE);
 const LN_TAU_SD = 0.6;
 /** Time constants the search starts from, s, and the bounds it keeps. */
 const TAUS = [0.05, 0.09, 0.16, 0.28, 0.5];
@@ -57,7 +58,7 @@ interface SharedFit {
 /** Curvature gg, g tau, tau tau and gradient g, tau of the common parameters. */
 const common = new Float64Array(5);
 const priorCost = (g: number, lnTau: number): number =>
-  0.5 * (g / GLIDE_SD) ** 2 + 0.5 * ((lnTau - Math.log(TAU_MIDDLE)) / LN_TAU_SD) ** 2;
+  0.5 * (g / GLIDE_SD) ** 2 + 0.5 * ((lnTau - LN_TAU_MIDDLE) / LN_TAU_SD) ** 2;
 
 /** Linearises all partials and gathers `common`; returns the cost. */
 function gather(partials: TwoTone[], g: number, lnTau: number): number {
@@ -65,7 +66,7 @@ function gather(partials: TwoTone[], g: number, lnTau: number): number {
   common[0] = 1 / GLIDE_SD ** 2;
   common[2] = 1 / LN_TAU_SD ** 2;
   common[3] = -g / GLIDE_SD ** 2;
-  common[4] = -(lnTau - Math.log(TAU_MIDDLE)) / LN_TAU_SD ** 2;
+  common[4] = -(lnTau - LN_TAU_MIDDLE) / LN_TAU_SD ** 2;
   let cost = priorCost(g, lnTau);
   for (const p of partials) {
     linearise(p, g, Math.exp(lnTau));
@@ -183,19 +184,21 @@ export function refineBySharedGlide(
   const mean = (of: (f: SharedFit) => number) => shares.reduce((s, w, i) => s + (w / total) * of(fits[i]!), 0);
   const blend = (was: number, now: number) => was + believed * (now - was);
   let doubt = 0;
-  const refined = new Map<number, Partial<PartialFit>>();
-  partials.forEach((p, i) => {
+  const refined = first.partials.map((was): PartialFit => {
+    const i = partials.findIndex((p) => p.n === was.n);
+    const p = partials[i];
+    if (!p) return was;
     const omega = mean((f) => f.omega[i]!);
     doubt += mean((f) => (f.omega[i]! - omega) ** 2 + f.doubt[i]!) / p.perCent ** 2;
-    const was = first.partials.find((q) => q.n === p.n)!;
-    refined.set(p.n, {
+    return {
+      ...was,
       frequencyHz: blend(was.frequencyHz, p.carrierHz + omega / (2 * Math.PI)),
       sigmaHz: blend(was.sigmaHz, Math.sqrt(mean((f) => f.variance[i]!)) / (2 * Math.PI)),
-    });
+    };
   });
   return {
     ...first,
-    partials: first.partials.map((q) => ({ ...q, ...refined.get(q.n) })),
+    partials: refined,
     glideCents: blend(
       first.glideCents,
       mean((f) => f.glideCents),

@@ -28,7 +28,6 @@ export const APART_SD_CENTS = 0.35;
 /** The decay against its first estimate, which the slower tone has flattened: mean and spread, as shares. */
 const DECAY_MEAN = 1.2;
 const DECAY_SD = 0.7;
-export const LN_CENT = Math.LN2 / 1200;
 
 /** A partial's frames, its parameters and the work space of its fit. Amplitudes are relative to the first frame. */
 export interface TwoTone {
@@ -57,6 +56,8 @@ export interface TwoTone {
   factor: Float64Array;
   right: Float64Array;
 }
+
+/** Angular frequency of the first polarisation against the carrier, rad/s. */
 export const omegaOf = (p: TwoTone): number => p.own[OMEGA]!;
 /** Variance of the angular frequency at a given sharp start, (rad/s)^2; valid after `linearise`. */
 export const omegaVariance = (p: TwoTone): number => 1 / p.factor[OMEGA * ALL + OMEGA]! ** 2;
@@ -69,8 +70,6 @@ export function logRootDeterminant(p: TwoTone): number {
   for (let k = 0; k < OWN; k++) sum += Math.log(p.factor[k * ALL + k]!);
   return sum;
 }
-
-export const bend = (t: number, tau: number): number => (tau > 0 ? tau * (1 - Math.exp(-t / tau)) : 0);
 
 const slopeRe = new Float64Array(ALL);
 const slopeIm = new Float64Array(ALL);
@@ -256,12 +255,15 @@ export function follow(p: TwoTone, g: number, tau: number, moveG: number, moveLn
 /** Own parameters at a given sharp start: damped Gauss-Newton (Levenberg 1944), at most `rounds` steps. Sets the cost. */
 export function settle(p: TwoTone, g: number, tau: number, rounds: number): void {
   let damping = 1e-3;
+  let moved = true;
   for (let i = 0; i < rounds; i++) {
-    p.cost = evaluate(p, p.own, g, tau, true);
+    // A refused step leaves the normal equations as they are: only the damping changes.
+    if (moved) p.cost = evaluate(p, p.own, g, tau, true);
     factorise(p, damping);
     step(p, 0, 0);
     const cost = evaluate(p, p.trial, g, tau, false);
-    if (cost >= p.cost) {
+    moved = cost < p.cost;
+    if (!moved) {
       damping = Math.max(1e-3, damping * 10);
       continue;
     }

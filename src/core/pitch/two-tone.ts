@@ -1,13 +1,12 @@
 import { FRAME_OVERLAP, type PartialTrack } from './demodulate';
+import { glideS, phasePerCent, weightedLine } from './glide';
 import { predictTwoTones, type Tone } from './linear-prediction';
 import {
   ALL,
   APART,
   APART_SD_CENTS,
-  bend,
   DECAY,
   evaluate,
-  LN_CENT,
   OMEGA,
   OWN,
   RHO,
@@ -27,6 +26,7 @@ const MOST_FRAMES = 32;
 const LEAST_FRAMES = 5;
 /** The start's linear prediction reaches over these shares of the frames: long for accuracy, short against a lost turn. */
 const REACHES = [1 / 3, 1 / 6, 1 / 12];
+
 /**
  * Takes the usable frames of a track.
  * @param noise amplitude of the noise in the track's band, same units as the track
@@ -66,7 +66,7 @@ export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, om
     im,
     phase,
     weight,
-    perCent: 2 * Math.PI * track.carrierHz * LN_CENT,
+    perCent: phasePerCent(track.carrierHz),
     firstDecay: Math.max(0.05, fall),
     firstOmega: omega,
     own: new Float64Array(OWN),
@@ -77,46 +77,36 @@ export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, om
     right: new Float64Array(ALL),
   };
 }
+
 /** Starts afresh at a sharp start: from one tone, or from two by linear prediction where those fit better. */
 export function start(p: TwoTone, g: number, tau: number): void {
   const { count, timeS, phase, perCent, own, trial } = p;
   const fr = new Float64Array(count);
   const fi = new Float64Array(count);
-  let sw = 0;
-  let st = 0;
-  let stt = 0;
-  let sp = 0;
-  let stp = 0;
-  let sl = 0;
-  let stl = 0;
+  const level = new Float64Array(count);
+  const log = new Float64Array(count);
+  const power = new Float64Array(count);
   for (let k = 0; k < count; k++) {
     const t = timeS[k]!;
     const a = Math.hypot(p.re[k]!, p.im[k]!);
-    const level = phase[k]! - perCent * g * bend(t, tau) - p.firstOmega * t;
-    fr[k] = a * Math.cos(level);
-    fi[k] = a * Math.sin(level);
-    const w = a * a;
-    sw += w;
-    st += w * t;
-    stt += w * t * t;
-    sp += w * level;
-    stp += w * t * level;
-    sl += w * Math.log(a);
-    stl += w * t * Math.log(a);
+    level[k] = phase[k]! - perCent * g * glideS(t, tau) - p.firstOmega * t;
+    log[k] = Math.log(a);
+    power[k] = a * a;
+    fr[k] = a * Math.cos(level[k]!);
+    fi[k] = a * Math.sin(level[k]!);
   }
-  const det = sw * stt - st * st;
-  const slope = (sw * stp - st * sp) / det;
-  const fall = (sw * stl - st * sl) / det;
-  const size = Math.exp((sl - fall * st) / sw);
-  const angle = (sp - slope * st) / sw;
+  const turn = weightedLine(timeS, level, power);
+  const fall = weightedLine(timeS, log, power);
+  const size = Math.exp(fall.mean - fall.slope * fall.meanX);
+  const angle = turn.mean - turn.slope * turn.meanX;
   own[U_RE] = size * Math.cos(angle);
   own[U_IM] = size * Math.sin(angle);
   own[V_RE] = 0.02 * own[U_RE]!;
   own[V_IM] = 0.02 * own[U_IM]!;
-  own[DECAY] = Math.max(0.05, -fall);
+  own[DECAY] = Math.max(0.05, -fall.slope);
   own[RHO] = RHO_MEAN;
   own[APART] = 0;
-  own[OMEGA] = p.firstOmega + slope;
+  own[OMEGA] = p.firstOmega + turn.slope;
   let best = evaluate(p, own, g, tau, false);
   const plausible = (fast: Tone, slow: Tone) =>
     fast.decay > 0.05 &&
