@@ -19,6 +19,8 @@ export interface GlideFit {
   glideCents: number;
   /** Standard error that the unknown glide adds to every partial alike, cents. */
   sigmaCents: number;
+  /** How badly the law of two polarisations describes the note (`refineBySharedGlide`); infinite where it does not. */
+  misfit: number;
   /** Size of the sharp start at every time constant tried. */
   starts: { tauS: number; glideCents: number }[];
 }
@@ -35,8 +37,8 @@ const TEMPER = 0.08;
 /** Phase that one cent makes in a second, rad/s. */
 export const phasePerCent = (frequencyHz: number): number => (2 * Math.PI * frequencyHz * Math.LN2) / 1200;
 
-/** Seconds that a sharp start of time constant tau has run ahead at its full size, t s after the onset; 0 without one (tau 0). */
-export const glideS = (t: number, tau: number): number => (tau > 0 ? tau * (1 - Math.exp(-t / tau)) : 0);
+/** Seconds that a sharp start of time constant tau has run ahead at its full size, t s after the onset. */
+export const glideS = (t: number, tau: number): number => tau * (1 - Math.exp(-t / tau));
 
 export interface Line {
   slope: number;
@@ -111,8 +113,10 @@ interface Posterior {
 
 function shapeOf(tau: number, base: Base[], onsetS: number): Shape {
   const beta: number[] = [];
+  // All tracks have the same frames.
+  const course = Float64Array.from(base[0]?.track.timeS ?? [], (t) => glideS(t - onsetS, tau));
   const curve = base.map(({ track, w, line }) => {
-    const h = Float64Array.from(track.timeS, (t) => glideS(t - onsetS, tau));
+    const h = course.slice();
     const fit = weightedLine(track.timeS, h, w);
     beta.push(fit.slope);
     for (let k = 0; k < h.length; k++) h[k]! -= fit.mean + fit.slope * (track.timeS[k]! - line.meanX);
@@ -225,6 +229,7 @@ export function fitGlide(tracks: PartialTrack[], noise: number[], onsetS: number
     partials,
     glideCents: mean((s) => post.glide[s]!),
     sigmaCents: Math.sqrt(Math.max(0, spread) / Math.max(1, base.length)),
+    misfit: Infinity,
     starts: shapes.map((x, s) => ({ tauS: x.tau, glideCents: post.glide[s]! })),
   };
 }

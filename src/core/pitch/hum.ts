@@ -10,8 +10,8 @@ export interface Stretch {
 export const MAINS_HZ = [50, 60];
 /** Multiples of the mains taken out. */
 const LINES = 8;
-/** Mains keep their frequency to about this, Hz (house estimate); each step is tried. */
-const DRIFTS_HZ = [-0.06, -0.03, 0, 0.03, 0.06];
+/** Mains keep their frequency to about this, Hz (house estimate). */
+const DRIFT_SD_HZ = 0.03;
 /** Least share of the power before the note that must be mains for it to be taken out. */
 const LEAST_SHARE = 0.5;
 /** The lines of two halves may differ by this share of their power: a ringing string near a line turns or dies. */
@@ -23,6 +23,7 @@ const MOST_SAMPLES = 3000;
 
 interface Lines {
   mainsHz: number;
+  samples: number;
   /** cos and sin amplitude of every multiple, time from sample 0 */
   amplitude: number[];
   power: number;
@@ -36,7 +37,9 @@ function fitLines(x: Float64Array, rate: number, stretches: Stretch[], mainsHz: 
   const right = new Float64Array(columns);
   const basis = new Float64Array(columns);
   let power = 0;
-  for (const { from, to } of stretches)
+  let samples = 0;
+  for (const { from, to } of stretches) {
+    samples += to - from;
     for (let i = from; i < to; i++) {
       fillBasis(basis, (2 * Math.PI * mainsHz * i) / rate);
       power += x[i]! ** 2;
@@ -45,6 +48,7 @@ function fitLines(x: Float64Array, rate: number, stretches: Stretch[], mainsHz: 
         for (let b = 0; b <= a; b++) squares[a * columns + b]! += basis[a]! * basis[b]!;
       }
     }
+  }
   const matrix = new Matrix(columns, columns);
   for (let a = 0; a < columns; a++)
     for (let b = 0; b <= a; b++) {
@@ -54,7 +58,7 @@ function fitLines(x: Float64Array, rate: number, stretches: Stretch[], mainsHz: 
     }
   const amplitude = new CholeskyDecomposition(matrix).solve(Matrix.columnVector(right)).to1DArray();
   const told = amplitude.reduce((sum, v, a) => sum + v * right[a]!, 0);
-  return { mainsHz, amplitude, power, misfit: power - told };
+  return { mainsHz, samples, amplitude, power, misfit: power - told };
 }
 
 /** cos and sin of every multiple of an angle, by turning. */
@@ -82,6 +86,21 @@ const halves = ({ from, to }: Stretch): [Stretch, Stretch] => {
   ];
 };
 
+/** The lines at the likeliest drift: the misfit against its own level, and how far mains drift. */
+function driftedLines(x: Float64Array, rate: number, stretches: Stretch[], nominalHz: number): Lines {
+  const steps = [-2, -1, 0, 1, 2].map((sd) => ({
+    sd,
+    lines: fitLines(x, rate, stretches, nominalHz + sd * DRIFT_SD_HZ),
+  }));
+  const level = Math.min(...steps.map(({ lines }) => lines.misfit / lines.samples));
+  const cost = steps.map(({ sd, lines }) => lines.misfit / level + sd * sd);
+  let at = 1;
+  for (let i = 1; i < 4; i++) if (cost[i]! < cost[at]!) at = i;
+  const bend = cost[at - 1]! - 2 * cost[at]! + cost[at + 1]!;
+  const between = bend > 0 ? Math.max(-1, Math.min(1, (cost[at - 1]! - cost[at + 1]!) / (2 * bend))) : 0;
+  return fitLines(x, rate, stretches, nominalHz + (steps[at]!.sd + between) * DRIFT_SD_HZ);
+}
+
 /**
  * Takes mains hum out of a recording, as it sounds where the string does not: the multiples of 50 or 60 Hz by least
  * squares. Nothing is touched unless they make up most of what sounds there and hold still. House design.
@@ -97,11 +116,9 @@ export function withoutHum(x: Float64Array, rate: number, quiet: Stretch[]): Flo
   const levels = long.map((s) => powerOf(x, s) / (s.to - s.from));
   const quietest = Math.min(...levels);
   const stretches = long.filter((_, i) => levels[i]! <= RINGS_ON * quietest);
-  const tried = MAINS_HZ.flatMap((mainsHz) => {
-    const first = fitLines(x, rate, stretches.slice(0, 1), mainsHz);
-    if (!mostlyHum(first)) return [];
-    // One stretch is too short to tell a drift.
-    return stretches.length === 1 ? first : DRIFTS_HZ.map((d) => fitLines(x, rate, stretches, mainsHz + d));
+  const tried = MAINS_HZ.flatMap((nominalHz) => {
+    if (!mostlyHum(fitLines(x, rate, stretches.slice(0, 1), nominalHz))) return [];
+    return driftedLines(x, rate, stretches, nominalHz);
   });
   if (tried.length === 0) return undefined;
   const best = tried.reduce((a, b) => (b.misfit < a.misfit ? b : a));

@@ -49,7 +49,19 @@ export function predictTwoTones(
   const [one, two] = [tone(1), tone(-1)];
   const [fast, slow] = one.decay > two.decay ? [one, two] : [two, one];
   if (!plausible(fast, slow)) return undefined;
-  const sizes = solvePair(re.length, (k, side) => {
+  const sizes = sizesOf(re, im, timeS, fast, slow);
+  return sizes && { fast, slow, sizes };
+}
+
+/** Complex sizes at time 0 of two tones, by least squares; undefined where the two cannot be told apart. */
+export function sizesOf(
+  re: Float64Array,
+  im: Float64Array,
+  timeS: Float64Array,
+  fast: Tone,
+  slow: Tone,
+): TwoTones['sizes'] | undefined {
+  return solvePair(re.length, (k, side) => {
     const t = timeS[k]!;
     const a = Math.exp(-fast.decay * t);
     const b = Math.exp(-slow.decay * t);
@@ -60,7 +72,6 @@ export function predictTwoTones(
     side[4] = re[k]!;
     side[5] = im[k]!;
   });
-  return sizes && { fast, slow, sizes };
 }
 
 const row = new Float64Array(6);

@@ -42,11 +42,20 @@ function steady(x: Float64Array, rate: number, from: number, to: number, frequen
   return Math.abs(20 * Math.log10(b / a)) < 1;
 }
 
-/** Is the sound nothing but mains hum: on a multiple of 50 or 60 Hz, and as loud at the beginning as at the end? */
-export function isMainsHum(x: Float64Array, rate: number, comb: Comb, peaks: Peaks): boolean {
+/** Least silence before a note that shows whether its tone was there before, s. */
+const LEAST_BEFORE_S = 0.08;
+
+/** Is the sound nothing but mains hum: on a multiple of 50 or 60 Hz, there before the note, and as loud at the end? */
+export function isMainsHum(x: Float64Array, rate: number, comb: Comb, peaks: Peaks, section: Section): boolean {
   const strongest = comb.matches.reduce((a, c) => (peaks.amplitude[c.peak]! > peaks.amplitude[a.peak]! ? c : a));
   const hz = peaks.frequencyHz[strongest.peak]!;
   if (!mainsLine(hz, Math.max(0.15, 0.0012 * hz))) return false;
+  const onset = Math.floor((section.onsetS - 0.02) * rate);
+  if (onset > LEAST_BEFORE_S * rate) {
+    const before = toneAmplitude(x, rate, 0, onset, hz);
+    const after = toneAmplitude(x, rate, Math.ceil(section.onsetS * rate), Math.floor(section.endS * rate), hz);
+    if (after > 2 * before) return false;
+  }
   const quarter = x.length >> 2;
   const first = toneAmplitude(x, rate, 0, quarter, hz);
   const last = toneAmplitude(x, rate, x.length - quarter, x.length, hz);

@@ -1,53 +1,60 @@
+import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import type { PartialTrack } from './demodulate';
 import type { GlideFit, PartialFit } from './glide';
-import { start, twoToneOf } from './two-tone';
+import { place, twoToneOf } from './two-tone';
 import {
-  addCommon,
+  addShared,
+  APART_MEAN,
   follow,
+  GLIDE,
   linearise,
+  LN_TAU,
   logRootDeterminant,
   omegaOf,
   omegaPull,
   omegaVariance,
-  settle,
+  RHO_MEAN,
+  SHARED,
   type TwoTone,
 } from './two-tone-law';
 
-/** Prior of the sharp start: size in cents, time constant in s (log-normal); house estimates. */
-const GLIDE_SD = 5;
-const TAU_MIDDLE = 0.16;
-const LN_TAU_MIDDLE = Math.log(TAU_MIDDLE);
-const LN_TAU_SD = 0.6;
-/** Time constants the search starts from, s, and the bounds it keeps. */
+/** Prior of the shared parameters: mean and standard deviation (normal; house estimates). */
+const MEAN = Float64Array.of(0, Math.log(0.16), 0, 0.55);
+const SD = Float64Array.of(5, 0.6, 0.35, 0.2);
+/** A note without a sharp start holds its two parameters where they are. */
+const SD_NO_GLIDE = Float64Array.of(1e-6, 1e-6, SD[APART_MEAN]!, SD[RHO_MEAN]!);
+/** The search keeps within these bounds, and moves by so much a round at most. */
+const LEAST = Float64Array.of(0, Math.log(0.025), -3, 0.1);
+const MOST = Float64Array.of(100, 0, 3, 0.9);
+const STEP = Float64Array.of(100, 0.4, 1, 0.3);
+/** Time constants of the sharp start from which the search sets out, s. */
 const TAUS = [0.05, 0.09, 0.16, 0.28, 0.5];
-const TAU_BOUNDS = [0.025, 1] as const;
-/** The search for the sharp start uses this many of the lowest partials: the higher ones lose count of their turns. */
+/** From the best of them it sets out again with the second polarisation on either side, cents. */
+const SIDES = [-0.6, 0.6];
+/** The search uses this many of the lowest partials: the higher ones lose count of their turns. */
 const SEARCH_PARTIALS = 4;
-const SEARCH_ROUNDS = 6;
+const SEARCH_ROUNDS = 4;
 const ROUNDS = 8;
-const START_ROUNDS = 6;
+const PLACE_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
 /** Below this size the note is also tried without a sharp start, cents. */
 const SMALL_GLIDE = 1;
 /**
  * Misfit a frame (see `softened`) up to which two decaying tones are believed, and from which they are not: a simulated
- * string's partials stay below 1, sampled instruments with loops or several strings lie above 1.4 (house estimates).
+ * string's partials mostly stay below 1.5, sampled instruments with loops or several strings lie above 3 (house estimates).
  */
-const BELIEVED_BELOW = 1;
-const NOT_BELIEVED_ABOVE = 1.6;
-/** With this misfit the lowest partials alone settle it. */
-const HOPELESS = 3;
+const BELIEVED_BELOW = 2;
+const NOT_BELIEVED_ABOVE = 3;
 
 /** The cost with bounded influence: a partial that the law does not describe counts for less (Cauchy's likelihood). */
 const softened = (p: TwoTone): number => p.count * Math.log(1 + p.cost / p.count);
 const trust = (p: TwoTone): number => 1 / (1 + p.cost / p.count);
 
 interface SharedFit {
-  glideCents: number;
-  tauS: number;
+  shared: Float64Array;
   /** Log evidence by Laplace's approximation, up to a constant. */
   evidence: number;
-  /** One a partial: angular frequency against the carrier, its variance at this glide, and what the glide's doubt adds. */
+  /** One a partial: angular frequency against the carrier, its variance at these shared parameters, what their doubt adds. */
   omega: number[];
   variance: number[];
   doubt: number[];
@@ -55,96 +62,101 @@ interface SharedFit {
   misfit: number;
 }
 
-/** Curvature gg, g tau, tau tau and gradient g, tau of the common parameters. */
-const common = new Float64Array(5);
-const priorCost = (g: number, lnTau: number): number =>
-  0.5 * (g / GLIDE_SD) ** 2 + 0.5 * ((lnTau - LN_TAU_MIDDLE) / LN_TAU_SD) ** 2;
+const priorCost = (shared: Float64Array, sd: Float64Array): number =>
+  shared.reduce((s, v, i) => s + 0.5 * ((v - MEAN[i]!) / sd[i]!) ** 2, 0);
 
-/** Linearises all partials and gathers `common`; returns the cost. */
-function gather(partials: TwoTone[], g: number, lnTau: number): number {
-  common.fill(0);
-  common[0] = 1 / GLIDE_SD ** 2;
-  common[2] = 1 / LN_TAU_SD ** 2;
-  common[3] = -g / GLIDE_SD ** 2;
-  common[4] = -(lnTau - LN_TAU_MIDDLE) / LN_TAU_SD ** 2;
-  let cost = priorCost(g, lnTau);
+/** Normal equations of the shared parameters, see `addShared`. */
+const curvature = new Float64Array(SHARED * SHARED);
+const pull = new Float64Array(SHARED);
+
+/** Linearises all partials and gathers the shared normal equations; returns the cost. */
+function gather(partials: TwoTone[], shared: Float64Array, sd: Float64Array): number {
+  curvature.fill(0);
+  for (let i = 0; i < SHARED; i++) {
+    curvature[i * SHARED + i] = 1 / sd[i]! ** 2;
+    pull[i] = (MEAN[i]! - shared[i]!) / sd[i]! ** 2;
+  }
+  let cost = priorCost(shared, sd);
   for (const p of partials) {
-    linearise(p, g, Math.exp(lnTau));
+    linearise(p, shared);
     cost += softened(p);
-    addCommon(p, common, trust(p));
+    addShared(p, curvature, pull, trust(p));
   }
   return cost;
 }
 
-/** From a start: Gauss-Newton over the common sharp start, every partial's own parameters following. */
-function fitShared(partials: TwoTone[], startCents: number, startTauS: number, rounds: number): SharedFit {
-  let g = startCents;
-  let lnTau = Math.log(startTauS);
-  for (const p of partials) {
-    start(p, g, startTauS);
-    settle(p, g, startTauS, START_ROUNDS);
-  }
+/** The gathered curvature, its diagonal raised by `damping`, factorised. */
+function factorised(damping: number): CholeskyDecomposition {
+  const full = new Matrix(SHARED, SHARED);
+  for (let i = 0; i < SHARED; i++)
+    for (let j = 0; j <= i; j++) {
+      const v = curvature[i * SHARED + j]! * (i === j ? 1 + damping : 1);
+      full.set(i, j, v);
+      full.set(j, i, v);
+    }
+  return new CholeskyDecomposition(full);
+}
+
+const within = (v: number, least: number, most: number): number => Math.max(least, Math.min(most, v));
+
+/** From a start: places every partial, then Gauss-Newton over the shared parameters, the partials' own ones following. */
+function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd = SD): SharedFit {
+  let shared = from;
+  for (const p of partials) place(p, shared, PLACE_ROUNDS);
   let damping = 1e-3;
   for (let i = 0; i < rounds && damping < 100; i++) {
-    const cost = gather(partials, g, lnTau);
+    const cost = gather(partials, shared, sd);
     for (const p of partials) p.saved.set(p.own);
-    const gg = common[0]! * (1 + damping);
-    const tt = common[2]! * (1 + damping);
-    const det = gg * tt - common[1]! ** 2;
-    const moveG = Math.max(-g, (tt * common[3]! - common[1]! * common[4]!) / det);
-    const free = lnTau + Math.max(-0.4, Math.min(0.4, (gg * common[4]! - common[1]! * common[3]!) / det));
-    const nextLnTau = Math.max(Math.log(TAU_BOUNDS[0]), Math.min(Math.log(TAU_BOUNDS[1]), free));
-    let next = priorCost(g + moveG, nextLnTau);
+    const step = factorised(damping).solve(Matrix.columnVector(pull)).getColumn(0);
+    const next = shared.map((v, k) => within(v + within(step[k]!, -STEP[k]!, STEP[k]!), LEAST[k]!, MOST[k]!));
+    const move = next.map((v, k) => v - shared[k]!);
+    let nextCost = priorCost(next, sd);
     for (const p of partials) {
-      follow(p, g + moveG, Math.exp(nextLnTau), moveG, nextLnTau - lnTau, FOLLOW_ROUNDS);
-      next += softened(p);
+      follow(p, next, move, FOLLOW_ROUNDS);
+      nextCost += softened(p);
     }
-    if (next < cost) {
-      g += moveG;
-      lnTau = nextLnTau;
+    if (nextCost < cost) {
+      shared = next;
       damping = Math.max(1e-4, damping * 0.1);
-      if (cost - next < 0.1) break;
+      if (cost - nextCost < 0.1) break;
     } else {
       for (const p of partials) p.own.set(p.saved);
       damping = Math.max(0.3, damping * 8);
     }
   }
-  const cost = gather(partials, g, lnTau);
-  const [gg, gt, tt] = [common[0]!, common[1]!, common[2]!];
-  const det = Math.max(1e-9, gg * tt - gt * gt);
+  const cost = gather(partials, shared, sd);
+  const factor = factorised(0);
+  const covariance = factor.solve(Matrix.eye(SHARED));
+  const logRoot = factor.lowerTriangularMatrix.diagonal().reduce((s, v, i) => s + Math.log(v * sd[i]!), 0);
   return {
-    glideCents: g,
-    tauS: Math.exp(lnTau),
-    evidence: -cost - sum(partials, logRootDeterminant) - Math.log(GLIDE_SD * LN_TAU_SD) - 0.5 * Math.log(det),
-    misfit: misfitOf(partials),
+    shared,
+    evidence: -cost - sum(partials, logRootDeterminant) - logRoot,
+    misfit: sum(partials, softened) / sum(partials, (p) => p.count),
     omega: partials.map(omegaOf),
     variance: partials.map(omegaVariance),
     doubt: partials.map((p) => {
-      const [byG, byTau] = [omegaPull(p, 0), omegaPull(p, 1)];
-      return Math.max(0, (byG * byG * tt - 2 * byG * byTau * gt + byTau * byTau * gg) / det);
+      const pulls = Matrix.columnVector(shared.map((_, i) => omegaPull(p, i)));
+      return Math.max(0, pulls.transpose().mmul(covariance).mmul(pulls).get(0, 0));
     }),
   };
 }
 
-function fitWithoutGlide(partials: TwoTone[]): SharedFit {
-  for (const p of partials) {
-    start(p, 0, 0);
-    settle(p, 0, 0, START_ROUNDS);
-    linearise(p, 0, 0);
-  }
-  return {
-    glideCents: 0,
-    tauS: TAU_MIDDLE,
-    evidence: -sum(partials, softened) - sum(partials, logRootDeterminant),
-    misfit: misfitOf(partials),
-    omega: partials.map(omegaOf),
-    variance: partials.map(omegaVariance),
-    doubt: partials.map(() => 0),
-  };
-}
-
 const sum = (partials: TwoTone[], of: (p: TwoTone) => number): number => partials.reduce((s, p) => s + of(p), 0);
-const misfitOf = (partials: TwoTone[]): number => sum(partials, softened) / sum(partials, (p) => p.count);
+const likelier = (a: SharedFit, b: SharedFit): SharedFit => (b.evidence > a.evidence ? b : a);
+
+/** The shared parameters from the lowest partials: several time constants, then either side for the second polarisation. */
+function search(partials: TwoTone[], glideAt: (tauS: number) => number): SharedFit {
+  const low = [...partials].sort((a, b) => a.n - b.n).slice(0, SEARCH_PARTIALS);
+  const from = (shared: Float64Array, apart: number): SharedFit => {
+    const start = MEAN.slice();
+    start[GLIDE] = shared[GLIDE]!;
+    start[LN_TAU] = shared[LN_TAU]!;
+    start[APART_MEAN] = apart;
+    return fitShared(low, start, SEARCH_ROUNDS);
+  };
+  const best = TAUS.map((tau) => from(Float64Array.of(glideAt(tau), Math.log(tau)), 0)).reduce(likelier);
+  return SIDES.map((side) => from(best.shared, side)).reduce(likelier, best);
+}
 
 /**
  * Refines a first fit of a plucked note: every partial as two decaying tones (the string's two polarisations), all under
@@ -165,17 +177,16 @@ export function refineBySharedGlide(
     return twoToneOf(tracks[i]!, noise[i]!, onsetS, 2 * Math.PI * (frequencyHz - tracks[i]!.carrierHz)) ?? [];
   });
   if (partials.length === 0) return first;
-  const low = [...partials].sort((a, b) => a.n - b.n).slice(0, SEARCH_PARTIALS);
   const nearest = (tau: number) =>
     first.starts.reduce((a, b) => (Math.abs(Math.log(b.tauS / tau)) < Math.abs(Math.log(a.tauS / tau)) ? b : a));
-  const found = TAUS.map((tau) => fitShared(low, nearest(tau).glideCents, tau, SEARCH_ROUNDS)).reduce((a, b) =>
-    b.evidence > a.evidence ? b : a,
-  );
-  if (found.misfit > HOPELESS) return first;
-  const fits = [fitShared(partials, found.glideCents, found.tauS, ROUNDS)];
-  const { misfit } = fits[0]!;
-  if (fits[0]!.glideCents < SMALL_GLIDE) fits.push(fitWithoutGlide(partials));
-  const believed = Math.max(0, Math.min(1, (NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW)));
+  const found = search(partials, (tau) => nearest(tau).glideCents);
+  if (found.misfit > NOT_BELIEVED_ABOVE) return first;
+  const whole = fitShared(partials, found.shared, ROUNDS);
+  // Partials that went astray find their place among the others' shared parameters.
+  const fits = [likelier(whole, fitShared(partials, whole.shared, ROUNDS))];
+  const { misfit, shared } = fits[0]!;
+  if (shared[GLIDE]! < SMALL_GLIDE) fits.push(fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE));
+  const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
   if (believed === 0) return first;
 
   const best = Math.max(...fits.map((f) => f.evidence));
@@ -198,10 +209,11 @@ export function refineBySharedGlide(
   });
   return {
     ...first,
+    misfit,
     partials: refined,
     glideCents: blend(
       first.glideCents,
-      mean((f) => f.glideCents),
+      mean((f) => f.shared[GLIDE]!),
     ),
     sigmaCents: blend(first.sigmaCents, Math.sqrt(doubt / partials.length)),
   };

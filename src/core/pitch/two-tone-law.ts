@@ -15,19 +15,29 @@ export const APART = 6;
 export const OMEGA = 7;
 /** Own parameters of a partial. */
 export const OWN = 8;
-/** Own parameters, then the sharp start's size g and the logarithm of its time constant. */
-export const ALL = OWN + 2;
+/** What the partials of a note share, in this order: the sharp start's size in cents and the logarithm of its time constant, */
+export const GLIDE = 0;
+export const LN_TAU = 1;
+/** and where their second polarisations lie on the whole: cents from the first, share of the decay they are spared. */
+export const APART_MEAN = 2;
+export const RHO_MEAN = 3;
+export const SHARED = 4;
+export const ALL = OWN + SHARED;
 
 /** Second polarisation against the first at the onset: standard deviation of its real and of its imaginary part. */
 const SECOND_SD = 0.22;
-/** Share of the decay that the second polarisation is spared. */
-export const RHO_MEAN = 0.55;
-const RHO_SD = 0.2;
-/** How far the second polarisation lies from the first, cents. */
-export const APART_SD_CENTS = 0.35;
+/** How far one partial's second polarisation lies from their mean: share of the decay, cents. */
+const RHO_SD = 0.08;
+const APART_SD_CENTS = 0.15;
+/** Bounds of that share. */
+export const LEAST_RHO = 0.1;
+export const MOST_RHO = 0.9;
 /** The decay against its first estimate, which the slower tone has flattened: mean and spread, as shares. */
 const DECAY_MEAN = 1.2;
 const DECAY_SD = 0.7;
+
+/** A partial has at most this many frames. */
+export const MOST_FRAMES = 32;
 
 /** A partial's frames, its parameters and the work space of its fit. Amplitudes are relative to the first frame. */
 export interface TwoTone {
@@ -40,6 +50,12 @@ export interface TwoTone {
   im: Float64Array;
   /** Unwrapped, rad. */
   phase: Float64Array;
+  /** Freed of the sharp start `freedOf` (size, time constant); phase per cent of its size, and per unit of ln tau. */
+  freedOf: Float64Array;
+  freeRe: Float64Array;
+  freeIm: Float64Array;
+  perGlide: Float64Array;
+  perLnTau: Float64Array;
   /** Inverse variance of the frames' real and imaginary parts. */
   weight: Float64Array;
   /** Phase per second that one cent makes, rad/s. */
@@ -52,17 +68,17 @@ export interface TwoTone {
   saved: Float64Array;
   /** Half the squared misfit in standard errors, and what the priors add. */
   cost: number;
-  /** Cholesky factor of the own block, with the rows of g and ln tau; and the forward-solved right side. */
+  /** Cholesky factor of the own block, with the rows of the shared parameters; and the forward-solved right side. */
   factor: Float64Array;
   right: Float64Array;
 }
 
 /** Angular frequency of the first polarisation against the carrier, rad/s. */
 export const omegaOf = (p: TwoTone): number => p.own[OMEGA]!;
-/** Variance of the angular frequency at a given sharp start, (rad/s)^2; valid after `linearise`. */
-export const omegaVariance = (p: TwoTone): number => 1 / p.factor[OMEGA * ALL + OMEGA]! ** 2;
-/** What a change of g (0) or of ln tau (1) does to the angular frequency; valid after `linearise`. */
-export const omegaPull = (p: TwoTone, which: 0 | 1): number =>
+/** Variance of the angular frequency at given shared parameters, (rad/s)^2; valid after `linearise`. */
+export const omegaVariance = (p: TwoTone): number => (1 + p.cost / p.count) / p.factor[OMEGA * ALL + OMEGA]! ** 2;
+/** What a change of a shared parameter does to the angular frequency; valid after `linearise`. */
+export const omegaPull = (p: TwoTone, which: number): number =>
   -p.factor[(OWN + which) * ALL + OMEGA]! / p.factor[OMEGA * ALL + OMEGA]!;
 /** Log of the root of the own block's determinant; valid after `linearise`. */
 export function logRootDeterminant(p: TwoTone): number {
@@ -71,13 +87,68 @@ export function logRootDeterminant(p: TwoTone): number {
   return sum;
 }
 
-const slopeRe = new Float64Array(ALL);
-const slopeIm = new Float64Array(ALL);
-const hessian = new Float64Array(ALL * ALL);
-const gradient = new Float64Array(ALL);
+/** Normal equations: curvature ALL x ALL row by row, lower triangle; pull, which is minus the gradient. */
+interface Equations {
+  hessian: Float64Array;
+  gradient: Float64Array;
+}
+const equations = (): Equations => ({ hessian: new Float64Array(ALL * ALL), gradient: new Float64Array(ALL) });
+/** Those of the present parameters, and those of a trial. */
+let here = equations();
+let there = equations();
 
-/** Cost of parameters `own` under the sharp start; with `build` also the normal equations in hessian and gradient. */
-export function evaluate(p: TwoTone, own: Float64Array, g: number, tau: number, build: boolean): number {
+/** Frees the frames of the sharp start: in `freeRe`, `freeIm` both tones turn evenly. */
+function unbend(p: TwoTone, shared: Float64Array): void {
+  const g = shared[GLIDE]!;
+  const tau = Math.exp(shared[LN_TAU]!);
+  if (p.freedOf[0] === g && p.freedOf[1] === tau) return;
+  p.freedOf[0] = g;
+  p.freedOf[1] = tau;
+  const { timeS, re, im, perCent, freeRe, freeIm, perGlide, perLnTau } = p;
+  for (let k = 0; k < p.count; k++) {
+    const t = timeS[k]!;
+    const left = Math.exp(-t / tau);
+    const h = tau * (1 - left);
+    perGlide[k] = perCent * h;
+    perLnTau[k] = perCent * g * (h - t * left);
+    const c = Math.cos(g * perGlide[k]!);
+    const s = Math.sin(g * perGlide[k]!);
+    freeRe[k] = re[k]! * c + im[k]! * s;
+    freeIm[k] = im[k]! * c - re[k]! * s;
+  }
+}
+
+/*
+ * Every own slope of the law is (alpha E + beta F) t^q, E and F the two tones of size one, alpha and beta constants of the
+ * parameter, q 0 or 1: so the frames are summed once for each power of t, whatever the parameters.
+ */
+const POWER_OF_T = [0, 0, 0, 0, 1, 1, 1, 1];
+const alphaRe = new Float64Array(OWN);
+const alphaIm = new Float64Array(OWN);
+const betaRe = new Float64Array(OWN);
+const betaIm = new Float64Array(OWN);
+/** Sums of w t^q |E|^2, w t^q |F|^2 and w t^q E* F, q 0 to 2; of w t^q E* r and w t^q F* r, real and imaginary, q 0 to 1. */
+const sumE = new Float64Array(3);
+const sumF = new Float64Array(3);
+const sumRe = new Float64Array(3);
+const sumIm = new Float64Array(3);
+const pullE = new Float64Array(4);
+const pullF = new Float64Array(4);
+/** E, F and what is left of each frame, real and imaginary by turns. */
+const toneE = new Float64Array(2 * MOST_FRAMES);
+const toneF = new Float64Array(2 * MOST_FRAMES);
+const rest = new Float64Array(2 * MOST_FRAMES);
+
+function setSlope(i: number, aRe: number, aIm: number, bRe: number, bIm: number): void {
+  alphaRe[i] = aRe;
+  alphaIm[i] = aIm;
+  betaRe[i] = bRe;
+  betaIm[i] = bIm;
+}
+
+/** Cost of parameters `own` at the shared ones, and the own block of the normal equations. */
+function evaluate(p: TwoTone, own: Float64Array, shared: Float64Array, into: Equations): number {
+  unbend(p, shared);
   const ur = own[U_RE]!;
   const ui = own[U_IM]!;
   const vr = own[V_RE]!;
@@ -86,13 +157,8 @@ export function evaluate(p: TwoTone, own: Float64Array, g: number, tau: number, 
   const rho = own[RHO]!;
   const apart = own[APART]!;
   const omega = own[OMEGA]!;
-  const { timeS, re, im, weight, perCent } = p;
-  let cost = 0;
-  if (build) {
-    hessian.fill(0);
-    gradient.fill(0);
-  }
-  // The frames are equally spaced: both tones and the glide's exponential turn and shrink by the same factor each.
+  const { timeS, freeRe, freeIm, weight, perCent } = p;
+  // The frames are equally spaced: both tones turn and shrink by the same factor each.
   const t0 = timeS[0]!;
   const spacing = timeS[1]! - t0;
   const slow = decay * (1 - rho);
@@ -100,100 +166,175 @@ export function evaluate(p: TwoTone, own: Float64Array, g: number, tau: number, 
   const turn1i = Math.exp(-decay * spacing) * Math.sin(omega * spacing);
   const turn2r = Math.exp(-slow * spacing) * Math.cos((omega + apart) * spacing);
   const turn2i = Math.exp(-slow * spacing) * Math.sin((omega + apart) * spacing);
-  let z1r = Math.exp(-decay * t0) * Math.cos(omega * t0);
-  let z1i = Math.exp(-decay * t0) * Math.sin(omega * t0);
-  let z2r = Math.exp(-slow * t0) * Math.cos((omega + apart) * t0);
-  let z2i = Math.exp(-slow * t0) * Math.sin((omega + apart) * t0);
-  let left = tau > 0 ? Math.exp(-t0 / tau) : 0;
-  const shrink = tau > 0 ? Math.exp(-spacing / tau) : 0;
+  let er = Math.exp(-decay * t0) * Math.cos(omega * t0);
+  let ei = Math.exp(-decay * t0) * Math.sin(omega * t0);
+  let fr = Math.exp(-slow * t0) * Math.cos((omega + apart) * t0);
+  let fi = Math.exp(-slow * t0) * Math.sin((omega + apart) * t0);
+  let cost = 0;
+  // Sums in plain variables: the hottest loop of the whole estimator.
+  let e0 = 0, e1 = 0, e2 = 0, f0 = 0, f1 = 0, f2 = 0; // prettier-ignore
+  let c0 = 0, c1 = 0, c2 = 0, s0 = 0, s1 = 0, s2 = 0; // prettier-ignore
+  let pe0r = 0, pe0i = 0, pe1r = 0, pe1i = 0, pf0r = 0, pf0i = 0, pf1r = 0, pf1i = 0; // prettier-ignore
   for (let k = 0; k < p.count; k++) {
-    const t = timeS[k]!;
-    const h = tau * (1 - left);
-    const bent = perCent * g * h;
-    const cg = Math.cos(bent);
-    const sg = Math.sin(bent);
-    const c1 = z1r * cg - z1i * sg;
-    const s1 = z1r * sg + z1i * cg;
-    const c2 = z2r * cg - z2i * sg;
-    const s2 = z2r * sg + z2i * cg;
-    const turned1 = z1r * turn1r - z1i * turn1i;
-    z1i = z1r * turn1i + z1i * turn1r;
-    z1r = turned1;
-    const turned2 = z2r * turn2r - z2i * turn2i;
-    z2i = z2r * turn2i + z2i * turn2r;
-    z2r = turned2;
-    const dh = g * (h - t * left);
-    left *= shrink;
-    const br = vr * c2 - vi * s2;
-    const bi = vr * s2 + vi * c2;
-    const sr = ur * c1 - ui * s1 + br;
-    const si = ur * s1 + ui * c1 + bi;
-    const rr = re[k]! - sr;
-    const ri = im[k]! - si;
+    const rr = freeRe[k]! - ur * er + ui * ei - vr * fr + vi * fi;
+    const ri = freeIm[k]! - ur * ei - ui * er - vr * fi - vi * fr;
     const w = weight[k]!;
-    cost += 0.5 * w * (rr * rr + ri * ri);
-    if (!build) continue;
-    slopeRe[U_RE] = c1;
-    slopeIm[U_RE] = s1;
-    slopeRe[U_IM] = -s1;
-    slopeIm[U_IM] = c1;
-    slopeRe[V_RE] = c2;
-    slopeIm[V_RE] = s2;
-    slopeRe[V_IM] = -s2;
-    slopeIm[V_IM] = c2;
-    slopeRe[DECAY] = -t * (sr - rho * br);
-    slopeIm[DECAY] = -t * (si - rho * bi);
-    slopeRe[RHO] = decay * t * br;
-    slopeIm[RHO] = decay * t * bi;
-    slopeRe[APART] = -t * bi;
-    slopeIm[APART] = t * br;
-    slopeRe[OMEGA] = -t * si;
-    slopeIm[OMEGA] = t * sr;
-    slopeRe[OWN] = -perCent * h * si;
-    slopeIm[OWN] = perCent * h * sr;
-    slopeRe[OWN + 1] = -perCent * dh * si;
-    slopeIm[OWN + 1] = perCent * dh * sr;
-    for (let i = 0; i < ALL; i++) {
-      const x = w * slopeRe[i]!;
-      const y = w * slopeIm[i]!;
-      gradient[i]! += x * rr + y * ri;
-      for (let j = 0; j <= i; j++) hessian[i * ALL + j]! += x * slopeRe[j]! + y * slopeIm[j]!;
-    }
+    const t = timeS[k]!;
+    toneE[2 * k] = er;
+    toneE[2 * k + 1] = ei;
+    toneF[2 * k] = fr;
+    toneF[2 * k + 1] = fi;
+    rest[2 * k] = rr;
+    rest[2 * k + 1] = ri;
+    cost += w * (rr * rr + ri * ri);
+    let x = w * (er * er + ei * ei);
+    e0 += x;
+    e1 += x *= t;
+    e2 += x * t;
+    x = w * (fr * fr + fi * fi);
+    f0 += x;
+    f1 += x *= t;
+    f2 += x * t;
+    x = w * (er * fr + ei * fi);
+    c0 += x;
+    c1 += x *= t;
+    c2 += x * t;
+    x = w * (er * fi - ei * fr);
+    s0 += x;
+    s1 += x *= t;
+    s2 += x * t;
+    x = w * (er * rr + ei * ri);
+    pe0r += x;
+    pe1r += x * t;
+    x = w * (er * ri - ei * rr);
+    pe0i += x;
+    pe1i += x * t;
+    x = w * (fr * rr + fi * ri);
+    pf0r += x;
+    pf1r += x * t;
+    x = w * (fr * ri - fi * rr);
+    pf0i += x;
+    pf1i += x * t;
+    const nextE = er * turn1r - ei * turn1i;
+    ei = er * turn1i + ei * turn1r;
+    er = nextE;
+    const nextF = fr * turn2r - fi * turn2i;
+    fi = fr * turn2i + fi * turn2r;
+    fr = nextF;
   }
+  cost *= 0.5;
+  store(sumE, e0, e1, e2);
+  store(sumF, f0, f1, f2);
+  store(sumRe, c0, c1, c2);
+  store(sumIm, s0, s1, s2);
+  store(pullE, pe0r, pe0i, pe1r, pe1i);
+  store(pullF, pf0r, pf0i, pf1r, pf1i);
+  setSlope(U_RE, 1, 0, 0, 0);
+  setSlope(U_IM, 0, 1, 0, 0);
+  setSlope(V_RE, 0, 0, 1, 0);
+  setSlope(V_IM, 0, 0, 0, 1);
+  setSlope(DECAY, -ur, -ui, (rho - 1) * vr, (rho - 1) * vi);
+  setSlope(RHO, 0, 0, decay * vr, decay * vi);
+  setSlope(APART, 0, 0, -vi, vr);
+  setSlope(OMEGA, -ui, ur, -vi, vr);
+  assemble(into);
   const power = ur * ur + ui * ui;
   const secondWorth = 1 / (SECOND_SD ** 2 * power);
   const apartWorth = 1 / (APART_SD_CENTS * perCent) ** 2;
   const rhoWorth = 1 / RHO_SD ** 2;
   const decayWorth = 1 / (DECAY_SD * p.firstDecay) ** 2;
-  const offRho = rho - RHO_MEAN;
+  const offRho = rho - shared[RHO_MEAN]!;
+  const offApart = apart - shared[APART_MEAN]! * perCent;
   const offDecay = decay - DECAY_MEAN * p.firstDecay;
-  if (build) {
-    addPrior(V_RE, secondWorth, vr);
-    addPrior(V_IM, secondWorth, vi);
-    addPrior(DECAY, decayWorth, offDecay);
-    addPrior(RHO, rhoWorth, offRho);
-    addPrior(APART, apartWorth, apart);
-  }
+  addPrior(into, V_RE, secondWorth, vr);
+  addPrior(into, V_IM, secondWorth, vi);
+  addPrior(into, DECAY, decayWorth, offDecay);
+  addPrior(into, RHO, rhoWorth, offRho);
+  addPrior(into, APART, apartWorth, offApart);
   return (
     cost +
     Math.log(power) +
     0.5 *
       (secondWorth * (vr * vr + vi * vi) +
-        apartWorth * apart * apart +
+        apartWorth * offApart * offApart +
         rhoWorth * offRho * offRho +
         decayWorth * offDecay * offDecay)
   );
 }
 
-function addPrior(i: number, worth: number, off: number): void {
+function addPrior({ hessian, gradient }: Equations, i: number, worth: number, off: number): void {
   hessian[i * ALL + i]! += worth;
   gradient[i]! -= worth * off;
 }
 
-/** Cholesky factor of the own block, its diagonal raised by `damping`, and the forward-solved right side. */
-function factorise(p: TwoTone, damping: number): void {
+function store(into: Float64Array, a: number, b: number, c: number, d = 0): void {
+  into[0] = a;
+  into[1] = b;
+  into[2] = c;
+  if (into.length > 3) into[3] = d;
+}
+
+/** From the sums over the frames to the own block. */
+function assemble({ hessian, gradient }: Equations): void {
+  for (let i = 0; i < OWN; i++) {
+    const [ar, ai, br, bi] = [alphaRe[i]!, alphaIm[i]!, betaRe[i]!, betaIm[i]!];
+    const q = POWER_OF_T[i]!;
+    gradient[i] = ar * pullE[2 * q]! + ai * pullE[2 * q + 1]! + br * pullF[2 * q]! + bi * pullF[2 * q + 1]!;
+    for (let j = 0; j <= i; j++) {
+      const both = q + POWER_OF_T[j]!;
+      const [cr, ci, dr, di] = [alphaRe[j]!, alphaIm[j]!, betaRe[j]!, betaIm[j]!];
+      hessian[i * ALL + j] =
+        (ar * cr + ai * ci) * sumE[both]! +
+        (br * dr + bi * di) * sumF[both]! +
+        (ar * dr + ai * di + br * cr + bi * ci) * sumRe[both]! -
+        (ar * di - ai * dr - br * ci + bi * cr) * sumIm[both]!;
+    }
+  }
+}
+
+/** After `evaluate` of the own parameters: the rows of the shared ones. */
+function addSharedRows(p: TwoTone, shared: Float64Array, { hessian, gradient }: Equations): void {
+  const { own, weight, timeS, perGlide, perLnTau, perCent } = p;
+  hessian.fill(0, OWN * ALL);
+  gradient.fill(0, OWN);
+  const g = OWN + GLIDE;
+  const tau = OWN + LN_TAU;
+  for (let k = 0; k < p.count; k++) {
+    const [er, ei, fr, fi] = [toneE[2 * k]!, toneE[2 * k + 1]!, toneF[2 * k]!, toneF[2 * k + 1]!];
+    const sr = p.freeRe[k]! - rest[2 * k]!;
+    const si = p.freeIm[k]! - rest[2 * k + 1]!;
+    const w = weight[k]!;
+    // The slope by the phase: i s.
+    const pull = w * (sr * rest[2 * k + 1]! - si * rest[2 * k]!);
+    gradient[g]! += perGlide[k]! * pull;
+    gradient[tau]! += perLnTau[k]! * pull;
+    const power = w * (sr * sr + si * si);
+    hessian[g * ALL + g]! += perGlide[k]! ** 2 * power;
+    hessian[tau * ALL + g]! += perLnTau[k]! * perGlide[k]! * power;
+    hessian[tau * ALL + tau]! += perLnTau[k]! ** 2 * power;
+    for (let j = 0; j < OWN; j++) {
+      const dr = alphaRe[j]! * er - alphaIm[j]! * ei + betaRe[j]! * fr - betaIm[j]! * fi;
+      const di = alphaRe[j]! * ei + alphaIm[j]! * er + betaRe[j]! * fi + betaIm[j]! * fr;
+      const both = w * (sr * di - si * dr) * (POWER_OF_T[j] ? timeS[k]! : 1);
+      hessian[g * ALL + j]! += perGlide[k]! * both;
+      hessian[tau * ALL + j]! += perLnTau[k]! * both;
+    }
+  }
+  const addMean = (which: number, of: number, sd: number, scale: number): void => {
+    const i = OWN + which;
+    const worth = scale / sd ** 2;
+    hessian[i * ALL + i] = worth * scale;
+    hessian[i * ALL + of] = -worth;
+    gradient[i] = worth * (own[of]! - shared[which]! * scale);
+  };
+  addMean(RHO_MEAN, RHO, RHO_SD, 1);
+  addMean(APART_MEAN, APART, APART_SD_CENTS * perCent, perCent);
+}
+
+/** Cholesky factor of the own block, its diagonal raised by `damping`, and the forward-solved right side, for the first `rows`. */
+function factorise(p: TwoTone, { hessian, gradient }: Equations, damping: number, rows: number): void {
   const { factor, right } = p;
-  for (let i = 0; i < ALL; i++) {
+  for (let i = 0; i < rows; i++) {
     let r = gradient[i]!;
     for (let j = 0; j < Math.min(i + 1, OWN); j++) {
       let s = hessian[i * ALL + j]!;
@@ -207,67 +348,82 @@ function factorise(p: TwoTone, damping: number): void {
 }
 
 /** Linearises at the present parameters; sets the cost, factor and right side. */
-export function linearise(p: TwoTone, g: number, tau: number): void {
-  p.cost = evaluate(p, p.own, g, tau, true);
-  factorise(p, 0);
-  // What the common parameters keep once the own ones have given way (Schur complement), for `addCommon`.
+export function linearise(p: TwoTone, shared: Float64Array): void {
+  p.cost = evaluate(p, p.own, shared, here);
+  addSharedRows(p, shared, here);
+  factorise(p, here, 0, ALL);
+  // What the shared parameters keep once the own ones have given way (Schur complement), for `addShared`.
   for (let i = OWN; i < ALL; i++)
     for (let j = OWN; j <= i; j++) {
-      let s = hessian[i * ALL + j]!;
+      let s = here.hessian[i * ALL + j]!;
       for (let k = 0; k < OWN; k++) s -= p.factor[i * ALL + k]! * p.factor[j * ALL + k]!;
       p.factor[i * ALL + j] = s;
     }
 }
 
 /**
- * Adds what a linearised partial tells of g and ln tau to `sum`: curvature gg, g tau, tau tau, gradient g, tau.
+ * Adds what a linearised partial tells of the shared parameters to the normal equations.
+ * @param curvature SHARED x SHARED, row by row, lower triangle
+ * @param pull minus the gradient
  * @param worth between 0 and 1, for a partial that the law does not describe
  */
-export function addCommon(p: TwoTone, sum: Float64Array, worth: number): void {
-  const { factor, right } = p;
-  sum[0]! += worth * factor[OWN * ALL + OWN]!;
-  sum[1]! += worth * factor[(OWN + 1) * ALL + OWN]!;
-  sum[2]! += worth * factor[(OWN + 1) * ALL + OWN + 1]!;
-  sum[3]! += worth * right[OWN]!;
-  sum[4]! += worth * right[OWN + 1]!;
+export function addShared(p: TwoTone, curvature: Float64Array, pull: Float64Array, worth: number): void {
+  for (let i = 0; i < SHARED; i++) {
+    pull[i]! += worth * p.right[OWN + i]!;
+    for (let j = 0; j <= i; j++) curvature[i * SHARED + j]! += worth * p.factor[(OWN + i) * ALL + OWN + j]!;
+  }
 }
 
-/** Gauss-Newton step of the own parameters into `trial`, when g and ln tau move by the given amounts. */
-function step(p: TwoTone, moveG: number, moveLnTau: number): void {
+/** Gauss-Newton step of the own parameters into `trial`, when the shared ones move by the given amounts. */
+function step(p: TwoTone, move?: Float64Array): void {
   const { factor, right, trial, own } = p;
   for (let i = OWN - 1; i >= 0; i--) {
-    let s = right[i]! - factor[OWN * ALL + i]! * moveG - factor[(OWN + 1) * ALL + i]! * moveLnTau;
+    let s = right[i]!;
+    if (move) for (let k = 0; k < SHARED; k++) s -= factor[(OWN + k) * ALL + i]! * move[k]!;
     for (let k = i + 1; k < OWN; k++) s -= factor[k * ALL + i]! * trial[k]!;
     trial[i] = s / factor[i * ALL + i]!;
   }
   for (let i = 0; i < OWN; i++) trial[i]! += own[i]!;
-  trial[RHO] = Math.max(0.1, Math.min(0.9, trial[RHO]!));
+  trial[RHO] = Math.max(LEAST_RHO, Math.min(MOST_RHO, trial[RHO]!));
   trial[DECAY] = Math.max(0.02, trial[DECAY]!);
 }
 
-/** After `linearise`: follows the sharp start to (g, tau) along the linear guess, where that helps, and settles there. */
-export function follow(p: TwoTone, g: number, tau: number, moveG: number, moveLnTau: number, rounds: number): void {
-  step(p, moveG, moveLnTau);
-  if (evaluate(p, p.trial, g, tau, false) < evaluate(p, p.own, g, tau, false)) p.own.set(p.trial);
-  settle(p, g, tau, rounds);
+/** After `linearise`: follows the shared parameters' move along the linear guess, where that helps, and settles there. */
+export function follow(p: TwoTone, shared: Float64Array, move: Float64Array, rounds: number): void {
+  step(p, move);
+  const guessed = evaluate(p, p.trial, shared, here);
+  const stayed = evaluate(p, p.own, shared, there);
+  p.cost = Math.min(guessed, stayed);
+  if (guessed < stayed) p.own.set(p.trial);
+  else exchange();
+  descend(p, shared, rounds);
 }
 
-/** Own parameters at a given sharp start: damped Gauss-Newton (Levenberg 1944), at most `rounds` steps. Sets the cost. */
-export function settle(p: TwoTone, g: number, tau: number, rounds: number): void {
+/** Own parameters at given shared ones: damped Gauss-Newton (Levenberg 1944), at most `rounds` steps. Sets the cost. */
+export function settle(p: TwoTone, shared: Float64Array, rounds: number): void {
+  p.cost = evaluate(p, p.own, shared, here);
+  descend(p, shared, rounds);
+}
+
+function exchange(): void {
+  const before = here;
+  here = there;
+  there = before;
+}
+
+/** From where `here` and the cost are those of the present parameters. */
+function descend(p: TwoTone, shared: Float64Array, rounds: number): void {
   let damping = 1e-3;
-  let moved = true;
   for (let i = 0; i < rounds; i++) {
-    // A refused step leaves the normal equations as they are: only the damping changes.
-    if (moved) p.cost = evaluate(p, p.own, g, tau, true);
-    factorise(p, damping);
-    step(p, 0, 0);
-    const cost = evaluate(p, p.trial, g, tau, false);
-    moved = cost < p.cost;
-    if (!moved) {
+    factorise(p, here, damping, OWN);
+    step(p);
+    const cost = evaluate(p, p.trial, shared, there);
+    if (!(cost < p.cost)) {
       damping = Math.max(1e-3, damping * 10);
       continue;
     }
     const gain = p.cost - cost;
+    exchange();
     p.own.set(p.trial);
     p.cost = cost;
     damping *= 0.15;

@@ -1,29 +1,30 @@
 import { FRAME_OVERLAP, type PartialTrack } from './demodulate';
 import { glideS, phasePerCent, weightedLine } from './glide';
-import { predictTwoTones, type Tone } from './linear-prediction';
+import { predictTwoTones, sizesOf, type Tone } from './linear-prediction';
 import {
   ALL,
-  APART,
-  APART_SD_CENTS,
-  DECAY,
-  evaluate,
-  OMEGA,
+  APART_MEAN,
+  GLIDE,
+  LEAST_RHO,
+  LN_TAU,
+  MOST_FRAMES,
+  MOST_RHO,
   OWN,
-  RHO,
   RHO_MEAN,
-  U_IM,
-  U_RE,
-  V_IM,
-  V_RE,
+  settle,
   type TwoTone,
 } from './two-tone-law';
 
 /** What the law leaves out (body, neighbours), as a share of the partial. */
-const LAW_ERROR = 0.02;
+const LAW_ERROR = 0.005;
 /** Frames below this share of the loudest are left out. */
 const FAINTEST = 0.03;
-const MOST_FRAMES = 32;
 const LEAST_FRAMES = 5;
+/** One tone's decay and pitch, fitted to two: the faster decays by so much more, and the slower pulls it this share (house estimates). */
+const FASTER = 1.25;
+const PULLED = 0.3;
+/** A start's two tones lie this far apart at most, cents. */
+const MOST_APART_CENTS = 2;
 /** The start's linear prediction reaches over these shares of the frames: long for accuracy, short against a lost turn. */
 const REACHES = [1 / 3, 1 / 6, 1 / 12];
 
@@ -66,6 +67,11 @@ export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, om
     im,
     phase,
     weight,
+    freedOf: Float64Array.of(NaN, NaN),
+    freeRe: array(),
+    freeIm: array(),
+    perGlide: array(),
+    perLnTau: array(),
     perCent: phasePerCent(track.carrierHz),
     firstDecay: Math.max(0.05, fall),
     firstOmega: omega,
@@ -78,11 +84,15 @@ export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, om
   };
 }
 
-/** Starts afresh at a sharp start: from one tone, or from two by linear prediction where those fit better. */
-export function start(p: TwoTone, g: number, tau: number): void {
-  const { count, timeS, phase, perCent, own, trial } = p;
-  const fr = new Float64Array(count);
-  const fi = new Float64Array(count);
+/** Where a partial's own parameters may start at the shared ones: one tone, two by linear prediction, two as the others have them. */
+function startsOf(p: TwoTone, shared: Float64Array): Float64Array[] {
+  const g = shared[GLIDE]!;
+  const tau = Math.exp(shared[LN_TAU]!);
+  const apart = shared[APART_MEAN]! * p.perCent;
+  const rho = shared[RHO_MEAN]!;
+  const { count, timeS, phase, perCent } = p;
+  const re = new Float64Array(count);
+  const im = new Float64Array(count);
   const level = new Float64Array(count);
   const log = new Float64Array(count);
   const power = new Float64Array(count);
@@ -92,41 +102,51 @@ export function start(p: TwoTone, g: number, tau: number): void {
     level[k] = phase[k]! - perCent * g * glideS(t, tau) - p.firstOmega * t;
     log[k] = Math.log(a);
     power[k] = a * a;
-    fr[k] = a * Math.cos(level[k]!);
-    fi[k] = a * Math.sin(level[k]!);
+    re[k] = a * Math.cos(level[k]!);
+    im[k] = a * Math.sin(level[k]!);
   }
   const turn = weightedLine(timeS, level, power);
   const fall = weightedLine(timeS, log, power);
   const size = Math.exp(fall.mean - fall.slope * fall.meanX);
   const angle = turn.mean - turn.slope * turn.meanX;
-  own[U_RE] = size * Math.cos(angle);
-  own[U_IM] = size * Math.sin(angle);
-  own[V_RE] = 0.02 * own[U_RE]!;
-  own[V_IM] = 0.02 * own[U_IM]!;
-  own[DECAY] = Math.max(0.05, -fall.slope);
-  own[RHO] = RHO_MEAN;
-  own[APART] = 0;
-  own[OMEGA] = p.firstOmega + turn.slope;
-  let best = evaluate(p, own, g, tau, false);
+  const decay = Math.max(0.05, -fall.slope);
+  const [ur, ui] = [size * Math.cos(angle), size * Math.sin(angle)];
+  const starts = [Float64Array.of(ur, ui, 0.02 * ur, 0.02 * ui, decay, rho, apart, p.firstOmega + turn.slope)];
+  const add = (fast: Tone, slow: Tone, sizes = sizesOf(re, im, timeS, fast, slow)) => {
+    if (!sizes) return;
+    const spared = Math.max(LEAST_RHO, Math.min(MOST_RHO, 1 - slow.decay / fast.decay));
+    starts.push(Float64Array.of(...sizes, fast.decay, spared, slow.omega - fast.omega, p.firstOmega + fast.omega));
+  };
   const plausible = (fast: Tone, slow: Tone) =>
     fast.decay > 0.05 &&
     fast.decay < 100 &&
     slow.decay < 0.85 * fast.decay &&
     slow.decay > 0.05 * fast.decay &&
-    Math.abs(slow.omega - fast.omega) < 6 * APART_SD_CENTS * perCent;
+    Math.abs(slow.omega - fast.omega) < MOST_APART_CENTS * perCent;
   for (const reach of REACHES) {
-    const tones = predictTwoTones(fr, fi, timeS, Math.max(1, Math.floor(count * reach)), plausible);
+    const tones = predictTwoTones(re, im, timeS, Math.max(1, Math.floor(count * reach)), plausible);
     if (!tones) continue;
     const { fast, slow, sizes } = tones;
-    trial.set(sizes);
-    trial[DECAY] = fast.decay;
-    trial[RHO] = Math.min(0.9, 1 - slow.decay / fast.decay);
-    trial[APART] = slow.omega - fast.omega;
-    trial[OMEGA] = p.firstOmega + fast.omega;
-    const cost = evaluate(p, trial, g, tau, false);
-    if (cost < best) {
-      best = cost;
-      own.set(trial);
-    }
+    add(fast, slow, sizes);
+    // The prediction tells which tones there are better than which of them dies sooner.
+    add({ decay: fast.decay, omega: slow.omega }, { decay: slow.decay, omega: fast.omega });
   }
+  const early = FASTER * decay;
+  const pulled = turn.slope - PULLED * apart;
+  add({ decay: early, omega: pulled }, { decay: early * (1 - rho), omega: pulled + apart });
+  return starts;
+}
+
+/** Places a partial afresh at the shared parameters: settles from several starts, each in `rounds` steps, and keeps the best. */
+export function place(p: TwoTone, shared: Float64Array, rounds: number): void {
+  let best = Infinity;
+  for (const start of startsOf(p, shared)) {
+    p.own.set(start);
+    settle(p, shared, rounds);
+    if (p.cost >= best) continue;
+    best = p.cost;
+    p.saved.set(p.own);
+  }
+  p.own.set(p.saved);
+  p.cost = best;
 }
