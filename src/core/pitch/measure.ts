@@ -164,10 +164,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   }
   const plucked = !options.sustained && !section.cutIn;
   const first = fitGlide(tracks, noise, section.onsetS, plucked);
-  const glide =
-    plucked && !section.slowAttack && !(globalThis as any).noref
-      ? refineBySharedGlide(tracks, noise, section.onsetS, first)
-      : first;
+  const glide = plucked && !section.slowAttack ? refineBySharedGlide(tracks, noise, section.onsetS, first) : first;
   const partials = glide.partials.filter((p) => p.residualRad < 1.5);
   if (partials.length === 0) return refuse('no-pitch');
   const stiff = fitStiffString(partials, comb.b);
