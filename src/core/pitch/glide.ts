@@ -8,6 +8,8 @@ export interface PartialFit {
   amplitude: number;
   /** Rms of the phase about the fitted line, rad. */
   residualRad: number;
+  /** Misfit a frame of two decaying tones, where they were tried. */
+  misfit?: number;
   /** Residual phase of every frame, rad (zero weight where the partial has sunk into the noise). */
   residual: Float64Array;
   weight: Float64Array;

@@ -58,7 +58,8 @@ interface SharedFit {
   omega: number[];
   variance: number[];
   doubt: number[];
-  /** Softened cost a frame. */
+  /** Cost a frame of every partial, and softened of all. */
+  misfits: number[];
   misfit: number;
 }
 
@@ -131,6 +132,7 @@ function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd =
   return {
     shared,
     evidence: -cost - sum(partials, logRootDeterminant) - logRoot,
+    misfits: partials.map((p) => p.cost / p.count),
     misfit: sum(partials, softened) / sum(partials, (p) => p.count),
     omega: partials.map(omegaOf),
     variance: partials.map(omegaVariance),
@@ -187,7 +189,6 @@ export function refineBySharedGlide(
   const { misfit, shared } = fits[0]!;
   if (shared[GLIDE]! < SMALL_GLIDE) fits.push(fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE));
   const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
-  if (believed === 0) return first;
 
   const best = Math.max(...fits.map((f) => f.evidence));
   const shares = fits.map((f) => Math.exp(f.evidence - best));
@@ -199,10 +200,12 @@ export function refineBySharedGlide(
     const i = partials.findIndex((p) => p.n === was.n);
     const p = partials[i];
     if (!p) return was;
+    const described = { ...was, misfit: fits[0]!.misfits[i]! };
+    if (believed === 0) return described;
     const omega = mean((f) => f.omega[i]!);
     doubt += mean((f) => (f.omega[i]! - omega) ** 2 + f.doubt[i]!) / p.perCent ** 2;
     return {
-      ...was,
+      ...described,
       frequencyHz: blend(was.frequencyHz, p.carrierHz + omega / (2 * Math.PI)),
       sigmaHz: blend(was.sigmaHz, Math.sqrt(mean((f) => f.variance[i]!)) / (2 * Math.PI)),
     };

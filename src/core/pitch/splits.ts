@@ -112,17 +112,38 @@ export function isFalseCommonPitch(fits: PartialFit[]): boolean {
 
 /** Even partials this far off the odd ones belong to another string an octave up, cents (house estimate). */
 const OCTAVE_APART_CENTS = 4;
+/**
+ * Natural logarithm of how much worse the even or the odd partials fit than the others, from which they are two strings: by
+ * the misfit of two tones where it is known and the phase agrees, by the phase alone where it is not (house estimates, by
+ * the pitch benchmark: octave pairs lie at 3 to 8 by the misfit).
+ */
+const UNLIKE_BY_MISFIT = 2.5;
+const UNLIKE_BY_PHASE = { alone: 2.4, besides: 0.7 };
+const HIGHEST_COMPARED = 18;
+
+/** How far the even partials' median lies from the odd ones', and the wider spread of the two; 0 below three of each. */
+function parity(fits: PartialFit[], of: (fit: PartialFit, i: number) => number | undefined) {
+  const side = (rest: number) =>
+    fits.flatMap((fit, i) => (fit.n % 2 === rest && fit.n <= HIGHEST_COMPARED ? (of(fit, i) ?? []) : []));
+  const [even, odd] = [side(0), side(1)];
+  if (Math.min(even.length, odd.length) < 3) return { apart: 0, spread: 0 };
+  return {
+    apart: Math.abs(median(even) - median(odd)),
+    spread: Math.max(medianAbsoluteDeviation(odd), medianAbsoluteDeviation(even)),
+  };
+}
 
 /**
- * Do the even partials follow another string than the odd ones? Medians of the deviations from the fitted law, which has
- * rested on one of the two; both must be consistent in themselves.
+ * Do the even partials follow another string than the odd ones? By their deviations from the fitted law, which has rested
+ * on one of the two, both consistent in themselves; or by how much worse the one side is described by one string's tones.
  */
 export function isOctavePair(fits: PartialFit[], deviationCents: number[]): boolean {
-  const side = (rest: number) => fits.flatMap(({ n }, i) => (n % 2 === rest && n <= 16 ? [deviationCents[i]!] : []));
-  const odd = side(1);
-  const even = side(0);
-  if (odd.length < 3 || even.length < 3) return false;
-  const apart = Math.abs(median(odd) - median(even));
-  const spread = Math.max(medianAbsoluteDeviation(odd), medianAbsoluteDeviation(even));
+  const byPhase = parity(fits, ({ residualRad }) => Math.log(residualRad)).apart;
+  const unlike = fits.some(({ misfit }) => misfit !== undefined)
+    ? byPhase > UNLIKE_BY_PHASE.besides &&
+      parity(fits, ({ misfit }) => misfit && Math.log1p(misfit)).apart > UNLIKE_BY_MISFIT
+    : byPhase > UNLIKE_BY_PHASE.alone;
+  if (unlike) return true;
+  const { apart, spread } = parity(fits, (_, i) => deviationCents[i]!);
   return apart > OCTAVE_APART_CENTS && apart > 1.5 * spread;
 }
