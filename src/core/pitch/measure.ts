@@ -12,7 +12,7 @@ import { refuse } from './refusals';
 import { chooseSection, findSections, quietStretches, type Section } from './section';
 import { refineBySharedGlide } from './shared-glide';
 import { fitStiffString } from './stiff';
-import { isFalseCommonPitch, isOctavePair, splitShare } from './splits';
+import { APART_CENTS, isFalseCommonPitch, isOctavePair, splitShare } from './splits';
 import { unsteadinessCents } from './steadiness';
 import type { MeasureOptions, Outcome } from './types';
 
@@ -38,9 +38,9 @@ const LARGEST_GLIDE = 20;
 const SECOND_STRING_LIMIT = 1.3;
 /**
  * Misfit of the two polarisations' law below which it describes the note. In the benchmark's recordings strings that beat
- * and turning tuners lie above 1.8, octave pairs above 1, vibrato above 5 (house estimate).
+ * and turning tuners lie above 1.8, vibrato above 5 (house estimate).
  */
-const DESCRIBED_BELOW = 1;
+const DESCRIBED_BELOW = 1.5;
 /** Least share of the matched amplitude that must keep its phase (house estimate). */
 const LEAST_COHERENT = 0.4;
 
@@ -178,10 +178,11 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (!coherent)
     return refuse(moved > unsteadyLimit(comb.f0Hz) && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
   if ((partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) return refuse('no-pitch');
-  const offComb = offCombShare(x, rate, from, to, long, stiff, section, glide.glideCents) / OFF_COMB_LIMIT;
-  if (offComb > 1) return refuse('two-strings');
   // Two polarisations that beat look unsteady, or like a second string, until their law is seen to describe them.
   const described = glide.misfit < DESCRIBED_BELOW;
+  const apartCents = described ? Infinity : Math.max(APART_CENTS, glide.glideCents);
+  const offComb = offCombShare(x, rate, from, to, long, stiff, section, apartCents) / OFF_COMB_LIMIT;
+  if (offComb > 1) return refuse('two-strings');
   const unsteady = !described && moved > unsteadyLimit(comb.f0Hz);
   if (unsteady || glide.glideCents > LARGEST_GLIDE) return refuse('unsteady');
   const split = described ? 0 : splitShare(tracks, partials) / SPLIT_LIMIT;

@@ -2,7 +2,6 @@ import type { Comb } from './comb';
 import { MAINS_HZ } from './hum';
 import type { Peaks } from './peaks';
 import type { Section } from './section';
-import { APART_CENTS } from './splits';
 import type { StiffFit } from './stiff';
 
 export interface LongSpectrum {
@@ -65,6 +64,7 @@ export function isMainsHum(x: Float64Array, rate: number, comb: Comb, peaks: Pea
 /**
  * Share of the tonal power that the string's comb does not explain: one peak a tooth belongs to the string, others do not.
  * Mains lines (steady, on multiples of 50 or 60 Hz) are left out of the account.
+ * @param apartCents two peaks on one tooth that lie further apart belong to two strings
  */
 export function offCombShare(
   x: Float64Array,
@@ -74,15 +74,13 @@ export function offCombShare(
   { peaks, hzPerBin, lobeBins }: LongSpectrum,
   fit: StiffFit,
   section: Section,
-  glideCents: number,
+  apartCents: number,
 ): number {
   const f0 = fit.firstPartialHz / Math.sqrt(1 + fit.b);
   const resolutionHz = lobeBins * hzPerBin;
   let on = 0;
   let off = 0;
   const teeth = new Map<number, { hz: number; power: number }>();
-  // Two polarisations and a sharp start draw a tooth this wide; a string that beats stands further off.
-  const apart = Math.max(APART_CENTS, glideCents) / CENTS;
   peaks.frequencyHz.forEach((hz, i) => {
     const power = peaks.amplitude[i]! ** 2;
     let n = Math.max(1, Math.round(hz / f0));
@@ -94,7 +92,7 @@ export function offCombShare(
       if (!before || power > before.power) teeth.set(n, { hz, power });
       on += power;
       // A second peak on one tooth: the same partial of another string a few cents away.
-      if (before && Math.abs(Math.log(hz / before.hz)) > apart) off += 2 * Math.min(power, before.power);
+      if (before && Math.abs(Math.log(hz / before.hz)) * CENTS > apartCents) off += 2 * Math.min(power, before.power);
       return;
     }
     if (mainsLine(hz, 0.8) && (section.cutIn || steady(x, rate, from, to, hz))) return;
