@@ -37,6 +37,8 @@ const SEARCH_ROUNDS = 4;
 const ROUNDS = 8;
 const PLACE_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
+/** A partial whose misfit a frame exceeds this may have gone astray (house estimate). */
+const ASTRAY = 4;
 /** Below this size the note is also tried without a sharp start, cents. */
 const SMALL_GLIDE = 1;
 /**
@@ -185,7 +187,8 @@ export function refineBySharedGlide(
   if (found.misfit > NOT_BELIEVED_ABOVE) return first;
   const whole = fitShared(partials, found.shared, ROUNDS);
   // Partials that went astray find their place among the others' shared parameters.
-  const fits = [likelier(whole, fitShared(partials, whole.shared, ROUNDS))];
+  const astray = whole.misfits.some((m) => m > ASTRAY);
+  const fits = [astray ? likelier(whole, fitShared(partials, whole.shared, ROUNDS)) : whole];
   const { misfit, shared } = fits[0]!;
   if (shared[GLIDE]! < SMALL_GLIDE) fits.push(fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE));
   const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);

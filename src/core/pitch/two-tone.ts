@@ -18,7 +18,7 @@ import {
 /** What the law leaves out (body, neighbours), as a share of the partial. */
 const LAW_ERROR = 0.005;
 /** Frames below this share of the loudest are left out. */
-const FAINTEST = 0.03;
+const FAINTEST = 0.015;
 const LEAST_FRAMES = 5;
 /** One tone's decay and pitch, fitted to two: the faster decays by so much more, and the slower pulls it this share (house estimates). */
 const FASTER = 1.25;
@@ -36,7 +36,7 @@ const REACHES = [1 / 3, 1 / 6, 1 / 12];
  */
 export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, omega: number): TwoTone | undefined {
   const top = Math.max(...track.amplitude);
-  const least = Math.max(3 * noise, FAINTEST * top);
+  const least = Math.max(2 * noise, FAINTEST * top);
   let used = 0;
   while (used < track.amplitude.length && track.amplitude[used]! > least) used++;
   const stride = Math.max(2, Math.ceil(used / MOST_FRAMES));
