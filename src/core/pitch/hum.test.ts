@@ -26,6 +26,29 @@ test.each([49.96, 50, 59.97, 60.03])('hum at %p Hz goes, its drift found from be
   expect(rms(out, 0, out.length)).toBeLessThan(0.08 * rms(x, 0, x.length));
 });
 
+test.each([49.97, 50.04, 60.03])(
+  '%p Hz: a fifth of a second before the note tells the drift of two seconds',
+  (mainsHz) => {
+    const x = hummed(mainsHz, 2.2);
+    const out = withoutHum(x, RATE, [{ from: 0, to: 0.2 * RATE }])!;
+    expect(rms(out, 1.5 * RATE, x.length)).toBeLessThan(0.25 * rms(x, 1.5 * RATE, x.length));
+  },
+);
+
+test('a string on the mains frequency, plucked after a silence, is no hum; hum alone is', () => {
+  const rate = 44100;
+  const random = randomFrom(5);
+  const string = new Float32Array(2.2 * rate);
+  pluck(plainPluck(49.99, { decayS: 4.5, glideCents: 0 }), rate, random).render(string, 0.4 * rate, string.length, 1);
+  addNoise(string, 0.0005, random);
+  const read = measure(string, rate, { targetHz: 49 });
+  expect(read.ok && Math.abs(cents(read.frequencyHz, 49.99)) < 0.3).toBe(true);
+  const hum = new Float32Array(2.2 * rate);
+  addHum(hum, rate, 50, 0.1, random);
+  addNoise(hum, 0.0005, random);
+  expect(measure(hum, rate, { targetHz: 49 })).toMatchObject({ ok: false, reason: 'hum' });
+});
+
 test('silence, noise and too little to listen to are left alone', () => {
   const noise = new Float32Array(RATE);
   addNoise(noise, 0.01, randomFrom(8));

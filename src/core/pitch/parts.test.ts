@@ -196,6 +196,33 @@ test('two strings an octave apart are told by their even partials, a fifth apart
   expect(isFalseCommonPitch([2, 3, 4, 6, 8, 9].map((n) => fit(n, n * 100)))).toBe(true);
 });
 
+test('even partials that alone are ill described are another string; a loose fit of all is not', () => {
+  const numbers = [1, 2, 3, 4, 5, 6, 7, 8];
+  const still = numbers.map(() => 0);
+  const described = (misfit: (n: number) => number, residualRad: (n: number) => number) =>
+    numbers.map((n) => ({ ...fit(n, n * 100), misfit: misfit(n), residualRad: residualRad(n) }));
+  const evenWorse = (n: number) => (n % 2 ? 0.4 : 60);
+  const evenLoose = (n: number) => (n % 2 ? 0.01 : 0.05);
+  expect(isOctavePair(described(evenWorse, evenLoose), still)).toBe(true);
+  expect(
+    isOctavePair(
+      described(() => 60, evenLoose),
+      still,
+    ),
+  ).toBe(false);
+  // The phase must agree: a sampled note's loop is ill described too.
+  expect(
+    isOctavePair(
+      described(evenWorse, () => 0.05),
+      still,
+    ),
+  ).toBe(false);
+  // Where two tones were not tried, the phase alone must be plain.
+  const untried = (even: number) => numbers.map((n) => ({ ...fit(n, n * 100), residualRad: n % 2 ? 0.01 : even }));
+  expect(isOctavePair(untried(0.05), still)).toBe(false);
+  expect(isOctavePair(untried(0.2), still)).toBe(true);
+});
+
 describe('whose sound it is while a tuner is turned', () => {
   const g = { id: 'g', name: 'G3', targetHz: 196 };
   const d = { id: 'd', name: 'D3', targetHz: 146.83, lastHz: 146.6 };

@@ -135,3 +135,36 @@ test('a note that the hand stops is read up to the hand', () => {
     expect(Math.abs(cents(r.frequencyHz, 220))).toBeLessThan(0.3);
   }
 });
+
+test('a polarisation that outlives the other in opposite phase is no second string', () => {
+  for (const seed of [31, 32, 33, 34, 35, 36, 37, 38]) {
+    const spec = gut({ frequencyHz: 346.6, decayS: 0.45, secondShare: 0.45, secondCents: -0.1, glideCents: 0.1 });
+    const r = measure(recording(spec, seed), 44100, { targetHz: 349.2 });
+    if (!r.ok) throw new Error(`${seed}: ${r.reason}`);
+    expect(Math.abs(cents(r.frequencyHz, 346.6))).toBeLessThan(0.4);
+  }
+});
+
+/** A second string of the same kind, some cents away. */
+function withNeighbour(spec: PluckSpec, apartCents: number, seed: number): Float32Array {
+  const random = randomFrom(seed);
+  const out = recording(spec, seed);
+  const other = {
+    ...spec,
+    frequencyHz: spec.frequencyHz * 2 ** (apartCents / 1200),
+    pluckAt: random.between(0.07, 0.25),
+  };
+  pluck(other, 44100, random).render(out, Math.round(0.25 * 44100), out.length, 1);
+  return out;
+}
+
+test.each([-1900, -700, -500, -400, 200, 300, 400, 500, 700, 900, 1212, 1188, 15, -20])(
+  'a second string %p cents away is refused, however it is plucked',
+  (apartCents) => {
+    for (const seed of [1, 2, 3]) {
+      const outcome = measure(withNeighbour(plainPluck(220), apartCents, seed), 44100, { targetHz: 220 });
+      expect(outcome).toMatchObject({ ok: false });
+      expect(['two-strings', 'unsteady']).toContain(outcome.ok ? 'read' : outcome.reason);
+    }
+  },
+);
