@@ -48,3 +48,44 @@ test('slack is computed from the post and the turns', () => {
   );
   expect(mm).toBe(100);
 });
+
+test.each(FAMILIES.map((f) => f.code))(
+  '%s: every string is taken off, put on, brought up and bedded, once and in order',
+  (code) => {
+    const set = strings(code);
+    const plan = fittingPlan(code, set);
+    for (const { stringId } of set) {
+      const own = plan.filter((p) => p.stringId === stringId).map((p) => p.code);
+      expect(new Set(own).size).toBe(own.length);
+      const places = ['take-off', 'raise-under', 'raise', 'rounds'].map((c) => own.indexOf(c));
+      expect(places).toEqual([...places].sort((a, b) => a - b));
+      expect(places[0]).toBeGreaterThanOrEqual(0);
+    }
+    for (const step of plan) {
+      expect(step.title).toMatch(/^[A-Z]/);
+      expect(step.points.every((p) => p.endsWith('.'))).toBe(true);
+      if (step.stringId) expect(set.map((s) => s.stringId)).toContain(step.stringId);
+    }
+  },
+);
+
+test.each(FAMILIES.map((f) => f.code))('%s: at most one string is off where strings hold something up', (code) => {
+  const plan = fittingPlan(code, strings(code));
+  if (plan[0]!.code !== 'one-at-a-time') return;
+  let off = 0;
+  for (const { code: step } of plan) {
+    if (step === 'take-off') off++;
+    if (step === 'raise-under') off--;
+    expect(off).toBeGreaterThanOrEqual(0);
+    expect(off).toBeLessThanOrEqual(1);
+  }
+});
+
+test('every number of strings is brought up from the outside in', () => {
+  for (let n = 1; n <= 24; n++) {
+    const order = bringUpOrder(Array.from({ length: n }, (_, i) => i));
+    expect([...order].sort((a, b) => a - b)).toEqual(Array.from({ length: n }, (_, i) => i));
+    const depth = order.map((i) => Math.min(i, n - 1 - i));
+    expect(depth).toEqual([...depth].sort((a, b) => a - b));
+  }
+});
