@@ -4,19 +4,14 @@ import type { GlideFit, PartialFit } from './glide';
 import { place, twoToneOf } from './two-tone';
 import {
   addShared,
-  APART_MEAN,
   follow,
-  GLIDE,
   linearise,
-  LN_TAU,
   logRootDeterminant,
   omegaOf,
   omegaPull,
   omegaVariance,
-  RHO_MEAN,
-  SHARED,
-  type TwoTone,
-} from './two-tone-law';
+} from './two-tone-descent';
+import { APART_MEAN, GLIDE, LN_TAU, RHO_MEAN, SHARED, type TwoTone } from './two-tone-law';
 
 /** Prior of the shared parameters: mean and standard deviation (normal; house estimates). */
 const MEAN = Float64Array.of(0, Math.log(0.16), 0, 0.55);

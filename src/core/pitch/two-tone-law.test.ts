@@ -2,20 +2,18 @@
 import { randomFrom } from '../simulate';
 import type { PartialTrack } from './demodulate';
 import { place, twoToneOf } from './two-tone';
+import { linearise, omegaOf, settle } from './two-tone-descent';
 import {
   ALL,
   APART,
   APART_MEAN,
   DECAY,
   GLIDE,
-  linearise,
   LN_TAU,
   OMEGA,
-  omegaOf,
   OWN,
   RHO,
   RHO_MEAN,
-  settle,
   V_IM,
   V_RE,
   type TwoTone,

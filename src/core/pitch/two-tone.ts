@@ -1,6 +1,7 @@
 import { FRAME_OVERLAP, type PartialTrack } from './demodulate';
 import { glideS, phasePerCent, weightedLine } from './glide';
 import { predictTwoTones, sizesOf, type Tone } from './linear-prediction';
+import { settle } from './two-tone-descent';
 import {
   ALL,
   APART_MEAN,
@@ -11,7 +12,6 @@ import {
   MOST_RHO,
   OWN,
   RHO_MEAN,
-  settle,
   type TwoTone,
 } from './two-tone-law';
 
