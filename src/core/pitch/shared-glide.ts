@@ -83,8 +83,9 @@ function gather(partials: TwoTone[], shared: Float64Array, sd: Float64Array): nu
   return cost;
 }
 
-/** The gathered curvature, its diagonal raised by `damping`, factorised. */
-function factorised(damping: number): CholeskyDecomposition {
+/** The gathered curvature, its diagonal raised by `damping`, factorised; undefined where a partial's tone has vanished from it. */
+function factorised(damping: number): CholeskyDecomposition | undefined {
+  if (!curvature.every(Number.isFinite) || !pull.every(Number.isFinite)) return undefined;
   const full = new Matrix(SHARED, SHARED);
   for (let i = 0; i < SHARED; i++)
     for (let j = 0; j <= i; j++) {
@@ -92,8 +93,20 @@ function factorised(damping: number): CholeskyDecomposition {
       full.set(i, j, v);
       full.set(j, i, v);
     }
-  return new CholeskyDecomposition(full);
+  const factor = new CholeskyDecomposition(full);
+  return factor.isPositiveDefinite() ? factor : undefined;
 }
+
+/** A fit that came to nothing. */
+const lost = (partials: TwoTone[], shared: Float64Array): SharedFit => ({
+  shared,
+  evidence: -Infinity,
+  misfit: Infinity,
+  misfits: partials.map(() => Infinity),
+  omega: [],
+  variance: [],
+  doubt: [],
+});
 
 const within = (v: number, least: number, most: number): number => Math.max(least, Math.min(most, v));
 
@@ -105,7 +118,8 @@ function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd =
   for (let i = 0; i < rounds && damping < 100; i++) {
     const cost = gather(partials, shared, sd);
     for (const p of partials) p.saved.set(p.own);
-    const step = factorised(damping).solve(Matrix.columnVector(pull)).getColumn(0);
+    const step = factorised(damping)?.solve(Matrix.columnVector(pull)).getColumn(0);
+    if (!step) break;
     const next = shared.map((v, k) => within(v + within(step[k]!, -STEP[k]!, STEP[k]!), LEAST[k]!, MOST[k]!));
     const move = next.map((v, k) => v - shared[k]!);
     let nextCost = priorCost(next, sd);
@@ -124,6 +138,7 @@ function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd =
   }
   const cost = gather(partials, shared, sd);
   const factor = factorised(0);
+  if (!factor || !Number.isFinite(cost)) return lost(partials, shared);
   const covariance = factor.solve(Matrix.eye(SHARED));
   const logRoot = factor.lowerTriangularMatrix.diagonal().reduce((s, v, i) => s + Math.log(v * sd[i]!), 0);
   return {
@@ -185,7 +200,8 @@ export function refineBySharedGlide(
   const astray = whole.misfits.some((m) => m > ASTRAY);
   const fits = [astray ? likelier(whole, fitShared(partials, whole.shared, ROUNDS)) : whole];
   const { misfit, shared } = fits[0]!;
-  if (shared[GLIDE]! < SMALL_GLIDE) fits.push(fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE));
+  const still = shared[GLIDE]! < SMALL_GLIDE ? fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE) : undefined;
+  if (still && still.evidence > -Infinity) fits.push(still);
   const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
 
   const best = Math.max(...fits.map((f) => f.evidence));
@@ -208,6 +224,7 @@ export function refineBySharedGlide(
       sigmaHz: blend(was.sigmaHz, Math.sqrt(mean((f) => f.variance[i]!)) / (2 * Math.PI)),
     };
   });
+  if (believed === 0) return { ...first, misfit, partials: refined };
   return {
     ...first,
     misfit,
