@@ -18,7 +18,8 @@ async function turnAsTold(page: Page, until: () => Promise<boolean>): Promise<vo
     } else if (/^Bring it up/.test(sentence)) {
       const off = figure(await liveCents(page).locator('.figure').textContent());
       await page.keyboard.press(off < -18 ? 'Shift+ArrowUp' : 'ArrowUp');
-      await page.waitForTimeout(off < -60 ? 60 : 160);
+      // Close to pitch a hand waits for what it hears.
+      await page.waitForTimeout(off < -60 ? 60 : off < -8 ? 160 : 350);
     } else if (/below, then up/.test(sentence)) {
       for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowDown');
       await page.waitForTimeout(400);
