@@ -9,7 +9,7 @@ export interface PartialFit {
   /** Rms of the phase about the fitted line, rad. */
   residualRad: number;
   /** Misfit a frame of two decaying tones, where they were tried. */
-  misfit?: number;
+  misfit?: number | undefined;
   /** Residual phase of every frame, rad (zero weight where the partial has sunk into the noise). */
   residual: Float64Array;
   weight: Float64Array;

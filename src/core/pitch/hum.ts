@@ -1,4 +1,5 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { Matrix } from 'ml-matrix';
+import { choleskyOf } from './cholesky';
 
 /** A stretch of samples, from inclusive, to exclusive. */
 export interface Stretch {
@@ -23,7 +24,6 @@ const MOST_SAMPLES = 3000;
 
 interface Lines {
   mainsHz: number;
-  samples: number;
   /** cos and sin amplitude of every multiple, time from sample 0 */
   amplitude: number[];
   power: number;
@@ -37,9 +37,7 @@ function fitLines(x: Float64Array, rate: number, stretches: Stretch[], mainsHz: 
   const right = new Float64Array(columns);
   const basis = new Float64Array(columns);
   let power = 0;
-  let samples = 0;
-  for (const { from, to } of stretches) {
-    samples += to - from;
+  for (const { from, to } of stretches)
     for (let i = from; i < to; i++) {
       fillBasis(basis, (2 * Math.PI * mainsHz * i) / rate);
       power += x[i]! ** 2;
@@ -48,17 +46,9 @@ function fitLines(x: Float64Array, rate: number, stretches: Stretch[], mainsHz: 
         for (let b = 0; b <= a; b++) squares[a * columns + b]! += basis[a]! * basis[b]!;
       }
     }
-  }
-  const matrix = new Matrix(columns, columns);
-  for (let a = 0; a < columns; a++)
-    for (let b = 0; b <= a; b++) {
-      const v = squares[a * columns + b]! * (a === b ? 1 + 1e-6 : 1);
-      matrix.set(a, b, v);
-      matrix.set(b, a, v);
-    }
-  const amplitude = new CholeskyDecomposition(matrix).solve(Matrix.columnVector(right)).to1DArray();
+  const amplitude = choleskyOf(squares, columns, 1e-6).solve(Matrix.columnVector(right)).to1DArray();
   const told = amplitude.reduce((sum, v, a) => sum + v * right[a]!, 0);
-  return { mainsHz, samples, amplitude, power, misfit: power - told };
+  return { mainsHz, amplitude, power, misfit: power - told };
 }
 
 /** cos and sin of every multiple of an angle, by turning. */
@@ -92,7 +82,8 @@ function driftedLines(x: Float64Array, rate: number, stretches: Stretch[], nomin
     sd,
     lines: fitLines(x, rate, stretches, nominalHz + sd * DRIFT_SD_HZ),
   }));
-  const level = Math.min(...steps.map(({ lines }) => lines.misfit / lines.samples));
+  const samples = stretches.reduce((sum, { from, to }) => sum + to - from, 0);
+  const level = Math.min(...steps.map(({ lines }) => lines.misfit)) / samples;
   const cost = steps.map(({ sd, lines }) => lines.misfit / level + sd * sd);
   let at = 1;
   for (let i = 1; i < 4; i++) if (cost[i]! < cost[at]!) at = i;

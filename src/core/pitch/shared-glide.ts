@@ -1,4 +1,5 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { Matrix, type CholeskyDecomposition } from 'ml-matrix';
+import { choleskyOf } from './cholesky';
 import type { PartialTrack } from './demodulate';
 import type { GlideFit, PartialFit } from './glide';
 import { place, twoToneOf } from './two-tone';
@@ -11,7 +12,7 @@ import {
   omegaPull,
   omegaVariance,
 } from './two-tone-descent';
-import { APART_MEAN, GLIDE, LN_TAU, RHO_MEAN, SHARED, type TwoTone } from './two-tone-law';
+import { APART_MEAN, GLIDE, LEAST_RHO, LN_TAU, MOST_RHO, RHO_MEAN, SHARED, type TwoTone } from './two-tone-law';
 
 /** Prior of the shared parameters: mean and standard deviation (normal; house estimates). */
 const MEAN = Float64Array.of(0, Math.log(0.16), 0, 0.55);
@@ -19,8 +20,8 @@ const SD = Float64Array.of(5, 0.6, 0.35, 0.2);
 /** A note without a sharp start holds its two parameters where they are. */
 const SD_NO_GLIDE = Float64Array.of(1e-6, 1e-6, SD[APART_MEAN]!, SD[RHO_MEAN]!);
 /** The search keeps within these bounds, and moves by so much a round at most. */
-const LEAST = Float64Array.of(0, Math.log(0.025), -3, 0.1);
-const MOST = Float64Array.of(100, 0, 3, 0.9);
+const LEAST = Float64Array.of(0, Math.log(0.025), -3, LEAST_RHO);
+const MOST = Float64Array.of(100, 0, 3, MOST_RHO);
 const STEP = Float64Array.of(100, 0.4, 1, 0.3);
 /** Time constants of the sharp start from which the search sets out, s. */
 const TAUS = [0.05, 0.09, 0.16, 0.28, 0.5];
@@ -86,14 +87,7 @@ function gather(partials: TwoTone[], shared: Float64Array, sd: Float64Array): nu
 /** The gathered curvature, its diagonal raised by `damping`, factorised; undefined where a partial's tone has vanished from it. */
 function factorised(damping: number): CholeskyDecomposition | undefined {
   if (!curvature.every(Number.isFinite) || !pull.every(Number.isFinite)) return undefined;
-  const full = new Matrix(SHARED, SHARED);
-  for (let i = 0; i < SHARED; i++)
-    for (let j = 0; j <= i; j++) {
-      const v = curvature[i * SHARED + j]! * (i === j ? 1 + damping : 1);
-      full.set(i, j, v);
-      full.set(j, i, v);
-    }
-  const factor = new CholeskyDecomposition(full);
+  const factor = choleskyOf(curvature, SHARED, damping);
   return factor.isPositiveDefinite() ? factor : undefined;
 }
 
@@ -200,9 +194,12 @@ export function refineBySharedGlide(
   const astray = whole.misfits.some((m) => m > ASTRAY);
   const fits = [astray ? likelier(whole, fitShared(partials, whole.shared, ROUNDS)) : whole];
   const { misfit, shared } = fits[0]!;
+  const misfitAt = new Map(partials.map((p, i) => [p.n, fits[0]!.misfits[i]!]));
+  const tried = first.partials.map((was): PartialFit => ({ ...was, misfit: misfitAt.get(was.n) }));
+  const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
+  if (believed === 0) return { ...first, misfit, partials: tried };
   const still = shared[GLIDE]! < SMALL_GLIDE ? fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE) : undefined;
   if (still && still.evidence > -Infinity) fits.push(still);
-  const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
 
   const best = Math.max(...fits.map((f) => f.evidence));
   const shares = fits.map((f) => Math.exp(f.evidence - best));
@@ -210,21 +207,18 @@ export function refineBySharedGlide(
   const mean = (of: (f: SharedFit) => number) => shares.reduce((s, w, i) => s + (w / total) * of(fits[i]!), 0);
   const blend = (was: number, now: number) => was + believed * (now - was);
   let doubt = 0;
-  const refined = first.partials.map((was): PartialFit => {
+  const refined = tried.map((was): PartialFit => {
     const i = partials.findIndex((p) => p.n === was.n);
     const p = partials[i];
     if (!p) return was;
-    const described = { ...was, misfit: fits[0]!.misfits[i]! };
-    if (believed === 0) return described;
     const omega = mean((f) => f.omega[i]!);
     doubt += mean((f) => (f.omega[i]! - omega) ** 2 + f.doubt[i]!) / p.perCent ** 2;
     return {
-      ...described,
+      ...was,
       frequencyHz: blend(was.frequencyHz, p.carrierHz + omega / (2 * Math.PI)),
       sigmaHz: blend(was.sigmaHz, Math.sqrt(mean((f) => f.variance[i]!)) / (2 * Math.PI)),
     };
   });
-  if (believed === 0) return { ...first, misfit, partials: refined };
   return {
     ...first,
     misfit,

@@ -1,6 +1,7 @@
 /** The law of two decaying tones: its normal equations against differences of its cost, and its placing against the truth. */
 import { randomFrom } from '../simulate';
 import type { PartialTrack } from './demodulate';
+import { phasePerCent } from './glide';
 import { place, twoToneOf } from './two-tone';
 import { linearise, omegaOf, settle } from './two-tone-descent';
 import {
@@ -18,8 +19,6 @@ import {
   V_RE,
   type TwoTone,
 } from './two-tone-law';
-
-const PER_CENT = (hz: number) => (2 * Math.PI * hz * Math.LN2) / 1200;
 
 interface Truth {
   hz: number;
@@ -53,8 +52,8 @@ function partialOf(truth: Truth, noise: number, seed: number): TwoTone {
   const timeS = Float64Array.from({ length: frames }, (_, k) => 0.08 + 0.005 * k);
   let last = 0;
   timeS.forEach((t, k) => {
-    const bent = PER_CENT(truth.hz) * truth.glideCents * truth.tauS * (1 - Math.exp(-t / truth.tauS));
-    const turn = PER_CENT(truth.hz) * truth.apartCents * t;
+    const bent = phasePerCent(truth.hz) * truth.glideCents * truth.tauS * (1 - Math.exp(-t / truth.tauS));
+    const turn = phasePerCent(truth.hz) * truth.apartCents * t;
     const fast = Math.exp(-truth.decay * t);
     const slow = Math.exp(-truth.decay * (1 - truth.rho) * t);
     const [vr, vi] = truth.second;
