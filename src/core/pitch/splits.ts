@@ -113,12 +113,14 @@ export function isFalseCommonPitch(fits: PartialFit[]): boolean {
 /** Even partials this far off the odd ones belong to another string an octave up, cents (house estimate). */
 const OCTAVE_APART_CENTS = 4;
 /**
- * Natural logarithm of how much worse the even or the odd partials fit than the others, from which they are two strings: by
- * the misfit of two tones where it is known and the phase agrees, by the phase alone where it is not (house estimates, by
- * the pitch benchmark: octave pairs lie at 3 to 8 by the misfit).
+ * Natural logarithm of how much worse the even or the odd partials fit than the others: by the misfit of two tones and by
+ * the phase. As shares of these the two may add up to so much, if the phase tells anything; where the misfit is not known
+ * the phase may reach its own (house estimates, by the pitch benchmark: single strings reach 1.3, most octave pairs exceed 2).
  */
 const UNLIKE_BY_MISFIT = 2.5;
-const UNLIKE_BY_PHASE = { alone: 2.4, besides: 0.7 };
+const UNLIKE_BY_PHASE = 2.4;
+const BOTH_LIMIT = 1.45;
+const LEAST_BY_PHASE = 0.7;
 const HIGHEST_COMPARED = 18;
 
 /** How far the even partials' median lies from the odd ones', and the wider spread of the two; 0 below three of each. */
@@ -139,10 +141,10 @@ function parity(fits: PartialFit[], of: (fit: PartialFit, i: number) => number |
  */
 export function isOctavePair(fits: PartialFit[], deviationCents: number[]): boolean {
   const byPhase = parity(fits, ({ residualRad }) => Math.log(residualRad)).apart;
+  const byMisfit = parity(fits, ({ misfit }) => misfit && Math.log1p(misfit)).apart;
   const unlike = fits.some(({ misfit }) => misfit !== undefined)
-    ? byPhase > UNLIKE_BY_PHASE.besides &&
-      parity(fits, ({ misfit }) => misfit && Math.log1p(misfit)).apart > UNLIKE_BY_MISFIT
-    : byPhase > UNLIKE_BY_PHASE.alone;
+    ? byPhase > LEAST_BY_PHASE && byMisfit / UNLIKE_BY_MISFIT + byPhase / UNLIKE_BY_PHASE > BOTH_LIMIT
+    : byPhase > UNLIKE_BY_PHASE;
   if (unlike) return true;
   const { apart, spread } = parity(fits, (_, i) => deviationCents[i]!);
   return apart > OCTAVE_APART_CENTS && apart > 1.5 * spread;
