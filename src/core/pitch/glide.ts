@@ -21,7 +21,7 @@ export interface GlideFit {
   glideCents: number;
   /** Standard error that the unknown glide adds to every partial alike, cents. */
   sigmaCents: number;
-  /** How badly the law of two polarisations describes the note (`refineBySharedGlide`); infinite where it does not. */
+  /** How badly the law of two polarisations describes the note (`refineBySharedGlide`); infinite where that was not tried. */
   misfit: number;
   /** Size of the sharp start at every time constant tried. */
   starts: { tauS: number; glideCents: number }[];

@@ -29,7 +29,7 @@ const OFF_COMB_LIMIT = 0.13;
 /** Share of split partials above which two strings sound (house estimate, set by the pitch benchmark). */
 const SPLIT_LIMIT = 0.42;
 /** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
-const unsteadyLimit = (frequencyHz: number): number => 1.6 + 60 / frequencyHz;
+const unsteadyLimit = (frequencyHz: number): number => 1.2 + 40 / frequencyHz;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
 const sigmaLimit = (frequencyHz: number): number => 2.5 + 40 / frequencyHz;
 /** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
@@ -37,10 +37,15 @@ const LARGEST_GLIDE = 20;
 /** Each sign of a second string, as a share of its limit; together they may reach this (house estimate). */
 const SECOND_STRING_LIMIT = 1.3;
 /**
- * Misfit of the two polarisations' law below which it describes the note. In the benchmark's recordings strings that beat
- * and turning tuners lie above 1.8, vibrato above 5 (house estimate).
+ * Misfit of the two polarisations' law below which it describes the note. In the benchmark's recordings nearly every pluck
+ * lies below, near unisons above 3.5, octave pairs above 1.6, vibrato and turning tuners above 5 (house estimate).
  */
 const DESCRIBED_BELOW = 1.5;
+/** Misfit above which it is no single string's: sampled instruments reach 5.4, near unisons lie at 5 to 9 (house estimate, same). */
+const NO_STRING_ABOVE = 6.2;
+/** A partial above this misfit is not the string's alone; so much of the sound may be such (house estimates, same). */
+const ALIEN_ABOVE = 4;
+const ALIEN_LIMIT = 0.52;
 /** Least share of the matched amplitude that must keep its phase (house estimate). */
 const LEAST_COHERENT = 0.4;
 
@@ -64,6 +69,17 @@ function decayPerS(tracks: PartialTrack[], partials: PartialFit[]): number {
     weight += amplitude;
   }
   return Math.max(0, sum / Math.max(weight, 1e-12));
+}
+
+/** Share of the partials, weighted by the root of their amplitude, that two decaying tones do not describe. */
+function alienShare(partials: PartialFit[]): number {
+  let alien = 0;
+  let all = 0;
+  for (const { amplitude, misfit = 0 } of partials) {
+    all += Math.sqrt(amplitude);
+    if (misfit > ALIEN_ABOVE) alien += Math.sqrt(amplitude);
+  }
+  return alien / all;
 }
 
 function peakOf(samples: Float64Array): number {
@@ -160,7 +176,8 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
     const track = demodulate(x, rate, from, to, n, peaks.frequencyHz[i]!, windowS);
     if (!track) continue;
     tracks.push(track);
-    noise.push(peaks.floor[i]! * Math.sqrt(lastsS / windowS));
+    // From one part of the complex noise to its amplitude, and from the whole stretch to a window.
+    noise.push(Math.SQRT2 * peaks.floor[i]! * Math.sqrt(lastsS / windowS));
   }
   const plucked = !options.sustained && !section.cutIn;
   const first = fitGlide(tracks, noise, section.onsetS, plucked);
@@ -179,14 +196,15 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
     return refuse(moved > unsteadyLimit(comb.f0Hz) && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
   if ((partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) return refuse('no-pitch');
   // Two polarisations that beat look unsteady, or like a second string, until their law is seen to describe them.
-  const described = glide.misfit < DESCRIBED_BELOW;
+  const described = glide.misfit < DESCRIBED_BELOW && alienShare(partials) < ALIEN_LIMIT;
   const apartCents = described ? Infinity : Math.max(APART_CENTS, glide.glideCents);
   const offComb = offCombShare(x, rate, from, to, long, stiff, section, apartCents) / OFF_COMB_LIMIT;
   if (offComb > 1) return refuse('two-strings');
   const unsteady = !described && moved > unsteadyLimit(comb.f0Hz);
   if (unsteady || glide.glideCents > LARGEST_GLIDE) return refuse('unsteady');
   const split = described ? 0 : splitShare(tracks, partials) / SPLIT_LIMIT;
-  const second = split > 1 || offComb + split > SECOND_STRING_LIMIT;
+  const wild = Number.isFinite(glide.misfit) && glide.misfit > NO_STRING_ABOVE;
+  const second = wild || split > 1 || offComb + split > SECOND_STRING_LIMIT;
   if (second || isFalseCommonPitch(partials) || isOctavePair(partials, stiff.deviationCents)) {
     return refuse('two-strings');
   }

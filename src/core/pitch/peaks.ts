@@ -2,12 +2,13 @@
 export interface Peaks {
   frequencyHz: number[];
   amplitude: number[];
-  /** Amplitude of the noise around the peak. */
+  /** Noise around the peak: standard deviation of its real and of its imaginary part. */
   floor: number[];
 }
 
 /**
- * Local noise amplitude of a spectrum: the median over a neighbourhood of bins, on a coarse grid, interpolated by step.
+ * Local noise of a spectrum, standard deviation of real or imaginary part: from a low quantile over a neighbourhood of bins,
+ * on a coarse grid, interpolated by step.
  * @param binsPerCell width of a grid cell in bins
  */
 export function noiseFloor(spectrum: Float64Array, bins: number, binsPerCell: number): Float64Array {
@@ -17,7 +18,7 @@ export function noiseFloor(spectrum: Float64Array, bins: number, binsPerCell: nu
     const a = Math.max(0, Math.floor((c - 0.5) * binsPerCell));
     const b = Math.min(bins, Math.ceil((c + 1.5) * binsPerCell));
     const part = spectrum.slice(a, b).sort();
-    // Rayleigh-distributed amplitudes: the lower quartile is 0.759 of the rms/sqrt2, the median 1.177.
+    // Rayleigh-distributed amplitudes: three tenths lie below 0.845 standard deviations.
     floor[c] = part[Math.floor(part.length * 0.3)]! / 0.845;
   }
   return floor;

@@ -17,8 +17,8 @@ import { APART_MEAN, GLIDE, LEAST_RHO, LN_TAU, MOST_RHO, RHO_MEAN, SHARED, type 
 /** Prior of the shared parameters: mean and standard deviation (normal; house estimates). */
 const MEAN = Float64Array.of(0, Math.log(0.16), 0, 0.55);
 const SD = Float64Array.of(5, 0.6, 0.35, 0.2);
-/** A note without a sharp start holds its two parameters where they are. */
-const SD_NO_GLIDE = Float64Array.of(1e-6, 1e-6, SD[APART_MEAN]!, SD[RHO_MEAN]!);
+/** Many notes start hardly sharp at all: a second prior, tried beside the first. */
+const SD_SMALL = Float64Array.of(1, SD[LN_TAU]!, SD[APART_MEAN]!, SD[RHO_MEAN]!);
 /** The search keeps within these bounds, and moves by so much a round at most. */
 const LEAST = Float64Array.of(0, Math.log(0.025), -3, LEAST_RHO);
 const MOST = Float64Array.of(100, 0, 3, MOST_RHO);
@@ -35,10 +35,12 @@ const PLACE_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
 /** A partial whose misfit a frame exceeds this may have gone astray (house estimate). */
 const ASTRAY = 4;
-/** Below this size the note is also tried without a sharp start, cents. */
-const SMALL_GLIDE = 1;
+/** Below this size that one is tried too, cents. */
+const SMALL_GLIDE = 3;
+/** Second polarisations this far off are also sought on the other side, cents. */
+const MIRRORED_FROM = 0.2;
 /**
- * Misfit a frame (see `softened`) up to which two decaying tones are believed, and from which they are not: a simulated
+ * Misfit (of `misfitOf`, softened as the cost is) up to which two decaying tones are believed, and from which they are not: a simulated
  * string's partials mostly stay below 1.5, sampled instruments with loops or several strings lie above 3 (house estimates).
  */
 const BELIEVED_BELOW = 2;
@@ -47,6 +49,8 @@ const NOT_BELIEVED_ABOVE = 3;
 /** The cost with bounded influence: a partial that the law does not describe counts for less (Cauchy's likelihood). */
 const softened = (p: TwoTone): number => p.count * Math.log(1 + p.cost / p.count);
 const trust = (p: TwoTone): number => 1 / (1 + p.cost / p.count);
+/** Cost a frame that stands above the noise: the rest, which any law describes, would dilute it. */
+const misfitOf = (p: TwoTone): number => Math.max(0, p.cost - p.surplus) / p.sure;
 
 interface SharedFit {
   shared: Float64Array;
@@ -138,8 +142,8 @@ function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd =
   return {
     shared,
     evidence: -cost - sum(partials, logRootDeterminant) - logRoot,
-    misfits: partials.map((p) => p.cost / p.count),
-    misfit: sum(partials, softened) / sum(partials, (p) => p.count),
+    misfits: partials.map(misfitOf),
+    misfit: sum(partials, (p) => p.sure * Math.log(1 + misfitOf(p))) / sum(partials, (p) => p.sure),
     omega: partials.map(omegaOf),
     variance: partials.map(omegaVariance),
     doubt: partials.map((p) => {
@@ -152,19 +156,23 @@ function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd =
 const sum = (partials: TwoTone[], of: (p: TwoTone) => number): number => partials.reduce((s, p) => s + of(p), 0);
 const likelier = (a: SharedFit, b: SharedFit): SharedFit => (b.evidence > a.evidence ? b : a);
 
-/** The shared parameters from the lowest partials: several time constants, then either side for the second polarisation. */
+/** The shared parameters from the lowest partials: from several time constants, then with the second polarisation on either side. */
 function search(partials: TwoTone[], glideAt: (tauS: number) => number): SharedFit {
   const low = [...partials].sort((a, b) => a.n - b.n).slice(0, SEARCH_PARTIALS);
-  const from = (shared: Float64Array, apart: number): SharedFit => {
-    const start = MEAN.slice();
-    start[GLIDE] = shared[GLIDE]!;
-    start[LN_TAU] = shared[LN_TAU]!;
-    start[APART_MEAN] = apart;
-    return fitShared(low, start, SEARCH_ROUNDS);
-  };
-  const best = TAUS.map((tau) => from(Float64Array.of(glideAt(tau), Math.log(tau)), 0)).reduce(likelier);
-  return SIDES.map((side) => from(best.shared, side)).reduce(likelier, best);
+  const from = (glide: number, lnTau: number, apart: number): SharedFit =>
+    fitShared(low, Float64Array.of(glide, lnTau, apart, MEAN[RHO_MEAN]!), SEARCH_ROUNDS);
+  const best = TAUS.map((tau) => from(glideAt(tau), Math.log(tau), 0)).reduce(likelier);
+  return SIDES.map((side) => from(best.shared[GLIDE]!, best.shared[LN_TAU]!, side)).reduce(likelier, best);
 }
+
+/** The first fit's partials, each with its misfit. */
+function withMisfits(first: GlideFit, partials: TwoTone[], misfits: number[]): PartialFit[] {
+  const at = new Map(partials.map((p, i) => [p.n, misfits[i]!]));
+  return first.partials.map((was): PartialFit => ({ ...was, misfit: at.get(was.n) }));
+}
+
+/** The second polarisation on the other side. */
+const mirrored = (shared: Float64Array): Float64Array => shared.map((v, i) => (i === APART_MEAN ? -v : v));
 
 /**
  * Refines a first fit of a plucked note: every partial as two decaying tones (the string's two polarisations), all under
@@ -188,18 +196,24 @@ export function refineBySharedGlide(
   const nearest = (tau: number) =>
     first.starts.reduce((a, b) => (Math.abs(Math.log(b.tauS / tau)) < Math.abs(Math.log(a.tauS / tau)) ? b : a));
   const found = search(partials, (tau) => nearest(tau).glideCents);
-  if (found.misfit > NOT_BELIEVED_ABOVE) return first;
-  const whole = fitShared(partials, found.shared, ROUNDS);
+  if (found.misfit > NOT_BELIEVED_ABOVE) {
+    for (const p of partials) place(p, found.shared, PLACE_ROUNDS);
+    return { ...first, misfit: found.misfit, partials: withMisfits(first, partials, partials.map(misfitOf)) };
+  }
+  let whole = fitShared(partials, found.shared, ROUNDS);
+  const apart = whole.shared[APART_MEAN]!;
+  if (Math.abs(apart) > MIRRORED_FROM) whole = likelier(whole, fitShared(partials, mirrored(whole.shared), ROUNDS));
   // Partials that went astray find their place among the others' shared parameters.
-  const astray = whole.misfits.some((m) => m > ASTRAY);
-  const fits = [astray ? likelier(whole, fitShared(partials, whole.shared, ROUNDS)) : whole];
-  const { misfit, shared } = fits[0]!;
-  const misfitAt = new Map(partials.map((p, i) => [p.n, fits[0]!.misfits[i]!]));
-  const tried = first.partials.map((was): PartialFit => ({ ...was, misfit: misfitAt.get(was.n) }));
+  if (whole.misfits.some((m) => m > ASTRAY)) whole = likelier(whole, fitShared(partials, whole.shared, ROUNDS));
+  const { misfit } = whole;
+  const tried = withMisfits(first, partials, whole.misfits);
   const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
   if (believed === 0) return { ...first, misfit, partials: tried };
-  const still = shared[GLIDE]! < SMALL_GLIDE ? fitShared(partials, MEAN, ROUNDS, SD_NO_GLIDE) : undefined;
-  if (still && still.evidence > -Infinity) fits.push(still);
+  const fits = [whole];
+  if (whole.shared[GLIDE]! < SMALL_GLIDE) {
+    const small = fitShared(partials, MEAN, ROUNDS, SD_SMALL);
+    if (small.evidence > -Infinity) fits.push(small);
+  }
 
   const best = Math.max(...fits.map((f) => f.evidence));
   const shares = fits.map((f) => Math.exp(f.evidence - best));

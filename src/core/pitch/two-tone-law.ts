@@ -37,13 +37,16 @@ const DECAY_MEAN = 1.2;
 const DECAY_SD = 0.7;
 
 /** A partial has at most this many frames. */
-export const MOST_FRAMES = 32;
+export const MOST_FRAMES = 48;
 
 /** A partial's frames, its parameters and the work space of its fit. Amplitudes are relative to the first frame. */
 export interface TwoTone {
   n: number;
   carrierHz: number;
   count: number;
+  /** The first so many stand above the noise; what the others cost at most where the law holds. */
+  sure: number;
+  surplus: number;
   /** s from the onset */
   timeS: Float64Array;
   re: Float64Array;

@@ -36,12 +36,13 @@ const REACHES = [1 / 3, 1 / 6, 1 / 12];
  */
 export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, omega: number): TwoTone | undefined {
   const top = Math.max(...track.amplitude);
-  const least = Math.max(2 * noise, FAINTEST * top);
-  let used = 0;
-  while (used < track.amplitude.length && track.amplitude[used]! > least) used++;
-  const stride = Math.max(2, Math.ceil(used / MOST_FRAMES));
-  const count = Math.ceil(used / stride);
-  if (count < LEAST_FRAMES || used < 6) return undefined;
+  const least = Math.max(noise, FAINTEST * top);
+  let heard = 0;
+  while (heard < track.amplitude.length && track.amplitude[heard]! > least) heard++;
+  const stride = Math.max(2, Math.ceil(track.amplitude.length / MOST_FRAMES));
+  const count = Math.ceil(track.amplitude.length / stride);
+  const sure = Math.ceil(heard / stride);
+  if (count < LEAST_FRAMES || heard < 6) return undefined;
   // Neighbouring frames share samples; a Hann window's worth is longer than its overlap tells.
   const worth = Math.min(1, (1.6 * stride) / FRAME_OVERLAP);
   const array = () => new Float64Array(count);
@@ -56,12 +57,14 @@ export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, om
     im[k] = a * Math.sin(phase[k]!);
     weight[k] = worth / (0.5 * (noise * norm) ** 2 + (LAW_ERROR * a) ** 2);
   }
-  const half = count >> 1;
+  const half = Math.max(1, sure >> 1);
   const fall = Math.log(track.amplitude[0]! / track.amplitude[half * stride]!) / (timeS[half]! - timeS[0]!);
   return {
     n: track.n,
     carrierHz: track.carrierHz,
     count,
+    sure,
+    surplus: worth * (count - sure),
     timeS,
     re,
     im,
@@ -90,7 +93,8 @@ function startsOf(p: TwoTone, shared: Float64Array): Float64Array[] {
   const tau = Math.exp(shared[LN_TAU]!);
   const apart = shared[APART_MEAN]! * p.perCent;
   const rho = shared[RHO_MEAN]!;
-  const { count, timeS, phase, perCent } = p;
+  const { sure: count, phase, perCent } = p;
+  const timeS = p.timeS.subarray(0, count);
   const re = new Float64Array(count);
   const im = new Float64Array(count);
   const level = new Float64Array(count);
