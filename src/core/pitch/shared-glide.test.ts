@@ -80,6 +80,56 @@ describe.each([1, 2, 3])('six partials that die within half a second (%p)', (see
   });
 });
 
+test.each([0.3, 0.6, 1.2])('a start %p cents sharp is not taken for none', (glideCents) => {
+  const errors = [61, 62, 63, 64, 65, 66].map((seed) => {
+    const list = tones(seed);
+    const tracks = list.map((t) => track(t, glideCents, 0.3));
+    const first = fitGlide(tracks, list.map(() => 1e-4), ONSET_S, true); // prettier-ignore
+    const { partials } = refineBySharedGlide(tracks, list.map(() => 1e-4), ONSET_S, first); // prettier-ignore
+    return partials.reduce((s, p) => s + cents(p.frequencyHz, 196 * p.n), 0) / partials.length;
+  });
+  expect(Math.sqrt(errors.reduce((s, e) => s + e * e, 0) / errors.length)).toBeLessThan(0.2);
+});
+
+test.each([-0.8, 0.8])('a second polarisation %p cents off is sought on both sides', (apartCents) => {
+  for (const seed of [71, 72, 73, 74]) {
+    const list = tones(seed).map((t) => ({ ...t, apartCents: apartCents * (0.8 + 0.1 * (t.n % 3)) }));
+    const tracks = list.map((t) => track(t, 2, 0.15));
+    const noise = list.map(() => 1e-4);
+    const first = fitGlide(tracks, noise, ONSET_S, true);
+    const { partials } = refineBySharedGlide(tracks, noise, ONSET_S, first);
+    for (const p of partials) expect(Math.abs(cents(p.frequencyHz, 196 * p.n))).toBeLessThan(0.4);
+  }
+});
+
+test('frames in the noise still tell: a longer recording of a dying note errs less', () => {
+  const rmsOf = (count: number) => {
+    const errors = Array.from({ length: 12 }, (_, i) => {
+      const r = randomFrom(80 + i);
+      const list = tones(90 + i);
+      const noise = list.map((t) => 0.02 / t.n);
+      const tracks = list.map((t, k) => {
+        const full = track(t, 4, 0.25);
+        const [amplitude, phase] = [new Float64Array(count), new Float64Array(count)];
+        let last = 0;
+        for (let j = 0; j < count; j++) {
+          const x = full.amplitude[j]! * Math.cos(full.phase[j]!) + noise[k]! * Math.SQRT1_2 * r.normal();
+          const y = full.amplitude[j]! * Math.sin(full.phase[j]!) + noise[k]! * Math.SQRT1_2 * r.normal();
+          amplitude[j] = Math.hypot(x, y);
+          const p = Math.atan2(y, x);
+          phase[j] = last = p + 2 * Math.PI * Math.round((last - p) / (2 * Math.PI));
+        }
+        return { ...full, timeS: full.timeS.slice(0, count), amplitude, phase };
+      });
+      const first = fitGlide(tracks, noise, ONSET_S, true);
+      const { partials } = refineBySharedGlide(tracks, noise, ONSET_S, first);
+      return partials.reduce((s, p) => s + cents(p.frequencyHz, 196 * p.n), 0) / partials.length;
+    });
+    return Math.sqrt(errors.reduce((s, e) => s + e * e, 0) / errors.length);
+  };
+  expect(rmsOf(120)).toBeLessThan(0.8 * rmsOf(50));
+});
+
 test('too few frames above the noise: the first fit stands', () => {
   const tracks = [track(tones(4)[0]!, 3, 0.1)];
   const first = fitGlide(tracks, [1e-5], ONSET_S, true);

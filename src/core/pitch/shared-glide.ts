@@ -12,7 +12,17 @@ import {
   omegaPull,
   omegaVariance,
 } from './two-tone-descent';
-import { APART_MEAN, GLIDE, LEAST_RHO, LN_TAU, MOST_RHO, RHO_MEAN, SHARED, type TwoTone } from './two-tone-law';
+import {
+  APART_MEAN,
+  GLIDE,
+  LEAST_RHO,
+  LN_TAU,
+  MOST_FRAMES,
+  MOST_RHO,
+  RHO_MEAN,
+  SHARED,
+  type TwoTone,
+} from './two-tone-law';
 
 /** Prior of the shared parameters: mean and standard deviation (normal; house estimates). */
 const MEAN = Float64Array.of(0, Math.log(0.16), 0, 0.55);
@@ -29,6 +39,8 @@ const TAUS = [0.05, 0.09, 0.16, 0.28, 0.5];
 const SIDES = [-0.6, 0.6];
 /** The search uses this many of the lowest partials: the higher ones lose count of their turns. */
 const SEARCH_PARTIALS = 4;
+/** And so many frames of each. */
+const SEARCH_FRAMES = 24;
 const SEARCH_ROUNDS = 4;
 const ROUNDS = 8;
 const PLACE_ROUNDS = 6;
@@ -157,8 +169,7 @@ const sum = (partials: TwoTone[], of: (p: TwoTone) => number): number => partial
 const likelier = (a: SharedFit, b: SharedFit): SharedFit => (b.evidence > a.evidence ? b : a);
 
 /** The shared parameters from the lowest partials: from several time constants, then with the second polarisation on either side. */
-function search(partials: TwoTone[], glideAt: (tauS: number) => number): SharedFit {
-  const low = [...partials].sort((a, b) => a.n - b.n).slice(0, SEARCH_PARTIALS);
+function search(low: TwoTone[], glideAt: (tauS: number) => number): SharedFit {
   const from = (glide: number, lnTau: number, apart: number): SharedFit =>
     fitShared(low, Float64Array.of(glide, lnTau, apart, MEAN[RHO_MEAN]!), SEARCH_ROUNDS);
   const best = TAUS.map((tau) => from(glideAt(tau), Math.log(tau), 0)).reduce(likelier);
@@ -188,14 +199,19 @@ export function refineBySharedGlide(
   onsetS: number,
   first: GlideFit,
 ): GlideFit {
-  const partials = first.partials.flatMap(({ n, frequencyHz }) => {
-    const i = tracks.findIndex((t) => t.n === n);
-    return twoToneOf(tracks[i]!, noise[i]!, onsetS, 2 * Math.PI * (frequencyHz - tracks[i]!.carrierHz)) ?? [];
-  });
+  const partialsOf = (fits: PartialFit[], mostFrames: number) =>
+    fits.flatMap(({ n, frequencyHz }) => {
+      const i = tracks.findIndex((t) => t.n === n);
+      const omega = 2 * Math.PI * (frequencyHz - tracks[i]!.carrierHz);
+      return twoToneOf(tracks[i]!, noise[i]!, onsetS, omega, mostFrames) ?? [];
+    });
+  const partials = partialsOf(first.partials, MOST_FRAMES);
   if (partials.length === 0) return first;
   const nearest = (tau: number) =>
     first.starts.reduce((a, b) => (Math.abs(Math.log(b.tauS / tau)) < Math.abs(Math.log(a.tauS / tau)) ? b : a));
-  const found = search(partials, (tau) => nearest(tau).glideCents);
+  const lowest = partials.map((p) => p.n).sort((a, b) => a - b).slice(0, SEARCH_PARTIALS); // prettier-ignore
+  const low = first.partials.filter((p) => lowest.includes(p.n));
+  const found = search(partialsOf(low, SEARCH_FRAMES), (tau) => nearest(tau).glideCents);
   if (found.misfit > NOT_BELIEVED_ABOVE) {
     for (const p of partials) place(p, found.shared, PLACE_ROUNDS);
     return { ...first, misfit: found.misfit, partials: withMisfits(first, partials, partials.map(misfitOf)) };

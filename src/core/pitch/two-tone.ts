@@ -32,14 +32,21 @@ const REACHES = [1 / 3, 1 / 6, 1 / 12];
  * Takes the usable frames of a track.
  * @param noise amplitude of the noise in the track's band, same units as the track
  * @param omega first estimate of the angular frequency against the carrier, rad/s
+ * @param mostFrames 48 at most
  * @returns undefined where too few frames stand above the noise
  */
-export function twoToneOf(track: PartialTrack, noise: number, onsetS: number, omega: number): TwoTone | undefined {
+export function twoToneOf(
+  track: PartialTrack,
+  noise: number,
+  onsetS: number,
+  omega: number,
+  mostFrames = MOST_FRAMES,
+): TwoTone | undefined {
   const top = Math.max(...track.amplitude);
   const least = Math.max(noise, FAINTEST * top);
   let heard = 0;
   while (heard < track.amplitude.length && track.amplitude[heard]! > least) heard++;
-  const stride = Math.max(2, Math.ceil(track.amplitude.length / MOST_FRAMES));
+  const stride = Math.max(2, Math.ceil(track.amplitude.length / mostFrames));
   const count = Math.ceil(track.amplitude.length / stride);
   const sure = Math.ceil(heard / stride);
   if (count < LEAST_FRAMES || heard < 6) return undefined;
