@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { readWav } from '../../core/exchange';
 import type { Heard, Task, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
@@ -42,7 +42,8 @@ export function useListening(
   const [listening, setListening] = useState<Source | undefined>(undefined);
   const [trail, setTrail] = useState<TrackPoint[]>([]);
   const [check, setCheck] = useState<Check | undefined>(undefined);
-  useEffect(() => {
+  // With the commit: a reading must not meet the step before.
+  useLayoutEffect(() => {
     outcomeRef.current = onOutcome;
     taskRef.current = task;
   });

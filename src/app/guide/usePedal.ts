@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 
 /** What each key does; a handler is told whether Shift is held. Letters are written small. */
 export type KeyTable = Record<string, ((shift: boolean) => void) | undefined>;
@@ -19,7 +19,8 @@ export const simulatedHands = ({
 /** A view's keys, a page-turn pedal's among them. They act only when no field, button or dialog has focus. */
 export function usePedal(table: KeyTable): void {
   const latest = useRef(table);
-  useEffect(() => {
+  // With the commit that shows an instruction, not after it: a key pressed at once must not meet the step before.
+  useLayoutEffect(() => {
     latest.current = table;
   });
   useEffect(() => {
