@@ -156,8 +156,9 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
         setMessage(
           `${own.plan.note} as left ${signed(outcome.cents)} kept.${above ? ' It came from above and may fall: take it below and up, or go on.' : ''}`,
         );
-        if (above) setAgain(true);
-        else if (step.kind === 'raise') finish('done', note);
+        setAgain(above);
+        if (above) return;
+        if (step.kind === 'raise') finish('done', note);
         else if (rounds.advice.stop) endRounds(rounds.drops.length);
         else rounds.setPhase('stretch');
       });
