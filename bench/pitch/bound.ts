@@ -4,6 +4,7 @@
  */
 import { inverse, Matrix } from 'ml-matrix';
 import { quantile, rootMeanSquare } from 'simple-statistics';
+import { glideS, phasePerCent } from '../../src/core/pitch/glide';
 import { randomFrom, type PluckSpec, type Random } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { FAMILY_NAMES, stringSpec } from './cases';
@@ -13,7 +14,7 @@ const SEED = Number(process.argv[3] ?? 1);
 const SAMPLE_RATE = 44100;
 const STEP_S = 0.002;
 const DRAWS = 200;
-const LN_CENT = Math.LN2 / 1200;
+const CENTS = 1200 / Math.LN2;
 /** A partial's own parameters: both tones' sizes, decay, pitch; share of the decay spared, distance. */
 const OWN = 8;
 /** All partials': sharp start and its time constant, the second tone's distance and share, the string's pitch and ln B. */
@@ -76,12 +77,12 @@ function boundCents(spec: PluckSpec, { fromS, toS, noiseDb }: Stretch, random: R
     1 / 1.2 ** 2,
   ]);
   for (const p of partials) {
-    const perCent = 2 * Math.PI * p.hz * LN_CENT;
+    const perCent = phasePerCent(p.hz);
     const [u, v] = [2 * Math.PI * random.uniform(), 2 * Math.PI * random.uniform()];
     const information = Matrix.zeros(OWN + SHARED, OWN + SHARED);
     for (let t = fromS; t < toS; t += STEP_S) {
       const left = Math.exp(-t / spec.glideTauS);
-      const glide = spec.glideTauS * (1 - left);
+      const glide = glideS(t, spec.glideTauS);
       const e = Math.exp(-p.decay * t);
       const f = Math.exp(-p.decay * (1 - spared) * t);
       const turn = perCent * p.apartCents * t;
@@ -119,7 +120,7 @@ function boundCents(spec: PluckSpec, { fromS, toS, noiseDb }: Stretch, random: R
     tie(6, [[3, 1]], 0.001);
     tie(7, [[2, 1]], Math.max(0.02, 0.29 * Math.abs(spec.secondCents)));
     const b = spec.inharmonicity;
-    const bend = (0.5 / LN_CENT) * ((b * p.n ** 2) / (1 + b * p.n ** 2) - b / (1 + b));
+    const bend = 0.5 * CENTS * ((b * p.n ** 2) / (1 + b * p.n ** 2) - b / (1 + b));
     tie(3, [[PITCH, 1], [5, bend]], p.moved ? 100 : 0.03); // prettier-ignore
     const own = information.subMatrix(0, OWN - 1, 0, OWN - 1).add(Matrix.eye(OWN).mul(1e-9));
     const across = information.subMatrix(0, OWN - 1, OWN, OWN + SHARED - 1);

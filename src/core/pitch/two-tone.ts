@@ -17,7 +17,7 @@ import {
 
 /** What the law leaves out (body, neighbours), as a share of the partial. */
 const LAW_ERROR = 0.005;
-/** Frames below this share of the loudest are left out. */
+/** From the first frame below this share of the loudest, or below the noise, the phase may lose a turn: no start rests on it. */
 const FAINTEST = 0.015;
 const LEAST_FRAMES = 5;
 /** One tone's decay and pitch, fitted to two: the faster decays by so much more, and the slower pulls it this share (house estimates). */
@@ -29,7 +29,7 @@ const MOST_APART_CENTS = 2;
 const REACHES = [1 / 3, 1 / 6, 1 / 12];
 
 /**
- * Takes the usable frames of a track.
+ * Takes every frame of a track, or as many as `mostFrames` allows, and what each is worth.
  * @param noise amplitude of the noise in the track's band, same units as the track
  * @param omega first estimate of the angular frequency against the carrier, rad/s
  * @param mostFrames 48 at most
