@@ -41,10 +41,12 @@ export function decimate(samples: Float64Array, factor: number): Float64Array {
   const out = new Float64Array(Math.floor((samples.length - 1) / factor) + 1);
   for (let i = 0; i < out.length; i++) {
     const c = i * factor;
-    const a = Math.max(-half, -c);
-    const b = Math.min(half, samples.length - 1 - c);
-    let sum = 0;
-    for (let j = a; j <= b; j++) sum += samples[c + j]! * h[j + half]!;
+    const within = Math.min(half, c, samples.length - 1 - c);
+    let sum = samples[c]! * h[half]!;
+    for (let j = 1; j <= within; j++) sum += (samples[c - j]! + samples[c + j]!) * h[half + j]!;
+    // At either end only one side has samples.
+    for (let j = within + 1; j <= Math.min(half, c); j++) sum += samples[c - j]! * h[half + j]!;
+    for (let j = within + 1; j <= Math.min(half, samples.length - 1 - c); j++) sum += samples[c + j]! * h[half + j]!;
     out[i] = sum;
   }
   return out;

@@ -16,6 +16,8 @@ export interface PartialTrack {
 const BLOCKS = 128;
 /** Frames start this many blocks apart: 75 % overlap. */
 const HOP = 32;
+/** Samples after which the phasor starts afresh. */
+const FRESH = 128;
 
 const shape = Float64Array.from({ length: BLOCKS }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / BLOCKS));
 
@@ -34,32 +36,44 @@ export function demodulate(
   carrierHz: number,
   windowS: number,
 ): PartialTrack | undefined {
-  const block = Math.max(1, Math.round((windowS * sampleRate) / BLOCKS));
+  const block = (windowS * sampleRate) / BLOCKS;
   const blocks = Math.floor((to - from) / block);
   const frames = Math.floor((blocks - BLOCKS) / HOP) + 1;
   if (frames < 4) return undefined;
-  const re = new Float64Array(blocks);
-  const im = new Float64Array(blocks);
+  // Running sums of the shifted samples: between two of them lies a block of any length, whole samples or not.
+  const count = to - from;
+  const sumRe = new Float64Array(count + 1);
+  const sumIm = new Float64Array(count + 1);
   const w = (2 * Math.PI * carrierHz) / sampleRate;
   const stepRe = Math.cos(w);
   const stepIm = -Math.sin(w);
-  for (let b = 0; b < blocks; b++) {
-    const start = from + b * block;
-    // The phasor starts afresh each block, so that rounding does not build up.
-    let cr = Math.cos(w * start);
-    let ci = -Math.sin(w * start);
-    let sr = 0;
-    let si = 0;
-    for (let i = start; i < start + block; i++) {
-      const x = samples[i]!;
-      sr += x * cr;
-      si += x * ci;
+  for (let begin = 0; begin < count; begin += FRESH) {
+    // The phasor starts afresh so often that rounding does not build up.
+    let cr = Math.cos(w * (from + begin));
+    let ci = -Math.sin(w * (from + begin));
+    const end = Math.min(count, begin + FRESH);
+    for (let i = begin; i < end; i++) {
+      const x = samples[from + i]!;
+      sumRe[i + 1] = sumRe[i]! + x * cr;
+      sumIm[i + 1] = sumIm[i]! + x * ci;
       const t = cr * stepRe - ci * stepIm;
       ci = cr * stepIm + ci * stepRe;
       cr = t;
     }
-    re[b] = sr;
-    im[b] = si;
+  }
+  const re = new Float64Array(blocks);
+  const im = new Float64Array(blocks);
+  let lastRe = 0;
+  let lastIm = 0;
+  for (let b = 0; b < blocks; b++) {
+    const at = Math.min(count, (b + 1) * block);
+    const i = Math.min(count - 1, Math.floor(at));
+    const nextRe = sumRe[i]! + (at - i) * (sumRe[i + 1]! - sumRe[i]!);
+    const nextIm = sumIm[i]! + (at - i) * (sumIm[i + 1]! - sumIm[i]!);
+    re[b] = nextRe - lastRe;
+    im[b] = nextIm - lastIm;
+    lastRe = nextRe;
+    lastIm = nextIm;
   }
   const timeS = new Float64Array(frames);
   const amplitude = new Float64Array(frames);
@@ -77,7 +91,7 @@ export function demodulate(
     let p = Math.atan2(si, sr);
     p += 2 * Math.PI * Math.round((last - p) / (2 * Math.PI));
     phase[k] = last = p;
-    timeS[k] = (from + (k * HOP + BLOCKS / 2) * block) / sampleRate;
+    timeS[k] = (from - 0.5 + (k * HOP + BLOCKS / 2) * block) / sampleRate;
   }
   return { n, carrierHz, timeS, amplitude, phase };
 }

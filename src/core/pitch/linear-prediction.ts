@@ -91,7 +91,12 @@ function solvePair(
   let bfi = 0;
   for (let k = 0; k < rows; k++) {
     fill(k, row);
-    const [ar, ai, br, bi, fr, fi] = row as unknown as [number, number, number, number, number, number];
+    const ar = row[0]!;
+    const ai = row[1]!;
+    const br = row[2]!;
+    const bi = row[3]!;
+    const fr = row[4]!;
+    const fi = row[5]!;
     aa += ar * ar + ai * ai;
     bb += br * br + bi * bi;
     abr += ar * br + ai * bi;

@@ -42,7 +42,7 @@ const SECOND_STRING_LIMIT = 1.3;
  */
 const DESCRIBED_BELOW = 1.5;
 /** Misfit above which it is no single string's: sampled instruments reach 5.4, near unisons lie at 5 to 9 (house estimate, same). */
-const NO_STRING_ABOVE = 6.2;
+const NO_STRING_ABOVE = 6.5;
 /** A partial above this misfit is not the string's alone; so much of the sound may be such (house estimates, same). */
 const ALIEN_ABOVE = 4;
 const ALIEN_LIMIT = 0.52;
@@ -98,12 +98,21 @@ function withoutOffset(samples: ArrayLike<number>): Float64Array {
   return x;
 }
 
-/** What to leave out after the onset, s: longer where there is more to choose from, longest under a bow. */
+/**
+ * Length of the demodulation's window, s: whole periods, so that the neighbouring partials fall on its nulls; four, or the
+ * 20 ms of a high string, and a fifth of a note that is over sooner.
+ */
+function windowOf(f0Hz: number, lastsS: number): number {
+  const periods = Math.min(Math.max(4, Math.round(0.02 * f0Hz)), Math.max(2, Math.round(0.2 * lastsS * f0Hz)));
+  return Math.min(periods / f0Hz, 0.5 * lastsS);
+}
+
+/** What to leave out after the onset, s: the pick's noise, and longest under a bow. */
 function attackGapS(section: Section, windowS: number): number {
   const lasts = section.endS - section.onsetS;
   if (section.cutIn) return Math.min(0.15, 0.15 * lasts);
   if (section.slowAttack) return Math.min(0.3, 0.3 * lasts);
-  return Math.min(0.07, Math.max(0.02 + 0.25 * windowS, 0.1 * lasts));
+  return 0.012 + 0.1 * windowS;
 }
 
 /**
@@ -169,7 +178,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   const long: LongSpectrum = { peaks, hzPerBin, lobeBins };
   if (isMainsHum(x, rate, comb, peaks, section)) return refuse('hum');
 
-  const windowS = Math.max(0.02, Math.min(4 / comb.f0Hz, 0.5 * lastsS));
+  const windowS = windowOf(comb.f0Hz, lastsS);
   const tracks: PartialTrack[] = [];
   const noise: number[] = [];
   for (const { n, peak: i } of comb.matches) {

@@ -1,8 +1,10 @@
 import { Matrix, type CholeskyDecomposition } from 'ml-matrix';
+import { median } from 'simple-statistics';
 import { choleskyOf } from './cholesky';
 import type { PartialTrack } from './demodulate';
 import type { GlideFit, PartialFit } from './glide';
-import { place, twoToneOf } from './two-tone';
+import { fitStiffString } from './stiff';
+import { place, setOutAgain, twoToneOf } from './two-tone';
 import {
   addShared,
   follow,
@@ -14,6 +16,7 @@ import {
 } from './two-tone-descent';
 import {
   APART_MEAN,
+  DECAY,
   GLIDE,
   LEAST_RHO,
   LN_TAU,
@@ -24,11 +27,13 @@ import {
   type TwoTone,
 } from './two-tone-law';
 
-/** Prior of the shared parameters: mean and standard deviation (normal; house estimates). */
+/**
+ * Prior of the shared parameters: mean and standard deviation (normal; house estimates). The sharp start's is the half and
+ * half of two, for many notes start hardly sharp at all.
+ */
 const MEAN = Float64Array.of(0, Math.log(0.16), 0, 0.55);
 const SD = Float64Array.of(5, 0.6, 0.35, 0.2);
-/** Many notes start hardly sharp at all: a second prior, tried beside the first. */
-const SD_SMALL = Float64Array.of(1, SD[LN_TAU]!, SD[APART_MEAN]!, SD[RHO_MEAN]!);
+const SD_HARDLY_SHARP = 1;
 /** The search keeps within these bounds, and moves by so much a round at most. */
 const LEAST = Float64Array.of(0, Math.log(0.025), -3, LEAST_RHO);
 const MOST = Float64Array.of(100, 0, 3, MOST_RHO);
@@ -45,10 +50,8 @@ const SEARCH_ROUNDS = 4;
 const ROUNDS = 8;
 const PLACE_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
-/** A partial whose misfit a frame exceeds this may have gone astray (house estimate). */
-const ASTRAY = 4;
-/** Below this size that one is tried too, cents. */
-const SMALL_GLIDE = 3;
+/** So many of its neighbours tell a partial how fast it should decay. */
+const NEIGHBOURS = 4;
 /** Second polarisations this far off are also sought on the other side, cents. */
 const MIRRORED_FROM = 0.2;
 /**
@@ -66,6 +69,8 @@ const misfitOf = (p: TwoTone): number => Math.max(0, p.cost - p.surplus) / p.sur
 
 interface SharedFit {
   shared: Float64Array;
+  /** Own parameters of every partial. */
+  own: Float64Array[];
   /** Log evidence by Laplace's approximation, up to a constant. */
   evidence: number;
   /** One a partial: angular frequency against the carrier, its variance at these shared parameters, what their doubt adds. */
@@ -77,21 +82,35 @@ interface SharedFit {
   misfit: number;
 }
 
-const priorCost = (shared: Float64Array, sd: Float64Array): number =>
-  shared.reduce((s, v, i) => s + 0.5 * ((v - MEAN[i]!) / sd[i]!) ** 2, 0);
+const normal = (x: number, sd: number): number => Math.exp(-0.5 * (x / sd) ** 2) / sd;
+
+/** Prior of the shared parameters: what they cost (minus its logarithm), and what each is held to its mean with. */
+function priorCost(shared: Float64Array): number {
+  const glide = shared[GLIDE]!;
+  let cost = -Math.log(0.5 * (normal(glide, SD_HARDLY_SHARP) + normal(glide, SD[GLIDE]!)) * SD[GLIDE]!);
+  for (let i = 0; i < SHARED; i++) if (i !== GLIDE) cost += 0.5 * ((shared[i]! - MEAN[i]!) / SD[i]!) ** 2;
+  return cost;
+}
+function priorWorth(shared: Float64Array, i: number): number {
+  const wide = 1 / SD[i]! ** 2;
+  if (i !== GLIDE) return wide;
+  const [a, b] = [normal(shared[GLIDE]!, SD_HARDLY_SHARP), normal(shared[GLIDE]!, SD[GLIDE]!)];
+  return (a / SD_HARDLY_SHARP ** 2 + b * wide) / (a + b);
+}
 
 /** Normal equations of the shared parameters, see `addShared`. */
 const curvature = new Float64Array(SHARED * SHARED);
 const pull = new Float64Array(SHARED);
 
 /** Linearises all partials and gathers the shared normal equations; returns the cost. */
-function gather(partials: TwoTone[], shared: Float64Array, sd: Float64Array): number {
+function gather(partials: TwoTone[], shared: Float64Array): number {
   curvature.fill(0);
   for (let i = 0; i < SHARED; i++) {
-    curvature[i * SHARED + i] = 1 / sd[i]! ** 2;
-    pull[i] = (MEAN[i]! - shared[i]!) / sd[i]! ** 2;
+    const worth = priorWorth(shared, i);
+    curvature[i * SHARED + i] = worth;
+    pull[i] = worth * (MEAN[i]! - shared[i]!);
   }
-  let cost = priorCost(shared, sd);
+  let cost = priorCost(shared);
   for (const p of partials) {
     linearise(p, shared);
     cost += softened(p);
@@ -110,6 +129,7 @@ function factorised(damping: number): CholeskyDecomposition | undefined {
 /** A fit that came to nothing. */
 const lost = (partials: TwoTone[], shared: Float64Array): SharedFit => ({
   shared,
+  own: partials.map((p) => p.own.slice()),
   evidence: -Infinity,
   misfit: Infinity,
   misfits: partials.map(() => Infinity),
@@ -120,19 +140,24 @@ const lost = (partials: TwoTone[], shared: Float64Array): SharedFit => ({
 
 const within = (v: number, least: number, most: number): number => Math.max(least, Math.min(most, v));
 
-/** From a start: places every partial, then Gauss-Newton over the shared parameters, the partials' own ones following. */
-function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd = SD): SharedFit {
+/** From a start: places every partial and settles. */
+function fitShared(partials: TwoTone[], from: Float64Array, rounds: number): SharedFit {
+  for (const p of partials) place(p, from, PLACE_ROUNDS);
+  return settleShared(partials, from, rounds);
+}
+
+/** Gauss-Newton over the shared parameters, the partials' own ones following from where they are. */
+function settleShared(partials: TwoTone[], from: Float64Array, rounds: number): SharedFit {
   let shared = from;
-  for (const p of partials) place(p, shared, PLACE_ROUNDS);
   let damping = 1e-3;
   for (let i = 0; i < rounds && damping < 100; i++) {
-    const cost = gather(partials, shared, sd);
+    const cost = gather(partials, shared);
     for (const p of partials) p.saved.set(p.own);
     const step = factorised(damping)?.solve(Matrix.columnVector(pull)).getColumn(0);
     if (!step) break;
     const next = shared.map((v, k) => within(v + within(step[k]!, -STEP[k]!, STEP[k]!), LEAST[k]!, MOST[k]!));
     const move = next.map((v, k) => v - shared[k]!);
-    let nextCost = priorCost(next, sd);
+    let nextCost = priorCost(next);
     for (const p of partials) {
       follow(p, next, move, FOLLOW_ROUNDS);
       nextCost += softened(p);
@@ -146,13 +171,14 @@ function fitShared(partials: TwoTone[], from: Float64Array, rounds: number, sd =
       damping = Math.max(0.3, damping * 8);
     }
   }
-  const cost = gather(partials, shared, sd);
+  const cost = gather(partials, shared);
   const factor = factorised(0);
   if (!factor || !Number.isFinite(cost)) return lost(partials, shared);
   const covariance = factor.solve(Matrix.eye(SHARED));
-  const logRoot = factor.lowerTriangularMatrix.diagonal().reduce((s, v, i) => s + Math.log(v * sd[i]!), 0);
+  const logRoot = factor.lowerTriangularMatrix.diagonal().reduce((s, v, i) => s + Math.log(v * SD[i]!), 0);
   return {
     shared,
+    own: partials.map((p) => p.own.slice()),
     evidence: -cost - sum(partials, logRootDeterminant) - logRoot,
     misfits: partials.map(misfitOf),
     misfit: sum(partials, (p) => p.sure * Math.log(1 + misfitOf(p))) / sum(partials, (p) => p.sure),
@@ -180,6 +206,38 @@ function search(low: TwoTone[], glideAt: (tauS: number) => number): SharedFit {
 function withMisfits(first: GlideFit, partials: TwoTone[], misfits: number[]): PartialFit[] {
   const at = new Map(partials.map((p, i) => [p.n, misfits[i]!]));
   return first.partials.map((was): PartialFit => ({ ...was, misfit: at.get(was.n) }));
+}
+
+/**
+ * Partials that found a wrong place set out again from what the others say: the stiff-string law through them all, and their
+ * neighbours' decay.
+ * @returns undefined where none did better
+ */
+function reseated(partials: TwoTone[], whole: SharedFit, first: PartialFit[]): SharedFit | undefined {
+  const { shared, omega, variance } = whole;
+  const { deviationCents } = fitStiffString(
+    partials.map((p, i) => ({
+      ...first.find((was) => was.n === p.n)!,
+      frequencyHz: p.carrierHz + omega[i]! / (2 * Math.PI),
+      sigmaHz: Math.sqrt(variance[i]!) / (2 * Math.PI),
+    })),
+    0,
+  );
+  const decays = whole.own.map((own) => own[DECAY]!);
+  let better = false;
+  partials.forEach((p, i) => {
+    p.own.set(whole.own[i]!);
+    const away = (j: number): number => Math.abs(partials[j]!.n - p.n);
+    const near = decays
+      .map((_, j) => j)
+      .filter((j) => j !== i)
+      .sort((a, b) => away(a) - away(b))
+      .slice(0, NEIGHBOURS);
+    const usual = near.length > 0 ? median(near.map((j) => decays[j]!)) : decays[i]!;
+    const lawful = omega[i]! - deviationCents[i]! * p.perCent;
+    for (const decay of [usual, decays[i]!]) better = setOutAgain(p, shared, decay, lawful, PLACE_ROUNDS) || better;
+  });
+  return better ? settleShared(partials, shared, ROUNDS) : undefined;
 }
 
 /** The second polarisation on the other side. */
@@ -219,44 +277,30 @@ export function refineBySharedGlide(
   let whole = fitShared(partials, found.shared, ROUNDS);
   const apart = whole.shared[APART_MEAN]!;
   if (Math.abs(apart) > MIRRORED_FROM) whole = likelier(whole, fitShared(partials, mirrored(whole.shared), ROUNDS));
-  // Partials that went astray find their place among the others' shared parameters.
-  if (whole.misfits.some((m) => m > ASTRAY)) whole = likelier(whole, fitShared(partials, whole.shared, ROUNDS));
+  const again = reseated(partials, whole, first.partials);
+  if (again) whole = likelier(whole, again);
   const { misfit } = whole;
   const tried = withMisfits(first, partials, whole.misfits);
   const believed = within((NOT_BELIEVED_ABOVE - misfit) / (NOT_BELIEVED_ABOVE - BELIEVED_BELOW), 0, 1);
   if (believed === 0) return { ...first, misfit, partials: tried };
-  const fits = [whole];
-  if (whole.shared[GLIDE]! < SMALL_GLIDE) {
-    const small = fitShared(partials, MEAN, ROUNDS, SD_SMALL);
-    if (small.evidence > -Infinity) fits.push(small);
-  }
-
-  const best = Math.max(...fits.map((f) => f.evidence));
-  const shares = fits.map((f) => Math.exp(f.evidence - best));
-  const total = shares.reduce((a, b) => a + b, 0);
-  const mean = (of: (f: SharedFit) => number) => shares.reduce((s, w, i) => s + (w / total) * of(fits[i]!), 0);
   const blend = (was: number, now: number) => was + believed * (now - was);
   let doubt = 0;
   const refined = tried.map((was): PartialFit => {
     const i = partials.findIndex((p) => p.n === was.n);
     const p = partials[i];
     if (!p) return was;
-    const omega = mean((f) => f.omega[i]!);
-    doubt += mean((f) => (f.omega[i]! - omega) ** 2 + f.doubt[i]!) / p.perCent ** 2;
+    doubt += whole.doubt[i]! / p.perCent ** 2;
     return {
       ...was,
-      frequencyHz: blend(was.frequencyHz, p.carrierHz + omega / (2 * Math.PI)),
-      sigmaHz: blend(was.sigmaHz, Math.sqrt(mean((f) => f.variance[i]!)) / (2 * Math.PI)),
+      frequencyHz: blend(was.frequencyHz, p.carrierHz + whole.omega[i]! / (2 * Math.PI)),
+      sigmaHz: blend(was.sigmaHz, Math.sqrt(whole.variance[i]!) / (2 * Math.PI)),
     };
   });
   return {
     ...first,
     misfit,
     partials: refined,
-    glideCents: blend(
-      first.glideCents,
-      mean((f) => f.shared[GLIDE]!),
-    ),
+    glideCents: blend(first.glideCents, whole.shared[GLIDE]!),
     sigmaCents: blend(first.sigmaCents, Math.sqrt(doubt / partials.length)),
   };
 }

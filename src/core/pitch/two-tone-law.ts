@@ -263,12 +263,18 @@ function store(into: Float64Array, a: number, b: number, c: number, d = 0): void
 /** From the sums over the frames to the own block. */
 function assemble({ hessian, gradient }: Equations): void {
   for (let i = 0; i < OWN; i++) {
-    const [ar, ai, br, bi] = [alphaRe[i]!, alphaIm[i]!, betaRe[i]!, betaIm[i]!];
+    const ar = alphaRe[i]!;
+    const ai = alphaIm[i]!;
+    const br = betaRe[i]!;
+    const bi = betaIm[i]!;
     const q = POWER_OF_T[i]!;
     gradient[i] = ar * pullE[2 * q]! + ai * pullE[2 * q + 1]! + br * pullF[2 * q]! + bi * pullF[2 * q + 1]!;
     for (let j = 0; j <= i; j++) {
       const both = q + POWER_OF_T[j]!;
-      const [cr, ci, dr, di] = [alphaRe[j]!, alphaIm[j]!, betaRe[j]!, betaIm[j]!];
+      const cr = alphaRe[j]!;
+      const ci = alphaIm[j]!;
+      const dr = betaRe[j]!;
+      const di = betaIm[j]!;
       hessian[i * ALL + j] =
         (ar * cr + ai * ci) * sumE[both]! +
         (br * dr + bi * di) * sumF[both]! +
@@ -286,7 +292,10 @@ export function addSharedRows(p: TwoTone, shared: Float64Array, { hessian, gradi
   const g = OWN + GLIDE;
   const tau = OWN + LN_TAU;
   for (let k = 0; k < p.count; k++) {
-    const [er, ei, fr, fi] = [toneE[2 * k]!, toneE[2 * k + 1]!, toneF[2 * k]!, toneF[2 * k + 1]!];
+    const er = toneE[2 * k]!;
+    const ei = toneE[2 * k + 1]!;
+    const fr = toneF[2 * k]!;
+    const fi = toneF[2 * k + 1]!;
     const sr = p.freeRe[k]! - rest[2 * k]!;
     const si = p.freeIm[k]! - rest[2 * k + 1]!;
     const w = weight[k]!;

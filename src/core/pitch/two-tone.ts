@@ -25,6 +25,8 @@ const FASTER = 1.25;
 const PULLED = 0.3;
 /** A start's two tones lie this far apart at most, cents. */
 const MOST_APART_CENTS = 2;
+/** A new start must better the cost by this much. */
+const LEAST_GAIN = 0.5;
 /** The start's linear prediction reaches over these shares of the frames: long for accuracy, short against a lost turn. */
 const REACHES = [1 / 3, 1 / 6, 1 / 12];
 
@@ -160,4 +162,33 @@ export function place(p: TwoTone, shared: Float64Array, rounds: number): void {
   }
   p.own.set(p.saved);
   p.cost = best;
+}
+
+/**
+ * Settles a placed partial from one more start, given its first tone; the second as the others have it.
+ * @returns whether that is better; else the partial stays as it was
+ */
+export function setOutAgain(p: TwoTone, shared: Float64Array, decay: number, omega: number, rounds: number): boolean {
+  settle(p, shared, 0);
+  const { cost, sure } = p;
+  p.saved.set(p.own);
+  const rho = shared[RHO_MEAN]!;
+  const apart = shared[APART_MEAN]! * p.perCent;
+  const [fast, slow] = [
+    { decay, omega },
+    { decay: decay * (1 - rho), omega: omega + apart },
+  ];
+  const [re, im, timeS] = [p.freeRe, p.freeIm, p.timeS].map((x) => x.subarray(0, sure)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
+  const sizes = sizesOf(re, im, timeS, fast, slow);
+  if (!sizes) return false;
+  p.own.set([...sizes, decay, rho, apart, omega]);
+  settle(p, shared, rounds);
+  if (p.cost < cost - LEAST_GAIN) return true;
+  p.own.set(p.saved);
+  p.cost = cost;
+  return false;
 }
