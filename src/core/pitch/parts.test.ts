@@ -179,6 +179,17 @@ test('demodulation turns an offset from the carrier into a phase slope', () => {
   expect(demodulate(sine(220, rate, 0.05), rate, 0, 400, 1, 220, 0.05)).toBeUndefined();
 });
 
+test.each([8000, 11025, 22050, 44100, 48000])(
+  'at %p Hz a neighbour four periods of the window away does not leak in',
+  (rate) => {
+    for (const f0 of [61.3, 110.7, 196.1, 329.9]) {
+      const neighbour = sine(2 * f0, rate, 0.5);
+      const track = demodulate(neighbour, rate, 0, neighbour.length, 1, f0, 4 / f0)!;
+      expect(Math.max(...track.amplitude)).toBeLessThan(5e-4);
+    }
+  },
+);
+
 test('sections begin at their plucks', () => {
   const rate = 4000;
   const x = new Float64Array(3 * rate);

@@ -2,7 +2,7 @@
 import { randomFrom } from '../simulate';
 import type { PartialTrack } from './demodulate';
 import { phasePerCent } from './glide';
-import { place, twoToneOf } from './two-tone';
+import { place, setOutAgain, twoToneOf } from './two-tone';
 import { linearise, omegaOf, settle } from './two-tone-descent';
 import {
   ALL,
@@ -130,6 +130,26 @@ test('placed at the shared truth, a clean partial is found to a tenth of a cent'
     place(p, sharedOf(truth), 8);
     expect(Math.abs(omegaOf(p)) / p.perCent).toBeLessThan(0.1);
     expect(p.cost / p.count).toBeLessThan(1);
+  }
+});
+
+test('a partial in a wrong place finds home from its neighbours’ word, and one at home stays', () => {
+  for (let seed = 70; seed < 90; seed++) {
+    const truth = truthOf(seed);
+    const p = partialOf(truth, 0.003, seed);
+    const shared = sharedOf(truth);
+    place(p, shared, 8);
+    const home = p.own.slice();
+    const homeCost = p.cost;
+    expect(setOutAgain(p, shared, 3 * truth.decay, 40 * p.perCent, 6)).toBe(false);
+    expect([...p.own]).toEqual([...home]);
+
+    p.own[OMEGA]! += 3 * p.perCent;
+    p.own[DECAY]! *= 2;
+    settle(p, shared, 1);
+    expect(p.cost).toBeGreaterThan(homeCost + 1);
+    expect(setOutAgain(p, shared, 1.2 * truth.decay, 0.3 * p.perCent, 8)).toBe(true);
+    expect(Math.abs(omegaOf(p)) / p.perCent).toBeLessThan(0.5);
   }
 });
 
