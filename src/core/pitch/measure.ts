@@ -50,10 +50,10 @@ const ALIEN_LIMIT = 0.52;
 const LEAST_COHERENT = 0.4;
 
 /** Two polarisations and the body leave this much in every reading, cents (house estimate, set by the pitch benchmark). */
-const SIGMA_FLOOR_CENTS = 0.08;
+const SIGMA_FLOOR_CENTS = 0.05;
 
 /** The faster a note dies, the sooner its slower polarisation takes over: cents for a decay of 1 / s (house estimate, same). */
-const SIGMA_DECAY_CENTS_S = 0.015;
+const SIGMA_DECAY_CENTS_S = 0.01;
 
 /** How fast the note decays, 1 / s: of its partials, weighted by amplitude. */
 function decayPerS(tracks: PartialTrack[], partials: PartialFit[]): number {

@@ -52,8 +52,10 @@ const PLACE_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
 /** So many of its neighbours tell a partial how fast it should decay. */
 const NEIGHBOURS = 4;
-/** Second polarisations this far off are also sought on the other side, cents. */
+/** Second polarisations this far off, or where a partial's misfit exceeds that, are also sought on the other side, so far out, cents. */
 const MIRRORED_FROM = 0.2;
+const ASTRAY = 4;
+const LEAST_MIRRORED = 0.3;
 /**
  * Misfit (of `misfitOf`, softened as the cost is) up to which two decaying tones are believed, and from which they are not: a simulated
  * string's partials mostly stay below 1.5, sampled instruments with loops or several strings lie above 3 (house estimates).
@@ -241,7 +243,8 @@ function reseated(partials: TwoTone[], whole: SharedFit, first: PartialFit[]): S
 }
 
 /** The second polarisation on the other side. */
-const mirrored = (shared: Float64Array): Float64Array => shared.map((v, i) => (i === APART_MEAN ? -v : v));
+const mirrored = (shared: Float64Array): Float64Array =>
+  shared.map((v, i) => (i === APART_MEAN ? -Math.sign(v) * Math.max(LEAST_MIRRORED, Math.abs(v)) : v));
 
 /**
  * Refines a first fit of a plucked note: every partial as two decaying tones (the string's two polarisations), all under
@@ -276,7 +279,8 @@ export function refineBySharedGlide(
   }
   let whole = fitShared(partials, found.shared, ROUNDS);
   const apart = whole.shared[APART_MEAN]!;
-  if (Math.abs(apart) > MIRRORED_FROM) whole = likelier(whole, fitShared(partials, mirrored(whole.shared), ROUNDS));
+  if (Math.abs(apart) > MIRRORED_FROM || whole.misfits.some((m) => m > ASTRAY))
+    whole = likelier(whole, fitShared(partials, mirrored(whole.shared), ROUNDS));
   const again = reseated(partials, whole, first.partials);
   if (again) whole = likelier(whole, again);
   const { misfit } = whole;
