@@ -31,7 +31,7 @@ const SPLIT_LIMIT = 0.42;
 /** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
 const unsteadyLimit = (frequencyHz: number): number => 1.2 + 40 / frequencyHz;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
-const sigmaLimit = (frequencyHz: number): number => 2.5 + 40 / frequencyHz;
+const sigmaLimit = (frequencyHz: number): number => 1.9 + 40 / frequencyHz;
 /** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
 const LARGEST_GLIDE = 20;
 /** Each sign of a second string, as a share of its limit; together they may reach this (house estimate). */
