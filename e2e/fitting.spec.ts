@@ -28,6 +28,25 @@ async function turnAsTold(page: Page, until: () => Promise<boolean>): Promise<vo
   throw new Error(`never got there: ${await code(page)}, ${await instruction(page).textContent()}`);
 }
 
+/** Turns past the target and comes down into tolerance: kept, with a word; then below and up once more, as the word says. */
+async function comeFromAbove(page: Page): Promise<void> {
+  const off = async () => figure(await liveCents(page).locator('.figure').textContent());
+  for (let i = 0; i < 120 && !((await off()) > 12); i++) {
+    if (Number.isNaN(await off())) await page.keyboard.press('p');
+    else await page.keyboard.press((await off()) < -18 ? 'Shift+ArrowUp' : 'ArrowUp');
+    await page.waitForTimeout(160);
+  }
+  for (let i = 0; i < 60 && !/from above/.test((await message(page).textContent()) ?? ''); i++) {
+    if (/^Pluck/.test((await instruction(page).textContent()) ?? '')) await page.keyboard.press('p');
+    else if ((await off()) > 2) await page.keyboard.press('ArrowDown');
+    await page.waitForTimeout(400);
+  }
+  await expect(message(page)).toContainText('It came from above and may fall');
+  for (let k = 0; k < 8; k++) await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(500);
+  await expect(instruction(page)).not.toHaveText(/^Pull away/);
+}
+
 test('a nylon string is restrung by keys alone: fitted, up from seven semitones low, three rounds, left', async ({
   page,
 }) => {
@@ -60,6 +79,8 @@ test('a nylon string is restrung by keys alone: fitted, up from seven semitones 
       await expect(message(page)).toContainText('Dropped', { timeout: 12000 });
     }).toPass({ timeout: 40000 });
     drops.push(figure((await message(page).textContent())!.replace('Dropped ', '')));
+    // After a clean approach nothing of the wish to go again is left: the next key goes on (at the head of the next round).
+    if (round === 2) await comeFromAbove(page);
     await turnAsTold(page, async () => ((await instruction(page).textContent()) ?? '').startsWith('Pull away'));
   }
   expect(drops[0]).toBeGreaterThan(10);

@@ -1,4 +1,4 @@
-import type { Motion } from '../../core/pitch';
+import { arrival, motion, type TrackPoint } from '../../core/pitch';
 import type { PassStep } from '../../core/records';
 
 /** One short sentence: what to do now. */
@@ -6,7 +6,7 @@ export function instructionFor(
   step: PassStep,
   note: string,
   liveCents: number | null,
-  motion: Motion,
+  trail: TrackPoint[],
   toleranceCents: number,
   listening: boolean,
 ): string {
@@ -14,9 +14,10 @@ export function instructionFor(
   if (step.confirm) return `It fell at once: pluck ${note} again`;
   if (step.purpose === 'found') return liveCents === null ? `Pluck ${note}, touch no tuner` : 'Let it ring';
   if (liveCents === null) return step.again ? `Pluck ${note}: go below, then up` : `Pluck ${note} and turn`;
-  if (step.again && liveCents > -toleranceCents) return `Take ${note} below, then up`;
+  const cameUp = arrival(trail, toleranceCents) === 'from below';
+  if (step.again && liveCents > -toleranceCents && !cameUp) return `Take ${note} below, then up`;
   const off = Math.round(Math.abs(liveCents));
   if (liveCents < -toleranceCents) return `Bring it up ${Math.max(1, off)} ${off === 1 ? 'cent' : 'cents'}`;
   if (liveCents > toleranceCents) return 'Go below, then up';
-  return motion === 'steady' ? 'Hold still, let it ring' : 'Nearly there: stop';
+  return motion(trail) === 'steady' ? 'Hold still, let it ring' : 'Nearly there: stop';
 }

@@ -91,6 +91,7 @@ export function demodulate(
     let p = Math.atan2(si, sr);
     p += 2 * Math.PI * Math.round((last - p) / (2 * Math.PI));
     phase[k] = last = p;
+    // A sample fills its place in the sums from its instant on.
     timeS[k] = (from - 0.5 + (k * HOP + BLOCKS / 2) * block) / sampleRate;
   }
   return { n, carrierHz, timeS, amplitude, phase };

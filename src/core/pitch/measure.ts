@@ -41,7 +41,7 @@ const SECOND_STRING_LIMIT = 1.3;
  * lies below, near unisons above 3.5, octave pairs above 1.6, vibrato and turning tuners above 5 (house estimate).
  */
 const DESCRIBED_BELOW = 1.5;
-/** Misfit above which it is no single string's: sampled instruments reach 5.4, near unisons lie at 5 to 9 (house estimate, same). */
+/** Misfit above which it is no single string's: sampled instruments reach 6.3, near unisons lie at 5 to 9 (house estimate, same). */
 const NO_STRING_ABOVE = 6.5;
 /** A partial above this misfit is not the string's alone; so much of the sound may be such (house estimates, same). */
 const ALIEN_ABOVE = 4;
@@ -201,9 +201,11 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   const coherent =
     strength(partials) > LEAST_COHERENT * strength(glide.partials) &&
     partials.some((p) => p.amplitude > 0.25 * top && p.residualRad < 0.5);
-  if (!coherent)
-    return refuse(moved > unsteadyLimit(comb.f0Hz) && comb.score > 0.5 && lastsS > 0.3 ? 'unsteady' : 'no-pitch');
-  if ((partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) return refuse('no-pitch');
+  if (!coherent || (partials.length === 1 && lastsS < 0.25) || comb.score < 0.3) {
+    // A knock has no such series of partials.
+    const wavers = moved > unsteadyLimit(comb.f0Hz) && glide.partials.length > 3 && lastsS > 0.3;
+    return refuse(wavers ? 'unsteady' : 'no-pitch');
+  }
   // Two polarisations that beat look unsteady, or like a second string, until their law is seen to describe them.
   const described = glide.misfit < DESCRIBED_BELOW && alienShare(partials) < ALIEN_LIMIT;
   const apartCents = described ? Infinity : Math.max(APART_CENTS, glide.glideCents);

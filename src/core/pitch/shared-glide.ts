@@ -52,10 +52,11 @@ const PLACE_ROUNDS = 6;
 const FOLLOW_ROUNDS = 5;
 /** So many of its neighbours tell a partial how fast it should decay. */
 const NEIGHBOURS = 4;
-/** Second polarisations this far off, or where a partial's misfit exceeds that, are also sought on the other side, so far out, cents. */
+/** Second polarisations this far off are also sought on the other side, at least so far out, cents; */
 const MIRRORED_FROM = 0.2;
-const ASTRAY = 4;
 const LEAST_MIRRORED = 0.3;
+/** and so are those of a note of which a partial exceeds this misfit. */
+const ASTRAY = 4;
 /**
  * Misfit (of `misfitOf`, softened as the cost is) up to which two decaying tones are believed, and from which they are not: a simulated
  * string's partials mostly stay below 1.5, sampled instruments with loops or several strings lie above 3 (house estimates).
@@ -86,13 +87,14 @@ interface SharedFit {
 
 const normal = (x: number, sd: number): number => Math.exp(-0.5 * (x / sd) ** 2) / sd;
 
-/** Prior of the shared parameters: what they cost (minus its logarithm), and what each is held to its mean with. */
+/** Minus the logarithm of the shared parameters' prior, up to a constant. */
 function priorCost(shared: Float64Array): number {
-  const glide = shared[GLIDE]!;
-  let cost = -Math.log(0.5 * (normal(glide, SD_HARDLY_SHARP) + normal(glide, SD[GLIDE]!)) * SD[GLIDE]!);
+  let cost = -Math.log(normal(shared[GLIDE]!, SD_HARDLY_SHARP) + normal(shared[GLIDE]!, SD[GLIDE]!));
   for (let i = 0; i < SHARED; i++) if (i !== GLIDE) cost += 0.5 * ((shared[i]! - MEAN[i]!) / SD[i]!) ** 2;
   return cost;
 }
+
+/** Inverse variance that holds one of them to its mean. */
 function priorWorth(shared: Float64Array, i: number): number {
   const wide = 1 / SD[i]! ** 2;
   if (i !== GLIDE) return wide;
@@ -177,7 +179,7 @@ function settleShared(partials: TwoTone[], from: Float64Array, rounds: number): 
   const factor = factorised(0);
   if (!factor || !Number.isFinite(cost)) return lost(partials, shared);
   const covariance = factor.solve(Matrix.eye(SHARED));
-  const logRoot = factor.lowerTriangularMatrix.diagonal().reduce((s, v, i) => s + Math.log(v * SD[i]!), 0);
+  const logRoot = factor.lowerTriangularMatrix.diagonal().reduce((s, v) => s + Math.log(v), 0);
   return {
     shared,
     own: partials.map((p) => p.own.slice()),
@@ -217,6 +219,7 @@ function withMisfits(first: GlideFit, partials: TwoTone[], misfits: number[]): P
  */
 function reseated(partials: TwoTone[], whole: SharedFit, first: PartialFit[]): SharedFit | undefined {
   const { shared, omega, variance } = whole;
+  if (omega.length === 0) return undefined;
   const { deviationCents } = fitStiffString(
     partials.map((p, i) => ({
       ...first.find((was) => was.n === p.n)!,

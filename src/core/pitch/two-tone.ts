@@ -174,16 +174,13 @@ export function setOutAgain(p: TwoTone, shared: Float64Array, decay: number, ome
   p.saved.set(p.own);
   const rho = shared[RHO_MEAN]!;
   const apart = shared[APART_MEAN]! * p.perCent;
-  const [fast, slow] = [
+  const sizes = sizesOf(
+    p.freeRe.subarray(0, sure),
+    p.freeIm.subarray(0, sure),
+    p.timeS.subarray(0, sure),
     { decay, omega },
     { decay: decay * (1 - rho), omega: omega + apart },
-  ];
-  const [re, im, timeS] = [p.freeRe, p.freeIm, p.timeS].map((x) => x.subarray(0, sure)) as [
-    Float64Array,
-    Float64Array,
-    Float64Array,
-  ];
-  const sizes = sizesOf(re, im, timeS, fast, slow);
+  );
   if (!sizes) return false;
   p.own.set([...sizes, decay, rho, apart, omega]);
   settle(p, shared, rounds);

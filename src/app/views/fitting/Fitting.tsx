@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import { motion, type Task } from '../../../core/pitch';
+import { type Task } from '../../../core/pitch';
 import { fittingPlan, SCHOOLS, turnsFor } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/records';
 import { adviseRounds } from '../../../core/settling';
@@ -269,7 +269,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
             },
             own.plan.note,
             liveCents,
-            motion(sound.trail),
+            sound.trail,
             under ? UNDER_TOLERANCE : TOLERANCE_CENTS,
             !deaf,
           );
