@@ -157,14 +157,18 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
           `${own.plan.note} as left ${signed(outcome.cents)} kept.${above ? ' It came from above and may fall: take it below and up, or go on.' : ''}`,
         );
         setAgain(above);
-        if (above) return;
-        if (step.kind === 'raise') finish('done', note);
-        else if (rounds.advice.stop) endRounds(rounds.drops.length);
-        else rounds.setPhase('stretch');
+        if (!above) goOn();
       });
     },
     setMessage,
   );
+
+  /** The string stands at pitch: on to the next step, or to the next round. */
+  function goOn() {
+    if (step?.kind === 'raise') finish('done', note);
+    else if (rounds.advice.stop) endRounds(rounds.drops.length);
+    else rounds.setPhase('stretch');
+  }
 
   function endRounds(count: number) {
     if (!own) return;
@@ -219,9 +223,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     else if (step.kind === 'warm') finish('skipped', note || 'left cold');
     else if (again) {
       setAgain(false);
-      if (step.kind === 'raise') finish('done', note);
-      else if (rounds.advice.stop) endRounds(rounds.drops.length);
-      else rounds.setPhase('stretch');
+      goOn();
     } else if (waiting) {
       demo?.stretch(instrumentId, own!.plan.stringId);
       rounds.setPhase('read');
