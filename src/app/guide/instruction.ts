@@ -14,8 +14,8 @@ export function instructionFor(
   if (step.confirm) return `It fell at once: pluck ${note} again`;
   if (step.purpose === 'found') return liveCents === null ? `Pluck ${note}, touch no tuner` : 'Let it ring';
   if (liveCents === null) return step.again ? `Pluck ${note}: go below, then up` : `Pluck ${note} and turn`;
-  const cameUp = arrival(trail, toleranceCents) === 'from below';
-  if (step.again && liveCents > -toleranceCents && !cameUp) return `Take ${note} below, then up`;
+  if (step.again && liveCents > -toleranceCents && arrival(trail, toleranceCents) !== 'from below')
+    return `Take ${note} below, then up`;
   const off = Math.round(Math.abs(liveCents));
   if (liveCents < -toleranceCents) return `Bring it up ${Math.max(1, off)} ${off === 1 ? 'cent' : 'cents'}`;
   if (liveCents > toleranceCents) return 'Go below, then up';

@@ -212,19 +212,24 @@ function withMisfits(first: GlideFit, partials: TwoTone[], misfits: number[]): P
   return first.partials.map((was): PartialFit => ({ ...was, misfit: at.get(was.n) }));
 }
 
+/** A fitted partial's frequency and its standard error at these shared parameters, Hz. */
+const inHz = (p: TwoTone, { omega, variance }: SharedFit, i: number) => ({
+  frequencyHz: p.carrierHz + omega[i]! / (2 * Math.PI),
+  sigmaHz: Math.sqrt(variance[i]!) / (2 * Math.PI),
+});
+
 /**
  * Partials that found a wrong place set out again from what the others say: the stiff-string law through them all, and their
  * neighbours' decay.
  * @returns undefined where none did better
  */
 function reseated(partials: TwoTone[], whole: SharedFit, first: PartialFit[]): SharedFit | undefined {
-  const { shared, omega, variance } = whole;
+  const { shared, omega } = whole;
   if (omega.length === 0) return undefined;
   const { deviationCents } = fitStiffString(
     partials.map((p, i) => ({
       ...first.find((was) => was.n === p.n)!,
-      frequencyHz: p.carrierHz + omega[i]! / (2 * Math.PI),
-      sigmaHz: Math.sqrt(variance[i]!) / (2 * Math.PI),
+      ...inHz(p, whole, i),
     })),
     0,
   );
@@ -297,10 +302,11 @@ export function refineBySharedGlide(
     const p = partials[i];
     if (!p) return was;
     doubt += whole.doubt[i]! / p.perCent ** 2;
+    const now = inHz(p, whole, i);
     return {
       ...was,
-      frequencyHz: blend(was.frequencyHz, p.carrierHz + whole.omega[i]! / (2 * Math.PI)),
-      sigmaHz: blend(was.sigmaHz, Math.sqrt(whole.variance[i]!) / (2 * Math.PI)),
+      frequencyHz: blend(was.frequencyHz, now.frequencyHz),
+      sigmaHz: blend(was.sigmaHz, now.sigmaHz),
     };
   });
   return {

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import { type StringPlace, type Task } from '../../../core/pitch';
+import type { StringPlace, Task } from '../../../core/pitch';
 import type { ArrivalWord, PassStep, ReadingRecord, StringStatus } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { focusWork, WORK_ID } from '../../parts/focus';

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import { type Task } from '../../../core/pitch';
+import type { Task } from '../../../core/pitch';
 import { fittingPlan, SCHOOLS, turnsFor } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/records';
 import { adviseRounds } from '../../../core/settling';
