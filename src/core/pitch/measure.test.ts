@@ -62,6 +62,24 @@ test('a hard pluck is read where it settles, and its sharp start is told', () =>
   expect(r.ok && r.glideCents).toBeGreaterThan(5);
 });
 
+test.each([73.4, 110, 246.9])('an attack that wavers at %p Hz is left out: the settled part is read', (hz) => {
+  const out = new Float32Array(1.8 * RATE);
+  const voice = pluck(spec(hz, { secondShare: 0, decayS: 2 }), RATE, randomFrom(12));
+  const onset = 0.2 * RATE;
+  for (let i = onset; i < out.length; i += 64) {
+    const t = (i - onset) / RATE;
+    const wavers = t < 0.25 ? 12 * Math.sin((2 * Math.PI * t) / 0.125) : 0;
+    voice.render(out, i, Math.min(out.length, i + 64), Math.pow(2, wavers / 1200));
+  }
+  addNoise(out, 0.0004, randomFrom(13));
+  const r = measure(out, RATE, { targetHz: hz });
+  expect(r).toMatchObject({ ok: true });
+  if (r.ok) {
+    expect(Math.abs(r.cents)).toBeLessThan(0.3);
+    expect(r.fromS).toBeGreaterThan(0.4);
+  }
+});
+
 test('hum under a string does not pull it', () => {
   const x = sound([spec(123.5)], 6);
   addHum(x, RATE, 60, 0.02, randomFrom(9));
@@ -116,5 +134,20 @@ describe('what is no single steady string is refused with its reason', () => {
     }
     addNoise(x, 0.0004, randomFrom(4));
     expect(reasonOf(x, 131)).not.toMatch(/^read/);
+  });
+  test.each([
+    [155.3, [1, 4, 6]],
+    [217.1, [1, 2]],
+    [294.4, [1, 2, 5]],
+  ])('a knock at %p Hz whose modes happen to lie on the comb', (hz, modes) => {
+    const x = silent();
+    modes.forEach((n, k) => {
+      for (let i = 5000; i < x.length; i++) {
+        const t = (i - 5000) / RATE;
+        x[i]! += (0.15 / (k + 1)) * Math.exp(-t / 0.045) * Math.sin(2 * Math.PI * n * hz * t + k);
+      }
+    });
+    addNoise(x, 0.0004, randomFrom(5));
+    expect(reasonOf(x, hz)).toBe('no-pitch');
   });
 });

@@ -204,6 +204,21 @@ test('sections begin at their plucks', () => {
   expect(sections.every((s) => !s.cutIn)).toBe(true);
 });
 
+test('a bow swells; a pluck that beats is loudest late, and yet no bow', () => {
+  const rate = 11025;
+  const note = (levelAt: (t: number) => number) => {
+    const random = randomFrom(3);
+    return Float64Array.from({ length: 2 * rate }, (_, i) => {
+      const t = i / rate - 0.3;
+      return (t < 0 ? 0 : levelAt(t) * Math.sin(2 * Math.PI * 110 * t)) + 0.0005 * random.normal();
+    });
+  };
+  const slowAttack = (levelAt: (t: number) => number) => findSections(note(levelAt), rate, 0.02)[0]!.slowAttack;
+  for (const riseS of [0.06, 0.1, 0.2]) expect(slowAttack((t) => 1 - Math.exp(-t / riseS))).toBe(true);
+  for (const beatHz of [1, 1.5, 2])
+    expect(slowAttack((t) => Math.exp(-t / 2) * (1 + 0.25 * Math.sin(2 * Math.PI * beatHz * t)))).toBe(false);
+});
+
 test('clipping and gaps are seen, a clean note has neither', () => {
   const rate = 44100;
   const clean = sine(110, rate, 0.3, 0.5);

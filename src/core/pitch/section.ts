@@ -18,6 +18,9 @@ const HOP_S = 0.005;
 const AUDIBLE_FLOOR = 0.003;
 /** A section above this share of the note's level is another note. */
 const HUM_AT_MOST = 0.4;
+/** A pluck has this share of its peak so soon, s, even where it beats and is loudest late; a bow has less (house estimates). */
+const AT_ONCE = 0.6;
+const SOON_S = 0.03;
 /** A string whose level falls to this share within 20 ms, twice over, was stopped by the hand (house estimate). */
 const DAMPED = 0.35;
 
@@ -92,12 +95,13 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
     }
     if (starts[i + 1] !== undefined && end >= limit - 1) end = limit - back - 1;
     const isCutIn = cutIn && i === 0;
+    const soon = Math.min(peak, start + Math.round((SOON_S + windowS) / HOP_S));
     return {
       onsetS: start * HOP_S,
       endS: Math.max(start + 1, end) * HOP_S,
       peakRms,
       floorRms,
-      slowAttack: !isCutIn && (peak - start) * HOP_S > 0.12 + windowS,
+      slowAttack: !isCutIn && (peak - start) * HOP_S > 0.12 + windowS && env[soon]! < AT_ONCE * peakRms,
       cutIn: isCutIn,
     };
   });

@@ -111,7 +111,7 @@ export function isFalseCommonPitch(fits: PartialFit[]): boolean {
 }
 
 /** Even partials this far off the odd ones belong to another string an octave up, cents (house estimate). */
-const OCTAVE_APART_CENTS = 4;
+const OCTAVE_APART_CENTS = 4.5;
 /**
  * Natural logarithm of how much worse the even or the odd partials fit than the others: by the misfit of two tones and by
  * the phase. As shares of these the two may add up to so much, if the phase tells anything; where the misfit is not known
@@ -122,13 +122,16 @@ const UNLIKE_BY_PHASE = 2.4;
 const BOTH_LIMIT = 1.45;
 const LEAST_BY_PHASE = 0.7;
 const HIGHEST_COMPARED = 18;
+/** So many even and odd partials each are compared by how they fit, and by where they lie. */
+const LEAST_FITTED = 4;
+const LEAST_PLACED = 3;
 
-/** How far the even partials' median lies from the odd ones', and the wider spread of the two; 0 below three of each. */
-function parity(fits: PartialFit[], of: (fit: PartialFit, i: number) => number | undefined) {
+/** How far the even partials' median lies from the odd ones', and the wider spread of the two; 0 below so many of each. */
+function parity(fits: PartialFit[], least: number, of: (fit: PartialFit, i: number) => number | undefined) {
   const side = (rest: number) =>
     fits.flatMap((fit, i) => (fit.n % 2 === rest && fit.n <= HIGHEST_COMPARED ? (of(fit, i) ?? []) : []));
   const [even, odd] = [side(0), side(1)];
-  if (Math.min(even.length, odd.length) < 3) return { apart: 0, spread: 0 };
+  if (Math.min(even.length, odd.length) < least) return { apart: 0, spread: 0 };
   return {
     apart: Math.abs(median(even) - median(odd)),
     spread: Math.max(medianAbsoluteDeviation(odd), medianAbsoluteDeviation(even)),
@@ -140,12 +143,12 @@ function parity(fits: PartialFit[], of: (fit: PartialFit, i: number) => number |
  * on one of the two, both consistent in themselves; or by how much worse the one side is described by one string's tones.
  */
 export function isOctavePair(fits: PartialFit[], deviationCents: number[]): boolean {
-  const byPhase = parity(fits, ({ residualRad }) => Math.log(residualRad)).apart;
-  const byMisfit = parity(fits, ({ misfit }) => misfit && Math.log1p(misfit)).apart;
+  const byPhase = parity(fits, LEAST_FITTED, ({ residualRad }) => Math.log(residualRad)).apart;
+  const byMisfit = parity(fits, LEAST_FITTED, ({ misfit }) => misfit && Math.log1p(misfit)).apart;
   const unlike = fits.some(({ misfit }) => misfit !== undefined)
     ? byPhase > LEAST_BY_PHASE && byMisfit / UNLIKE_BY_MISFIT + byPhase / UNLIKE_BY_PHASE > BOTH_LIMIT
     : byPhase > UNLIKE_BY_PHASE;
   if (unlike) return true;
-  const { apart, spread } = parity(fits, (_, i) => deviationCents[i]!);
+  const { apart, spread } = parity(fits, LEAST_PLACED, (_, i) => deviationCents[i]!);
   return apart > OCTAVE_APART_CENTS && apart > 1.5 * spread;
 }
