@@ -1,4 +1,5 @@
-export { measure, SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './measure';
+export { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
+export { measure } from './measure';
 export { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 export { refuse } from './refusals';
 export { changeBetween, type Change } from './change';

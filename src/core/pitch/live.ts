@@ -2,7 +2,7 @@ import { cents } from '../music';
 import { searchComb, type Comb } from './comb';
 import { decimate } from './decimate';
 import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './measure';
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
 import { findPeaks, type Peaks } from './peaks';
 
 /** One point of the live trace. */

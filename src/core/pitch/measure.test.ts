@@ -109,6 +109,19 @@ describe('what is no single steady string is refused with its reason', () => {
   test('two strings', () => expect(reasonOf(sound([spec(196), spec(196 * 1.335)], 7))).toBe('two-strings'));
   test('a near unison', () =>
     expect(reasonOf(sound([spec(196), spec(196 * Math.pow(2, 18 / 1200))], 8))).toMatch(/two-strings|unsteady/));
+  test.each([
+    [41.2, 13],
+    [65.4, 13],
+    [82.4, 9],
+    [110, 9],
+  ])('a near unison at %p Hz, %p cents apart, that beats slowly and looks single at first', (hz, apart) => {
+    const unruly = { secondShare: 0.35, secondCents: 0.4, secondLonger: 3 };
+    const other = { ...unruly, level: 0.25, pluckAt: 0.25, inharmonicity: 4e-5 };
+    for (const seed of [1, 2])
+      expect(reasonOf(sound([spec(hz, unruly), spec(hz * Math.pow(2, apart / 1200), other)], seed), hz)).toBe(
+        'two-strings',
+      );
+  });
   test.each([82, 196, 392])('vibrato at %p Hz: the pitch moved, and not that nothing was heard', (hz) =>
     expect(reasonOf(sound([spec(hz, { vibratoCents: 20, vibratoHz: 5 })], 9), hz)).toBe('unsteady'),
   );
