@@ -47,6 +47,29 @@ function attackGapS(section: Section, windowS: number): number {
   return 0.012 + 0.1 * windowS;
 }
 
+/** Looks at the stretch that begins at startS, s, and once more at the settled part where one look cannot tell. */
+function judge(
+  take: Take,
+  startS: number,
+  stretchEndS: (fromS: number) => number,
+  gapBefore: (untilS: number) => boolean,
+): Outcome {
+  const first = look(take, startS, stretchEndS(startS));
+  const { outcome } = first;
+  const unsteady = !outcome.ok && outcome.reason === 'unsteady';
+  if (!unsteady && !(outcome.ok && first.undescribed)) return outcome;
+  const laterS = startS + SETTLED_AFTER_S;
+  const laterEndS = stretchEndS(laterS);
+  if (laterEndS - laterS < LEAST_SETTLED_S || gapBefore(laterEndS)) return outcome;
+  const later = look(take, laterS, laterEndS);
+  // What wavered may have been the attack: the settled part is asked by itself.
+  if (unsteady) return later.outcome.ok && later.moved < SETTLED_SHARE ? later.outcome : outcome;
+  // What one string does not describe may be two: they beat on when the attack is long over.
+  const still = !later.outcome.ok && (later.outcome.reason === 'unsteady' || later.outcome.reason === 'two-strings');
+  const two = first.bentCents < BENT_CENTS && (still || Math.min(first.split, later.split) > SPLIT_TWICE);
+  return two ? refuse('two-strings') : outcome;
+}
+
 /**
  * Measures one pluck: samples in, one reading or a refusal with its reason out.
  * Mains hum taken out, coarse comb around the named string, demodulation of every partial over at most 1.3 s after the
@@ -82,30 +105,19 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (!section) return refuse('no-pitch');
 
   let startS = options.sustained ? 0 : section.onsetS + attackGapS(section, 4 / targetHz);
-  const clippedS = lastClippedSample(raw, sampleRate, peak) / sampleRate;
-  if (clippedS > startS && clippedS <= section.endS + 0.02) startS = clippedS + 0.01;
-  const clippedLate = startS > clippedS && clippedS > section.onsetS && section.endS - startS < 0.35;
+  const heard = raw.subarray(0, Math.floor((section.endS + 0.02) * sampleRate));
+  const clippedS = lastClippedSample(heard, sampleRate, peak) / sampleRate;
+  const clipped = clippedS > section.onsetS;
+  if (clipped) startS = Math.max(startS, clippedS + 0.01);
   const stretchEndS = (fromS: number): number => Math.min(section.endS, fromS + longestS(targetHz), x.length / rate);
-  const endS = stretchEndS(startS);
-  const gap = (untilS: number) => findGap(raw.subarray(0, Math.floor(untilS * sampleRate)), sampleRate, peak) >= 0;
-  if (gap(endS)) return refuse('gap');
-  const lastsS = endS - startS;
-  if (clippedLate) return refuse('clipped');
+  const gapBefore = (untilS: number) =>
+    findGap(raw.subarray(0, Math.floor(untilS * sampleRate)), sampleRate, peak) >= 0;
+  if (gapBefore(stretchEndS(startS))) return refuse('gap');
+  const lastsS = stretchEndS(startS) - startS;
+  if (clipped && section.endS - startS < 0.35) return refuse('clipped');
   if (lastsS < 0.05 || lastsS < 2.2 / targetHz) return refuse('too-short');
 
   const take: Take = { x, rate, maxHz, section, targetHz, plucked: !options.sustained && !section.cutIn };
-  const first = look(take, startS, endS);
-  const { outcome } = first;
-  const unsteady = !outcome.ok && outcome.reason === 'unsteady';
-  if (!unsteady && !(outcome.ok && first.undescribed)) return outcome;
-  const laterS = startS + SETTLED_AFTER_S;
-  const laterEndS = stretchEndS(laterS);
-  if (laterEndS - laterS < LEAST_SETTLED_S || gap(laterEndS)) return outcome;
-  const later = look(take, laterS, laterEndS);
-  // What wavered may have been the attack: the settled part is asked by itself.
-  if (unsteady) return later.outcome.ok && later.moved < SETTLED_SHARE ? later.outcome : outcome;
-  // What one string does not describe may be two: they beat on when the attack is long over.
-  const still = !later.outcome.ok && (later.outcome.reason === 'unsteady' || later.outcome.reason === 'two-strings');
-  const two = first.bentCents < BENT_CENTS && (still || Math.min(first.split, later.split) > SPLIT_TWICE);
-  return two ? refuse('two-strings') : outcome;
+  const outcome = judge(take, startS, stretchEndS, gapBefore);
+  return clipped && !outcome.ok ? refuse('clipped') : outcome;
 }
