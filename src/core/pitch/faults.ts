@@ -37,13 +37,26 @@ export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: nu
   }
   // Coarse converters rest on one step for milliseconds when the sound is faint: that is no gap.
   const faint = Math.max(12 * step, 2e-4 * peak);
+  // Cut off at either end of the range, a loud low note rests on it for as long, and not on the same level above and below.
+  let high = 0;
+  let low = 0;
+  for (let i = 0; i < samples.length; i++) {
+    high = Math.max(high, samples[i]!);
+    low = Math.min(low, samples[i]!);
+  }
   let run = 1;
   for (let i = 1; i <= samples.length; i++) {
     if (i < samples.length && samples[i] === samples[i - 1]) {
       run++;
       continue;
     }
-    if (run >= least && run < longest && i < samples.length && Math.abs(samples[i - 1]!) < 0.9 * peak) {
+    if (
+      run >= least &&
+      run < longest &&
+      i < samples.length &&
+      samples[i - 1]! < 0.9 * high &&
+      samples[i - 1]! > 0.9 * low
+    ) {
       const start = i - run;
       const level = Math.abs(samples[i - 1]!);
       if (loudest(start - look, start) > level + faint && loudest(i, i + look) > level + faint) {
