@@ -30,20 +30,18 @@ export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: nu
     for (let i = Math.max(0, from); i < Math.min(samples.length, to); i++) m = Math.max(m, Math.abs(samples[i]!));
     return m;
   };
+  // Cut off at either end of the range, a loud low note rests on it for as long, and not on the same level above and below.
+  let high = Math.max(0, samples[0] ?? 0);
+  let low = Math.min(0, samples[0] ?? 0);
   let step = Infinity;
   for (let i = 1; i < samples.length; i++) {
+    high = Math.max(high, samples[i]!);
+    low = Math.min(low, samples[i]!);
     const d = Math.abs(samples[i]! - samples[i - 1]!);
     if (d > 1e-9 && d < step) step = d;
   }
   // Coarse converters rest on one step for milliseconds when the sound is faint: that is no gap.
   const faint = Math.max(12 * step, 2e-4 * peak);
-  // Cut off at either end of the range, a loud low note rests on it for as long, and not on the same level above and below.
-  let high = 0;
-  let low = 0;
-  for (let i = 0; i < samples.length; i++) {
-    high = Math.max(high, samples[i]!);
-    low = Math.min(low, samples[i]!);
-  }
   let run = 1;
   for (let i = 1; i <= samples.length; i++) {
     if (i < samples.length && samples[i] === samples[i - 1]) {

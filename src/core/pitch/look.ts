@@ -188,10 +188,9 @@ export function look(take: Take, startS: number, endS: number): Look {
   if (offComb > 1) return refused('two-strings');
   const unsteady = !described && signs.moved > 1;
   if (unsteady || glide.glideCents > LARGEST_GLIDE) return refused('unsteady');
-  const split = described ? 0 : splitShare(tracks, partials) / SPLIT_LIMIT;
-  signs.split = split;
-  const wild = Number.isFinite(glide.misfit) && glide.misfit > NO_STRING_ABOVE;
-  const second = wild || split > 1 || offComb + split > SECOND_STRING_LIMIT;
+  if (!described) signs.split = splitShare(tracks, partials) / SPLIT_LIMIT;
+  const wild = signs.undescribed && glide.misfit > NO_STRING_ABOVE;
+  const second = wild || signs.split > 1 || offComb + signs.split > SECOND_STRING_LIMIT;
   if (second || isFalseCommonPitch(partials) || isOctavePair(partials, stiff.deviationCents)) {
     return refused('two-strings');
   }

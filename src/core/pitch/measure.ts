@@ -9,6 +9,9 @@ import type { MeasureOptions, Outcome } from './types';
 
 /** Longest stretch used, s: beyond it the slower polarisation pulls; a low string needs its periods. */
 const longestS = (targetHz: number): number => Math.min(1.3, Math.max(0.8, 50 / targetHz));
+/** Where the stretch that begins at fromS ends, s. */
+const stretchEndS = ({ section, targetHz, x, rate }: Take, fromS: number): number =>
+  Math.min(section.endS, fromS + longestS(targetHz), x.length / rate);
 /** Below this peak the recording is taken as silent (about -74 dB of full scale). */
 const SILENT = 2e-4;
 /** What one look could not clear up is looked at again this much later, if so much of it is left, s (house estimates). */
@@ -47,19 +50,14 @@ function attackGapS(section: Section, windowS: number): number {
   return 0.012 + 0.1 * windowS;
 }
 
-/** Looks at the stretch that begins at startS, s, and once more at the settled part where one look cannot tell. */
-function judge(
-  take: Take,
-  startS: number,
-  stretchEndS: (fromS: number) => number,
-  gapBefore: (untilS: number) => boolean,
-): Outcome {
-  const first = look(take, startS, stretchEndS(startS));
+/** Looks at the stretch [startS, endS), s, and once more at the settled part where one look cannot tell. */
+function judge(take: Take, startS: number, endS: number, gapBefore: (untilS: number) => boolean): Outcome {
+  const first = look(take, startS, endS);
   const { outcome } = first;
   const unsteady = !outcome.ok && outcome.reason === 'unsteady';
   if (!unsteady && !(outcome.ok && first.undescribed)) return outcome;
   const laterS = startS + SETTLED_AFTER_S;
-  const laterEndS = stretchEndS(laterS);
+  const laterEndS = stretchEndS(take, laterS);
   if (laterEndS - laterS < LEAST_SETTLED_S || gapBefore(laterEndS)) return outcome;
   const later = look(take, laterS, laterEndS);
   // What wavered may have been the attack: the settled part is asked by itself.
@@ -109,15 +107,15 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   const clippedS = lastClippedSample(heard, sampleRate, peak) / sampleRate;
   const clipped = clippedS > section.onsetS;
   if (clipped) startS = Math.max(startS, clippedS + 0.01);
-  const stretchEndS = (fromS: number): number => Math.min(section.endS, fromS + longestS(targetHz), x.length / rate);
   const gapBefore = (untilS: number) =>
     findGap(raw.subarray(0, Math.floor(untilS * sampleRate)), sampleRate, peak) >= 0;
-  if (gapBefore(stretchEndS(startS))) return refuse('gap');
-  const lastsS = stretchEndS(startS) - startS;
+  const take: Take = { x, rate, maxHz, section, targetHz, plucked: !options.sustained && !section.cutIn };
+  const endS = stretchEndS(take, startS);
+  if (gapBefore(endS)) return refuse('gap');
+  const lastsS = endS - startS;
   if (clipped && section.endS - startS < 0.35) return refuse('clipped');
   if (lastsS < 0.05 || lastsS < 2.2 / targetHz) return refuse('too-short');
 
-  const take: Take = { x, rate, maxHz, section, targetHz, plucked: !options.sustained && !section.cutIn };
-  const outcome = judge(take, startS, stretchEndS, gapBefore);
+  const outcome = judge(take, startS, endS, gapBefore);
   return clipped && !outcome.ok ? refuse('clipped') : outcome;
 }
