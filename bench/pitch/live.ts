@@ -34,8 +34,7 @@ function follow(targetHz: number, seed: number) {
   listener.setTask({
     named: { id: 's', name: 's', targetHz },
     others: [],
-    purpose: 'left',
-    toleranceCents: 3,
+    reach: { lowCents: -1250, highCents: 560 },
   });
   const points: TrackPoint[] = [];
   let cpu = 0;

@@ -1,24 +1,31 @@
 import { readFileSync } from 'node:fs';
-import { readWav } from '../core/exchange';
+import { readWav, type Sound } from '../core/exchange';
 import { A4_MAX_HZ, A4_MIN_HZ, DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';
 import { changeBetween, measure, type Outcome } from '../core/pitch';
 import { refused, type Refused } from './lines';
 
 type Target = { ok: true; targetHz: number } | Refused;
 
-function targetOf({ target, a4 }: Record<string, unknown>): Target {
+/** The reference in force, Hz. */
+export function a4Of(a4: unknown): { ok: true; a4Hz: number } | Refused {
   const a4Hz = a4 === undefined || a4 === null ? DEFAULT_A4_HZ : a4;
-  if (typeof a4Hz !== 'number' || !(a4Hz >= A4_MIN_HZ && a4Hz <= A4_MAX_HZ)) {
-    return refused('bad-reference', `a4 is a number from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`);
-  }
+  return typeof a4Hz === 'number' && a4Hz >= A4_MIN_HZ && a4Hz <= A4_MAX_HZ
+    ? { ok: true, a4Hz }
+    : refused('bad-reference', `a4 is a number from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`);
+}
+
+function targetOf({ target, a4 }: Record<string, unknown>): Target {
+  const reference = a4Of(a4);
+  if (!reference.ok) return reference;
   const targetHz =
-    typeof target === 'string' || typeof target === 'number' ? targetFrequencyHz(target, a4Hz) : undefined;
+    typeof target === 'string' || typeof target === 'number' ? targetFrequencyHz(target, reference.a4Hz) : undefined;
   return targetHz === undefined
     ? refused('bad-target', 'target is a note such as "A2" or a frequency in Hz.')
     : { ok: true, targetHz };
 }
 
-function measureFile(file: unknown, targetHz: number): Outcome | Refused {
+/** The sound of a WAV file. */
+export function soundOf(file: unknown): { ok: true; sound: Sound } | Refused {
   if (typeof file !== 'string') return refused('unreadable-file', 'file is the path of a WAV file.');
   let bytes: Uint8Array;
   try {
@@ -27,8 +34,12 @@ function measureFile(file: unknown, targetHz: number): Outcome | Refused {
     return refused('unreadable-file', `The file could not be opened (${(error as Error).message}).`);
   }
   const wav = readWav(bytes);
-  if (!wav.ok) return refused('unreadable-file', wav.message);
-  return measure(wav.sound.samples, wav.sound.sampleRate, { targetHz });
+  return wav.ok ? wav : refused('unreadable-file', wav.message);
+}
+
+function measureFile(file: unknown, targetHz: number): Outcome | Refused {
+  const wav = soundOf(file);
+  return wav.ok ? measure(wav.sound.samples, wav.sound.sampleRate, { targetHz }) : wav;
 }
 
 /** One line of `measure`: a WAV file and a target in, one reading or its refusal out. */

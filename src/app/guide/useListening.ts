@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { readWav } from '../../core/exchange';
-import type { Heard, Task, TrackPoint } from '../../core/pitch';
+import { createGuide, reachOf, type GuidedStep, type GuideView, type Verdict } from '../../core/pass';
+import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
 
@@ -9,7 +10,6 @@ import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
 import { settings } from '../store/store';
 
-type Outcome = Extract<Heard, { kind: 'outcome' }>;
 /** The answer to the last check of the input or its clock. */
 export type Check = Extract<Heard, { kind: 'input-check' | 'clock-check' }>;
 
@@ -19,15 +19,15 @@ const clockRatio = async (deviceId: string | undefined) => (await settings.getIt
 /** A file plays this much faster than it sounded. */
 const FILE_SPEED = 2;
 const TRAIL_S = 9;
+/** A tone of the app's own rings on in the room, s. */
+const RING_ON_S = 0.3;
+const NOTHING: GuideView = { sentence: '', figure: null, faded: null };
 
-/** What was heard this long ago still sounds, s. */
-const SOUNDS_S = 0.4;
-
-/** Holds the ear, its source and the live trace of one bench. */
+/** Holds the ear, its source, the rules of the pass and the live trace of one view. */
 export function useListening(
-  task: Task | undefined,
+  guided: GuidedStep | undefined,
   nowMs: () => number,
-  onOutcome: (outcome: Outcome, source: Source) => void,
+  onVerdict: (verdict: Verdict, source: Source) => void,
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
 ) {
@@ -37,53 +37,69 @@ export function useListening(
   const sourceRef = useRef<Source>('microphone');
   const pendingCheck = useRef<{ referenceHz: number | undefined } | undefined>(undefined);
   const deviceRef = useRef<string | undefined>(undefined);
-  const outcomeRef = useRef(onOutcome);
-  const taskRef = useRef(task);
+  const verdictRef = useRef(onVerdict);
+  const guidedRef = useRef(guided);
+  const [guide] = useState(createGuide);
+  /** The listener's time at its newest point, and when that came. */
+  const streamAt = useRef({ tS: 0, cameMs: 0 });
+  const deafUntil = useRef(0);
   const [listening, setListening] = useState<Source | undefined>(undefined);
   const [trail, setTrail] = useState<TrackPoint[]>([]);
   const [check, setCheck] = useState<Check | undefined>(undefined);
+  const [view, setView] = useState(NOTHING);
+  const [deaf, setDeaf] = useState(false);
+  const listeningRef = useRef(false);
   // With the commit: a reading must not meet the step before.
   useLayoutEffect(() => {
-    outcomeRef.current = onOutcome;
-    taskRef.current = task;
+    verdictRef.current = onVerdict;
+    guidedRef.current = guided;
+    listeningRef.current = listening !== undefined;
   });
 
   useEffect(() => {
     const made = createEar(say, (heard) => {
       for (const h of heard) {
-        // What was asked for before the hand moved on is no answer to what is asked now.
-        const asked = taskRef.current;
-        if (h.kind === 'outcome') {
-          if (h.stringId === asked?.named.id && h.purpose === asked.purpose) outcomeRef.current(h, sourceRef.current);
-        } else if (h.kind !== 'track') {
+        if (h.kind === 'input-check' || h.kind === 'clock-check') {
           pendingCheck.current = undefined;
           setCheck(h);
-        } else points.current.push(...h.points);
+          continue;
+        }
+        if (h.kind === 'track') points.current.push(...h.points);
+        // What was asked for before the step moved on is no answer to what is asked now.
+        for (const verdict of guide.hear(h)) verdictRef.current(verdict, sourceRef.current);
       }
       const end = points.current[points.current.length - 1]?.tS ?? 0;
       points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
+      streamAt.current = { tS: end, cameMs: performance.now() };
     });
     ear.current = made;
+    aim(made, guidedRef.current);
     // The trace is drawn at most twenty times a second, whatever the listener's pace.
     let drawn: TrackPoint | undefined;
     const timer = window.setInterval(() => {
       const newest = points.current[points.current.length - 1];
       if (newest !== drawn) setTrail([...points.current]);
       drawn = newest;
+      const { tS, cameMs } = streamAt.current;
+      const next = guide.view(tS + (performance.now() - cameMs) / 1000, listeningRef.current);
+      setView((v) => (sameView(v, next) ? v : next));
+      setDeaf(performance.now() < deafUntil.current);
     }, 50);
     return () => {
       window.clearInterval(timer);
       made.close();
     };
-  }, [say]);
+  }, [say, guide]);
 
-  const namedId = task?.named.id;
+  const namedId = guided?.named.id;
   useEffect(() => {
     points.current = [];
   }, [namedId]);
-  useEffect(() => {
-    if (task) ear.current?.setTask(task);
-  }, [task]);
+  // With the commit too: what is heard next is heard for this step.
+  useLayoutEffect(() => {
+    guide.setStep(guided);
+    aim(ear.current, guided);
+  }, [guide, guided]);
 
   const pause = useCallback(() => {
     ear.current?.pause();
@@ -161,7 +177,17 @@ export function useListening(
     (stand: () => StringTruth, hardness: number) => simulated.current?.pluck(stand, hardness),
     [],
   );
-  const readNow = useCallback(() => ear.current?.readNow(), []);
+  /** Enter: takes what sounds if it is good for this step, else says why not. */
+  const take = useCallback(() => {
+    const answer = guide.take();
+    if (answer === 'read') ear.current?.readNow();
+    else verdictRef.current(answer, sourceRef.current);
+  }, [guide]);
+  /** The app sounds itself for so long: nothing is heard meanwhile. */
+  const deafen = useCallback((seconds: number) => {
+    deafUntil.current = performance.now() + 1000 * (seconds + RING_ON_S);
+    ear.current?.deafen(seconds + RING_ON_S);
+  }, []);
   const startCheck = useCallback((referenceHz?: number) => {
     setCheck(undefined);
     pendingCheck.current = { referenceHz };
@@ -177,8 +203,33 @@ export function useListening(
     [listen],
   );
   const newest = trail[trail.length - 1];
-  const sounding = listening ? trail.findLast((p) => p.cents !== null && newest!.tS - p.tS < SOUNDS_S) : undefined;
-  /** Where it sounds now, cents from the target; null when nothing does. */
-  const liveCents = sounding?.cents ?? null;
-  return { listening, trail, newest, liveCents, check, startCheck, useClock, listen, pause, openFile, pluck, readNow };
+  /** Where it sounds now, cents from the target, calm; null when nothing does. */
+  const liveCents = listening ? (view.figure?.cents ?? null) : null;
+  return {
+    listening,
+    trail,
+    newest,
+    liveCents,
+    view,
+    deaf: deaf && listening !== undefined,
+    check,
+    startCheck,
+    useClock,
+    listen,
+    pause,
+    openFile,
+    pluck,
+    take,
+    deafen,
+  };
 }
+
+/** Tells the ear what to listen for. */
+function aim(ear: Ear | undefined, guided: GuidedStep | undefined): void {
+  if (!guided) return;
+  const { named, others, insist } = guided;
+  ear?.setTask({ named, others, reach: reachOf(guided), ...(insist ? { insist } : {}) });
+}
+
+const sameView = (a: GuideView, b: GuideView): boolean =>
+  a.sentence === b.sentence && a.figure?.cents === b.figure?.cents && a.faded?.cents === b.faded?.cents;

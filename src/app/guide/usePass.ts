@@ -1,54 +1,66 @@
 import { useState } from 'react';
-import type { CheckPass } from '../../core/records';
+import { passUnderWay, type CheckPass } from '../../core/pass';
+import type { PassRecord } from '../../core/records';
+import { useWorld } from '../store/world';
 
-/** A pass of guided readings under way. What is done is read from the log, so a pass survives a reload of the tab. */
-export interface Pass extends CheckPass {
-  id: string;
-}
-
-interface State<Step> {
-  key: string;
-  pass: Pass | undefined;
-  chosen: Step | undefined;
-}
+export type Pass = PassRecord;
 
 /**
  * The one mechanism of guided readings ('sound this, so'): a step is heard, kept, and the next one named; the player may
- * skip, step back or choose.
- * @param key names the pass in the tab's session storage
+ * skip, step back or choose. The pass itself is in the log, so that it survives a reload, another view, a new tab.
  * @param next the one thing to do next, from the log; undefined when the pass is done
+ * @param say told when the log could not be written
  */
-export function usePass<Step>(key: string, next: (pass: Pass) => Step | undefined) {
-  const storageKey = `pass/${key}`;
-  const stored = (): State<Step> => {
-    const text = sessionStorage.getItem(storageKey);
-    return { key, pass: text ? (JSON.parse(text) as Pass) : undefined, chosen: undefined };
-  };
-  const [state, setState] = useState(stored);
-  if (state.key !== key) setState(stored());
-  const put = (pass: Pass | undefined, chosen?: Step) => {
-    if (pass) sessionStorage.setItem(storageKey, JSON.stringify(pass));
-    else sessionStorage.removeItem(storageKey);
-    setState({ key, pass, chosen });
-  };
-  const { pass, chosen } = state;
-  const begun = (nowMs: number, skipped: string[]): Pass => ({
-    id: crypto.randomUUID(),
-    startedMs: Math.floor(nowMs),
-    skipped,
-  });
+export function usePass<Step>(
+  kind: PassRecord['kind'],
+  instrumentId: string,
+  next: (pass: CheckPass & { passId: string }) => Step | undefined,
+  say: (sentence: string) => void,
+) {
+  const { bench, append, nowMs } = useWorld();
+  const key = `${kind}/${instrumentId}`;
+  const [chosen, setChosen] = useState<{ key: string; step: Step } | undefined>(undefined);
+  const pass = passUnderWay(bench.passes, kind, instrumentId, nowMs());
+  const own = chosen?.key === key ? chosen.step : undefined;
+  const write = (change: Partial<PassRecord>) =>
+    append([
+      {
+        type: 'pass',
+        kind,
+        instrumentId,
+        passId: pass?.passId ?? crypto.randomUUID(),
+        startedMs: pass?.startedMs ?? Math.floor(nowMs()),
+        skipped: pass?.skipped ?? [],
+        over: false,
+        ...change,
+      },
+    ]).then(
+      () => undefined,
+      (error: Error) => say(error.message),
+    );
   return {
     pass,
-    step: chosen ?? (pass && next(pass)),
-    start: (nowMs: number) => put(begun(nowMs, [])),
-    stop: () => put(undefined),
+    step: own ?? (pass && next(pass)),
+    start: () => {
+      setChosen(undefined);
+      void write({ passId: crypto.randomUUID(), startedMs: Math.floor(nowMs()), skipped: [] });
+    },
+    stop: () => {
+      setChosen(undefined);
+      if (pass) void write({ over: true });
+    },
     /** This step first; without a pass under way it is the only one, all `others` being passed over. */
-    choose: (step: Step, nowMs: number, others: string[] = []) => put(pass ?? begun(nowMs, others), step),
-    skip: (...names: string[]) => pass && put({ ...pass, skipped: [...pass.skipped, ...names] }),
+    choose: (step: Step, others: string[] = []) => {
+      setChosen({ key, step });
+      if (!pass) void write({ skipped: others });
+    },
+    skip: (...names: string[]) => {
+      if (pass) void write({ skipped: [...new Set([...pass.skipped, ...names])] });
+    },
     /** The chosen step was done: back to the order of the pass. */
     clearChoice: (): boolean => {
-      if (chosen) put(pass);
-      return chosen !== undefined;
+      setChosen(undefined);
+      return own !== undefined;
     },
   };
 }

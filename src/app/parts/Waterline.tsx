@@ -4,6 +4,8 @@ export interface WaterlineProps {
   /** The last seconds of the live trace, oldest first. */
   trail: { tS: number; cents: number | null }[];
   toleranceCents: number;
+  /** Where it was last heard well, when it is not heard now. */
+  faded?: number | null;
   label: string;
 }
 
@@ -14,7 +16,7 @@ const FULL = 100;
 const MARKS = [30, 10, 3, -3, -10, -30];
 
 /** The target as a waterline: water (flat) below, land (sharp) above; the pitch rides on it and leaves a trail of 8 s. */
-export function Waterline({ trail, toleranceCents, label }: WaterlineProps) {
+export function Waterline({ trail, toleranceCents, faded = null, label }: WaterlineProps) {
   const y = (cents: number) => HEIGHT * 0.4 - symlog(cents, FULL) * (cents > 0 ? HEIGHT * 0.38 : HEIGHT * 0.57);
   const end = trail[trail.length - 1]?.tS ?? 0;
   const x = (tS: number) => (WIDTH - 26) * (1 - (end - tS) / SECONDS);
@@ -29,7 +31,7 @@ export function Waterline({ trail, toleranceCents, label }: WaterlineProps) {
     open = true;
   }
   const heard = trail.findLast((p) => p.cents !== null && end - p.tS < 0.4);
-  const now = heard?.cents ?? null;
+  const now = heard?.cents ?? faded;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={label}>
       <rect width={WIDTH} height={y(0)} fill="var(--land)" opacity={0.8} />
@@ -61,7 +63,7 @@ export function Waterline({ trail, toleranceCents, label }: WaterlineProps) {
         strokeLinecap="round"
       />
       {now !== null && (
-        <>
+        <g opacity={heard ? 1 : 0.4}>
           <path d={`M${WIDTH - 26} ${y(now)}l-11 -7v14z`} fill="var(--ink)" transform={`translate(6 0)`} />
           {Math.abs(now) > toleranceCents && (
             <path
@@ -71,7 +73,7 @@ export function Waterline({ trail, toleranceCents, label }: WaterlineProps) {
               strokeWidth={1.4}
             />
           )}
-        </>
+        </g>
       )}
     </svg>
   );

@@ -17,14 +17,26 @@ export const toLocalField = (ms: number, zoneMin: number): string =>
   new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
 export const fromLocalField = (text: string, zoneMin: number): number => Date.parse(`${text}:00Z`) - zoneMin * 60000;
 
-/** When something is due, as one says it: 'now', '16:42', 'tomorrow 9:10', 'in 5 days'. */
+/** When something is due, as one says it: 'now', 'now, due since 12:25', '16:42', 'tomorrow 9:10', 'in 5 days'. */
 export function dueTime(atMs: number, nowMs: number, zoneMin: number): string {
+  if (atMs < nowMs - LATE_MS) return `now, due since ${sinceTime(atMs, nowMs, zoneMin)}`;
   if (atMs <= nowMs + 30000) return 'now';
   const day = (ms: number) => Math.floor((ms + zoneMin * 60000) / DAY);
   const days = day(atMs) - day(nowMs);
   if (days === 0) return clockTime(atMs, zoneMin);
   if (days === 1) return `tomorrow ${clockTime(atMs, zoneMin)}`;
   return `in ${days} days`;
+}
+
+/** What is a minute past is late. */
+const LATE_MS = 60000;
+
+/** An instant in the past: '12:20', 'yesterday 12:20', '5 days ago'. */
+export function sinceTime(atMs: number, nowMs: number, zoneMin: number): string {
+  const day = (ms: number) => Math.floor((ms + zoneMin * 60000) / DAY);
+  const days = day(nowMs) - day(atMs);
+  if (days === 0) return clockTime(atMs, zoneMin);
+  return days === 1 ? `yesterday ${clockTime(atMs, zoneMin)}` : `${days} days ago`;
 }
 
 /** A span in words of the bench: '2 h 06', '3 days', '5 weeks'. */

@@ -4,7 +4,8 @@ import { Modal } from '../parts/Modal';
 
 const KEYS: [string, string][] = [
   ['Space', 'Listen, pause'],
-  ['Enter, Page Down', 'Start the pass; keep what sounds; next string'],
+  ['Enter, Page Down', 'Start the pass; take what sounds; yes to a question'],
+  ['N, →', 'Next string, without this one'],
   ['Page Up', 'Back to the string before'],
   ['1 to 9, 0', 'Choose a string'],
   ['Z', 'Take back the last kept reading'],
@@ -12,6 +13,7 @@ const KEYS: [string, string][] = [
   ['I', 'It is the named string after all'],
   ['F', 'Fit a new string here, step by step'],
   ['S, N', 'While fitting: skip the step, write a note'],
+  ['S, R', 'On the octaves: next string, the place once more'],
   ['M, Q', 'On the octaves: moved as told; three plucks a place'],
   ['E, C', 'On the plan: the show; the chime'],
   ['?', 'This map'],

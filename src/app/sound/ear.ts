@@ -9,6 +9,8 @@ export interface Ear {
   setTask(task: Task): void;
   readNow(): void;
   check(referenceHz?: number): void;
+  /** Hears nothing for so long: the app itself sounds. */
+  deafen(seconds: number): void;
   pause(): void;
   close(): void;
 }
@@ -48,6 +50,9 @@ export function createEar(onTrouble: (sentence: string) => void, onHeard: (heard
         kind: 'check',
         ...(referenceHz === undefined ? {} : { referenceHz }),
       } satisfies ToListener);
+    },
+    deafen(seconds) {
+      worker.postMessage({ kind: 'deafen', seconds } satisfies ToListener);
     },
     pause,
     close() {

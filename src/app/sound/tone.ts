@@ -1,3 +1,6 @@
+/** How long the tone is in the air, s. */
+export const TONE_S = 2.05;
+
 /** Sounds a target for two seconds: a soft tone with a few partials, so that it can be compared with a string. */
 export function soundTarget(frequencyHz: number): void {
   const context = new AudioContext();
@@ -15,7 +18,7 @@ export function soundTarget(frequencyHz: number): void {
     part.gain.value = level;
     tone.connect(part).connect(gain);
     tone.start(now);
-    tone.stop(now + 2.05);
+    tone.stop(now + TONE_S);
     if (i === 0) tone.onended = () => void context.close();
   });
 }

@@ -20,6 +20,7 @@ self.onmessage = ({ data }: MessageEvent<ToListener>) => {
     const heard = listener?.readNow() ?? [];
     if (heard.length > 0) self.postMessage({ heard, serial } satisfies FromListener);
   } else if (data.kind === 'check') listener?.check(data.referenceHz);
+  else if (data.kind === 'deafen') listener?.deafen(data.seconds);
   else if (data.kind === 'close') close();
   else {
     close();

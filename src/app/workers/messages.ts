@@ -10,6 +10,7 @@ export type ToListener =
   | { kind: 'task'; task: Task }
   | { kind: 'read-now' }
   | { kind: 'check'; referenceHz?: number }
+  | { kind: 'deafen'; seconds: number }
   | { kind: 'close' };
 
 /** Blocks of samples from a source to the listener worker, over its own port; answered by one message each. */

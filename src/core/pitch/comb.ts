@@ -28,6 +28,10 @@ const B_MAX = 0.012;
 const RIDGE = 400;
 /** Peaks this far below the strongest say nothing of the string, dB (house estimate). */
 const WEIGHT_RANGE_DB = 52;
+/** A peak this many times the noise around it may still be noise. */
+const DOUBTFUL = 7;
+/** A tooth this far below the strongest peak is there for certain; fainter ones count for less: they may be the room's (house estimate). */
+const PRESENT_DB = 26;
 
 /** Weighted straight line through ((n^2), (f/n)^2): intercept f0^2, slope f0^2 B (Fletcher's stiff string). */
 class StiffLine {
@@ -94,7 +98,14 @@ function nearestPeak(peaks: Peaks, frequencyHz: number): number {
 }
 
 /** Follows one comb outward from its first partial, learning the stiffness as it goes. */
-function layComb(peaks: Peaks, f0Hz: number, weights: Float64Array, total: number, range: CombRange): Comb {
+function layComb(
+  peaks: Peaks,
+  f0Hz: number,
+  weights: Float64Array,
+  total: number,
+  sure: number,
+  range: CombRange,
+): Comb {
   const line = new StiffLine();
   let f0 = f0Hz;
   let b = 0;
@@ -117,7 +128,7 @@ function layComb(peaks: Peaks, f0Hz: number, weights: Float64Array, total: numbe
       ({ f0Hz: f0, b } = line.solve());
       matches.push({ n, peak: i });
       explained += weights[i]!;
-      present += tooth;
+      present += tooth * Math.min(1, Math.sqrt(peaks.amplitude[i]! / sure));
       predictedAtLastMatch = predicted;
       lastPeak = i;
       missing = 0;
@@ -140,9 +151,11 @@ export function searchComb(peaks: Peaks, range: CombRange): Comb | undefined {
   const high = range.targetHz * ratioOfCents(range.highCents);
   const weights = new Float64Array(count);
   let total = 0;
-  const least = Math.max(...peaks.amplitude) * 10 ** (-WEIGHT_RANGE_DB / 20);
+  const top = Math.max(...peaks.amplitude);
+  const least = top * 10 ** (-WEIGHT_RANGE_DB / 20);
+  const sure = top * 10 ** (-PRESENT_DB / 20);
   for (let i = 0; i < count; i++) {
-    weights[i] = Math.sqrt(Math.max(0, peaks.amplitude[i]! - least));
+    weights[i] = Math.sqrt(Math.max(0, peaks.amplitude[i]! - Math.max(least, DOUBTFUL * peaks.floor[i]!)));
     if (peaks.frequencyHz[i]! > 0.45 * low) total += weights[i]!;
   }
   const order = [...peaks.amplitude.keys()].sort((a, c) => peaks.amplitude[c]! - peaks.amplitude[a]!).slice(0, 12);
@@ -154,7 +167,7 @@ export function searchComb(peaks: Peaks, range: CombRange): Comb | undefined {
       if (f < low) break;
       if (f > high || tried.some((t) => Math.abs(Math.log2(f / t)) < 0.004)) continue;
       tried.push(f);
-      const comb = layComb(peaks, f, weights, total, range);
+      const comb = layComb(peaks, f, weights, total, sure, range);
       if (comb.f0Hz < low || comb.f0Hz > high) continue;
       if (comb.score > (best?.score ?? 0)) best = comb;
     }

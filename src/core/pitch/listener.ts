@@ -1,30 +1,47 @@
 import { cents } from '../music';
-import { arrival, hasSettled, type Arrival } from './hand';
+import { pitchOf } from './hypotheses';
 import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
-import { measure } from './measure';
-import { whichOtherString, type StringPlace } from './other-string';
+import { measure, READ_UNTIL_S } from './measure';
+import type { OldTone } from './old-tones';
 import { refuse } from './refusals';
-import type { Outcome } from './types';
+import type { Outcome, StringPlace } from './types';
 
-/** What the listener is to do with the sound. */
+/** What the listener is to listen for. */
 export interface Task {
   named: StringPlace;
+  /** The other strings of the instrument: what is heard may be one of them. */
   others: StringPlace[];
-  /** 'found': one reading a pluck. 'left': follow the hand, and read when the string has settled within tolerance. */
-  purpose: 'found' | 'left';
-  toleranceCents: number;
+  /** Where the named string may stand, cents about its target. */
+  reach: { lowCents: number; highCents: number };
   /** The user insists that the sound is the named string. */
   insist?: boolean;
 }
 
+/** A stretch of sound that was read. Times are seconds since listening began. */
+export interface SectionHeard {
+  kind: 'section';
+  stringId: string;
+  /** Counts the notes that began; what goes on from the same pluck has the same number. */
+  note: number;
+  /** Where the note began; null where that was not heard. */
+  onsetS: number | null;
+  fromS: number;
+  toS: number;
+  /** The whole of what is read of a pluck, or as much as tells it; a provisional figure comes before, running ones after. */
+  part: 'provisional' | 'whole' | 'running' | 'asked';
+  /** `cents` are from the named string's target, whichever string it is. */
+  outcome: Outcome;
+}
+
 export type Heard =
   | { kind: 'track'; points: TrackPoint[] }
+  | { kind: 'onset'; note: number; atS: number }
   | { kind: 'input-check'; check: InputCheck }
   | { kind: 'clock-check'; check: ClockCheck }
-  | { kind: 'outcome'; stringId: string; purpose: 'found' | 'left'; outcome: Outcome; arrival: Arrival };
+  | SectionHeard;
 
-/** Turns blocks of samples into a live trace and readings; the same for microphone, file and simulated string. */
+/** Turns blocks of samples into a live trace and read sections; the same for microphone, file and simulated string. */
 export interface Listener {
   setTask(task: Task): void;
   /** @param lostBefore samples were lost between the last block and this one */
@@ -33,38 +50,65 @@ export interface Listener {
   readNow(): Heard[];
   /** Listens to the room for two seconds from now; with a reference in Hz, to its tone for the sample clock. */
   check(referenceHz?: number): void;
+  /** Hears nothing for so long from now: the app's own sound is in the air. */
+  deafen(seconds: number): void;
 }
 
 const KEEP_S = 4;
-const READ_AFTER_S = 1.15;
-const SETTLED_S = 1.5;
 const CHECK_S = 2;
-/** A note this close to where the named string was last is taken as its own at once, cents. */
-const HOME_CENTS = 100;
-/** Tracks older than this are forgotten. */
-const TRACE_S = 30;
+/** Sound before the onset that tells what was there already, s. */
+const LEAD_S = 0.25;
+/** A pluck is read at these ages; from the second on, when the figure no longer moves by more than so much, cents. */
+const LOOKS_S = [0.5, 0.8, READ_UNTIL_S + 0.02];
+const STILL_CENTS = 0.15;
+/** Running sections: how long, how often, and the least that is worth reading, s. */
+const RUNNING_S = 0.8;
+const RUNNING_EVERY_S = 0.25;
+const LEAST_RUNNING_S = 0.6;
+/** The start of a note that running sections leave out, s. */
+const ATTACK_S = 0.15;
+/** A rise of the level by this much within 0.15 s is a pluck, dB; below the second number nothing is. */
+const PLUCK_DB = 8;
+const FAINT_DB = -66;
+/** So much of the tones' power new in two points together is a pluck too, in a room too loud for the level to tell. */
+const NEW_SHARE = 0.6;
+/** Two plucks are further apart than this, s. */
+const LEAST_APART_S = 0.3;
+/** A string unheard for so long has gone, s. */
+const GONE_S = 0.2;
+
+interface Note {
+  id: number;
+  /** First sample; null where the note was ringing when listening began. */
+  onset: number | null;
+  since: number;
+  /** How many of its looks were taken. */
+  looks: number;
+  lastCents: number;
+}
 
 /** Makes a listener for a stream at one sample rate. Holds the last 4 s of sound and nothing else. */
 export function createListener(sampleRate: number): Listener {
   const ring = new Float64Array(Math.ceil(KEEP_S * sampleRate));
   const hop = Math.round(sampleRate / TRACK_RATE);
+  const samples = (seconds: number) => Math.round(seconds * sampleRate);
   let total = 0;
   let untilHop = hop;
   let task: Task | undefined;
   let tracker: Tracker | undefined;
-  let points: TrackPoint[] = [];
   let levels: number[] = [];
-  let pluckAt: number | undefined;
-  let soundingSince: number | undefined;
+  let newBefore = false;
   let lostAt = -Infinity;
-  let doneUntil = 0;
+  let deafUntil = -1;
   let checking: { from: number; referenceHz: number | undefined } | undefined;
-  /** The note that sounds was read already: only a new pluck, or a note after silence, is another. */
-  let spent = false;
-  /** The note that sounds began while another string was named: it is not shown as this one's pitch. */
-  let carried = false;
-  /** Level when that note was read or the string changed, dB. */
-  let oldLevel = 0;
+  let notes = 0;
+  let note: Note | undefined;
+  /** What rang when the string was named, or the app's own tone: it is not the named string. */
+  let old: OldTone[] = [];
+  let tones: OldTone[] = [];
+  let heardAt = -Infinity;
+  let heardHops = 0;
+  let lastRead = 0;
 
   const latest = (from: number): Float64Array => {
     const start = Math.max(0, total - ring.length, from);
@@ -73,42 +117,58 @@ export function createListener(sampleRate: number): Listener {
     return out;
   };
 
-  const isAtHome = (hz: number): boolean => {
-    const { targetHz, lastHz } = task!.named;
-    return Math.abs(cents(hz, lastHz ?? targetHz)) < HOME_CENTS;
-  };
-
-  const judgeSound = (from: number, sustained: boolean): Outcome => {
+  /** Reads [from, now); with an onset, the note that begins there. */
+  const read = (from: number, onset: number | null): Outcome => {
+    const { named, others, reach, insist } = task!;
     if (lostAt >= from) return refuse('gap');
-    const sound = latest(from);
-    const { named, others, insist } = task!;
-    const outcome = measure(sound, sampleRate, { targetHz: named.targetHz, ...(sustained ? { sustained } : {}) });
-    if (insist) return outcome;
-    const place = (hz: number) => whichOtherString(hz, named, others);
-    if (outcome.ok) {
-      const other = place(outcome.frequencyHz);
-      return other ? refuse('other-string', `You are hearing ${other.name}. Pluck ${named.name}, or insist.`) : outcome;
-    }
-    if (outcome.reason !== 'no-pitch') return outcome;
-    // Out of the named string's range it may still be one of the others.
-    for (const o of others) {
-      const r = measure(sound, sampleRate, { targetHz: o.targetHz });
-      if (r.ok && Math.abs(r.cents) < 60)
-        return refuse('other-string', `You are hearing ${o.name}. Pluck ${named.name}.`);
-    }
-    return outcome;
+    const first = onset === null ? from : Math.max(0, onset - samples(LEAD_S));
+    const sound = latest(first);
+    const begins = Math.max(first, total - ring.length);
+    const body = sound.subarray(onset === null ? 0 : Math.min(sound.length >> 1, onset + samples(0.05) - begins));
+    const hz = pitchOf(body, sampleRate, named, insist ? [] : others, reach, old);
+    const near = hz === undefined || Math.abs(cents(hz, named.targetHz)) < 110;
+    const targetHz = near ? named.targetHz : hz;
+    const outcome = measure(sound, sampleRate, {
+      targetHz,
+      old,
+      ...(hz === undefined
+        ? { lowCents: reach.lowCents, highCents: reach.highCents }
+        : { lowCents: cents(hz, targetHz) - 60, highCents: cents(hz, targetHz) + 60 }),
+      ...(onset === null ? { sustained: true } : { onsetS: (onset - begins) / sampleRate }),
+    });
+    return outcome.ok ? { ...outcome, cents: cents(outcome.frequencyHz, named.targetHz) } : outcome;
   };
 
-  const said = (from: number, sustained: boolean, arrived: Arrival): Heard => ({
-    kind: 'outcome',
+  const section = (part: SectionHeard['part'], from: number, onset: number | null): SectionHeard => ({
+    kind: 'section',
     stringId: task!.named.id,
-    purpose: task!.purpose,
-    outcome: judgeSound(from, sustained),
-    arrival: arrived,
+    note: note?.id ?? notes,
+    onsetS: typeof note?.onset === 'number' ? note.onset / sampleRate : null,
+    fromS: from / sampleRate,
+    toS: total / sampleRate,
+    part,
+    outcome: read(from, onset),
   });
 
+  /** The pluck in the air, read when its time has come. */
+  const readPluck = (n: Note & { onset: number }, gone: boolean): SectionHeard | undefined => {
+    const age = (total - n.onset) / sampleRate;
+    const dueS = LOOKS_S[n.looks];
+    if (dueS === undefined || (age < dueS && !(gone && age > 0.25))) return undefined;
+    const heard = section('provisional', n.onset, n.onset);
+    const { outcome } = heard;
+    const last = gone || n.looks === LOOKS_S.length - 1;
+    const still = n.looks > 0 && outcome.ok && Math.abs(outcome.cents - n.lastCents) < STILL_CENTS;
+    n.looks = last ? LOOKS_S.length : n.looks + 1;
+    n.lastCents = outcome.ok ? outcome.cents : NaN;
+    lastRead = total;
+    if (last || still) return { ...heard, part: 'whole' };
+    // A provisional figure that cannot be read yet says nothing.
+    return outcome.ok ? heard : undefined;
+  };
+
   const hopDone = (heard: Heard[]): void => {
-    if (checking && total - checking.from >= CHECK_S * sampleRate) {
+    if (checking && total - checking.from >= samples(CHECK_S)) {
       const { from, referenceHz } = checking;
       checking = undefined;
       heard.push(
@@ -121,54 +181,54 @@ export function createListener(sampleRate: number): Listener {
     const needed = Math.ceil(tracker.windowS * sampleRate);
     if (total < needed) return;
     const recent = latest(total - needed);
-    const heardPoint = tracker.point(recent, total / sampleRate);
-
-    // Plucks: the level of this hop alone against a moment before.
+    const range = { centreHz: task.named.targetHz, ...task.reach };
+    const seen = tracker.glimpse(recent, total / sampleRate, range, old);
+    tones = seen.tones;
     let power = 0;
     for (let i = recent.length - hop; i < recent.length; i++) power += recent[i]! ** 2;
-    levels.push(10 * Math.log10(power / hop + 1e-12));
-    levels = levels.slice(-6);
-    const now = levels[levels.length - 1]!;
-    const before = Math.min(...levels.slice(0, -1));
-    const isPluck = levels.length > 3 && now > before + 8 && now > -66;
-    if (isPluck || (heardPoint.cents === null && now < oldLevel - 12)) spent = carried = false;
-    if (heardPoint.frequencyHz !== null && isAtHome(heardPoint.frequencyHz)) carried = false;
-    const point = carried ? { ...heardPoint, cents: null, frequencyHz: null, confidence: 0 } : heardPoint;
-    points.push(point);
-    if (points.length > TRACE_S * TRACK_RATE) points = points.slice(-TRACE_S * TRACK_RATE);
-    heard.push({ kind: 'track', points: [point] });
-    if (isPluck || point.cents === null) soundingSince = undefined;
-    else soundingSince ??= total;
-
-    if (task.purpose === 'left') {
-      if (isPluck) pluckAt = total;
-      if (total - doneUntil > SETTLED_S * sampleRate && hasSettled(points, task.toleranceCents, SETTLED_S)) {
-        const from = Math.max(total - Math.round(1.2 * sampleRate), (pluckAt ?? 0) + Math.round(0.15 * sampleRate));
-        if (total - from < 0.5 * sampleRate) return;
-        doneUntil = total;
-        heard.push(said(from, true, arrival(points, task.toleranceCents)));
-      }
+    levels = [...levels, 10 * Math.log10(power / hop + 1e-12)].slice(-6);
+    if (total < deafUntil) {
+      // What the app sounds itself is no string, now or as it rings on.
+      old = tones;
+      note = undefined;
+      heard.push({ kind: 'track', points: [{ ...seen.point, cents: null, frequencyHz: null, confidence: 0 }] });
       return;
     }
-    const readNow = (from: number): void => {
-      pluckAt = undefined;
-      doneUntil = total;
-      spent = true;
-      oldLevel = now;
-      heard.push(said(from, false, 'untouched'));
-    };
-    if (pluckAt !== undefined) {
-      const age = (total - pluckAt) / sampleRate;
-      const lead = pluckAt - Math.round(0.12 * sampleRate);
-      const gone = age > 0.25 && (now < -72 || now < Math.max(...levels) - 40);
-      if (age >= READ_AFTER_S || gone) readNow(lead);
-      else if (isPluck && age > 0.3) pluckAt = total;
-    } else if (isPluck && total - doneUntil > 0.1 * sampleRate) {
-      pluckAt = total;
-    } else if (!spent && soundingSince !== undefined && total - Math.max(soundingSince, doneUntil) > 1.4 * sampleRate) {
-      // A bowed note, or one that was ringing when listening began: no pluck to start from.
-      readNow(total - Math.round(1.3 * sampleRate));
+    heard.push({ kind: 'track', points: [seen.point] });
+    if (seen.point.cents !== null) {
+      heardAt = total;
+      heardHops++;
+    } else heardHops = 0;
+
+    const now = levels[levels.length - 1]!;
+    const jump = levels.length > 3 && now > Math.min(...levels.slice(0, -1)) + PLUCK_DB && now > FAINT_DB;
+    const isNew = seen.newShare > NEW_SHARE && seen.point.cents !== null;
+    const apart = typeof note?.onset !== 'number' ? Infinity : (total - note.onset) / sampleRate;
+    if ((jump || (isNew && newBefore)) && apart > LEAST_APART_S) {
+      const onset = jump ? total - (hop >> 1) : total - hop - samples(0.4 * tracker.windowS);
+      note = { id: ++notes, onset, since: onset, looks: 0, lastCents: NaN };
+      newBefore = false;
+      heard.push({ kind: 'onset', note: note.id, atS: onset / sampleRate });
+      return;
     }
+    newBefore = isNew;
+
+    const gone = total - heardAt > samples(GONE_S);
+    if (note && gone && (note.onset === null || note.looks === LOOKS_S.length)) note = undefined;
+    if (!note && heardHops >= 8)
+      note = { id: ++notes, onset: null, since: total, looks: LOOKS_S.length, lastCents: NaN };
+    if (!note) return;
+    if (note.onset !== null && note.looks < LOOKS_S.length) {
+      const faded = now < FAINT_DB - 6 || (gone && (total - note.onset) / sampleRate > LOOKS_S[0]!);
+      const pluck = readPluck(note as Note & { onset: number }, faded);
+      if (pluck) heard.push(pluck);
+      return;
+    }
+    const from = Math.max(total - samples(RUNNING_S), note.since + samples(ATTACK_S));
+    const due = total - lastRead >= samples(RUNNING_EVERY_S) && total - from >= samples(LEAST_RUNNING_S);
+    if (!due || total !== heardAt) return;
+    lastRead = total;
+    heard.push(section('running', from, null));
   };
 
   return {
@@ -176,32 +236,24 @@ export function createListener(sampleRate: number): Listener {
       const sameString = task?.named.id === next.named.id && task.named.targetHz === next.named.targetHz;
       if (!sameString) {
         tracker = createTracker(sampleRate, next.named.targetHz);
-        spent = carried = carried || (points[points.length - 1]?.cents ?? null) !== null;
-        oldLevel = levels[levels.length - 1] ?? 0;
-        points = [];
-        soundingSince = undefined;
-        pluckAt = undefined;
-      } else if (task?.purpose !== next.purpose) {
-        points = points.slice(-2 * TRACK_RATE);
-        if (next.purpose === 'found') {
-          // What rings was plucked before this reading was asked for.
-          spent = true;
-          oldLevel = levels[levels.length - 1] ?? 0;
-          pluckAt = undefined;
-        }
+        if (task) old = tones;
+        note = undefined;
+        heardHops = 0;
       }
-      if (!sameString || task?.purpose !== next.purpose) doneUntil = total;
       task = next;
     },
     readNow() {
       if (!task) return [];
-      const from = Math.max(total - Math.round(1.2 * sampleRate), (pluckAt ?? 0) + Math.round(0.1 * sampleRate));
-      doneUntil = total;
-      pluckAt = undefined;
-      return [said(Math.max(0, from), true, arrival(points, task.toleranceCents))];
+      const age = typeof note?.onset !== 'number' ? Infinity : (total - note.onset) / sampleRate;
+      lastRead = total;
+      if (typeof note?.onset === 'number' && age <= LOOKS_S[2]!) return [section('asked', note.onset, note.onset)];
+      return [section('asked', Math.max(0, total - sampleRate, (note?.since ?? 0) + samples(ATTACK_S)), null)];
     },
     check(referenceHz) {
       checking = { from: total, referenceHz };
+    },
+    deafen(seconds) {
+      deafUntil = total + samples(seconds);
     },
     push(block, lostBefore) {
       const heard: Heard[] = [];

@@ -2,7 +2,7 @@ import type { Comb } from './comb';
 import { MAINS_HZ } from './hum';
 import type { Peaks } from './peaks';
 import type { Section } from './section';
-import type { StiffFit } from './stiff';
+import type { StiffFit } from './law';
 
 export interface LongSpectrum {
   peaks: Peaks;
@@ -67,13 +67,9 @@ export function isMainsHum(x: Float64Array, rate: number, comb: Comb, peaks: Pea
  * @param apartCents two peaks on one tooth that lie further apart belong to two strings
  */
 export function offCombShare(
-  x: Float64Array,
-  rate: number,
-  from: number,
-  to: number,
-  { peaks, hzPerBin, lobeBins }: LongSpectrum,
+  { x, rate, section }: { x: Float64Array; rate: number; section: Section },
+  { peaks, hzPerBin, lobeBins, from, to }: LongSpectrum & { from: number; to: number },
   fit: StiffFit,
-  section: Section,
   apartCents: number,
 ): number {
   const f0 = fit.firstPartialHz / Math.sqrt(1 + fit.b);

@@ -49,8 +49,9 @@ export function envelope(samples: Float64Array, sampleRate: number, windowS: num
  * Cuts a recording into sounding sections: a section starts where the level rises 9 dB within 40 ms and well above the
  * noise, and ends at the next start or where it has sunk into the noise or 40 dB below its peak. House design.
  * @param periodS the longest period the string may have
+ * @param onsetS where the one note begins, when it is known
  */
-export function findSections(samples: Float64Array, sampleRate: number, periodS: number): Section[] {
+export function findSections(samples: Float64Array, sampleRate: number, periodS: number, onsetS?: number): Section[] {
   const windowS = Math.max(0.01, periodS);
   const env = envelope(samples, sampleRate, windowS);
   if (env.length < 4) return [];
@@ -63,14 +64,16 @@ export function findSections(samples: Float64Array, sampleRate: number, periodS:
   const stop = Math.round(windowS / HOP_S) + 4;
   const back = Math.max(8, stop);
   const starts: number[] = [];
-  const cutIn = env[Math.min(env.length - 1, 3)]! > 0.25 * top;
+  const cutIn = onsetS === undefined && env[Math.min(env.length - 1, 3)]! > 0.25 * top;
   if (cutIn) starts.push(0);
-  for (let k = 1; k < env.length; k++) {
-    const before = env[Math.max(0, k - back)]!;
-    if (env[k]! < audible || env[k]! < 2.2 * before) continue;
-    const last = starts[starts.length - 1];
-    if (last === undefined || k - last > 2 * back) starts.push(k);
-  }
+  if (onsetS !== undefined) starts.push(Math.min(env.length - 2, Math.round(onsetS / HOP_S)));
+  else
+    for (let k = 1; k < env.length; k++) {
+      const before = env[Math.max(0, k - back)]!;
+      if (env[k]! < audible || env[k]! < 2.2 * before) continue;
+      const last = starts[starts.length - 1];
+      if (last === undefined || k - last > 2 * back) starts.push(k);
+    }
   if (starts.length === 0) {
     // A slow swell without any sudden rise: from where it first stands out.
     const k = env.findIndex((e) => e > Math.max(2 * floorRms, 0.2 * top));

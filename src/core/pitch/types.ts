@@ -1,3 +1,5 @@
+import type { OldTone } from './old-tones';
+
 /** One partial of a reading: its number, frequency in Hz and standard error in Hz. */
 export interface Partial {
   n: number;
@@ -25,6 +27,8 @@ export interface Reading {
   partials: Partial[];
   /** How much sharper the note started than it settled (a hard pluck), cents. */
   glideCents: number;
+  /** How far the pitch went from the first third of the stretch to the last beside that, cents: a hand on the tuner. */
+  driftCents: number;
 }
 
 export interface Refusal {
@@ -41,4 +45,21 @@ export interface MeasureOptions {
   targetHz: number;
   /** The section is already free of attack and silence (a steady note under the hand): take all of it. */
   sustained?: boolean;
+  /** Where the pitch is looked for, cents around the target. */
+  lowCents?: number;
+  highCents?: number;
+  /** Tones that sounded before and do not belong to the note. */
+  old?: readonly OldTone[];
+  /** Where the note begins, s, when it is known; what sounds before it is not the note. */
+  onsetS?: number;
+}
+
+/** A string of the instrument as the listener needs it. */
+export interface StringPlace {
+  id: string;
+  /** As the user calls it: 'E4'. */
+  name: string;
+  targetHz: number;
+  /** Where it was last read, Hz; undefined when it never was. */
+  lastHz?: number;
 }

@@ -14,5 +14,4 @@ export {
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { clockTime } from './clock';
-export { checkAfterMin, fitLives, lastIntervalMin, READY, surpriseAt, type LifeFit, type Priors } from './settle';
-export { nextStep, type CheckPass, type PassStep } from './pass';
+export { fitLives, lastIntervalMin, nextChecks, READY, surpriseAt, type LifeFit, type Priors } from './settle';

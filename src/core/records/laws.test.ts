@@ -1,10 +1,9 @@
 /** What must hold of every log, however it came about. */
 import fc from 'fast-check';
 import {
-  checkAfterMin,
   checkRecord,
-  fitLives,
   instrumentStatus,
+  nextChecks,
   readBench,
   standing,
   totalFallSeries,
@@ -113,7 +112,7 @@ test('total fall: what is left at pitch has fallen what it was brought up; a bri
   );
 });
 
-test('whatever the log, every string has a state, chances are chances, and the next check lies ahead', () => {
+test('whatever the log, every string has a state, chances are chances, and the next check comes after the last reading', () => {
   fc.assert(
     fc.property(log, fc.integer({ min: 0, max: 5000 }), (records, later) => {
       const life = readBench(records).instruments[0]!;
@@ -127,7 +126,7 @@ test('whatever the log, every string has a state, chances are chances, and the n
           expect(s.chance).toBeGreaterThanOrEqual(0);
           expect(s.chance).toBeLessThanOrEqual(1);
         }
-        if (s.nextCheckMs !== null) expect(s.nextCheckMs).toBeGreaterThanOrEqual(nowMs + 2 * MINUTE - 1);
+        if (s.nextCheckMs !== null) expect(s.nextCheckMs).toBeGreaterThanOrEqual(s.lastReadMs! + 2 * MINUTE - 1);
         for (const b of [...s.ahead, ...(s.atCurtain ? [s.atCurtain] : [])]) {
           expect(b.low).toBeLessThanOrEqual(b.cents + 1e-6);
           expect(b.high).toBeGreaterThanOrEqual(b.cents - 1e-6);
@@ -145,11 +144,30 @@ test('a wider tolerance is checked no sooner', () => {
     ...[2, 5, 12, 30, 70, 150].map((t) => reading(0, t, -9 * Math.log1p(t / 3), false)),
   ];
   const { strings } = readBench(records).instruments[0]!;
-  const [fit] = fitLives(strings, START + 152 * MINUTE);
-  const after = [1, 2, 3, 5, 10].map((tol) => checkAfterMin(strings[0]!, fit!, 0, tol, 0.9));
+  const checkAt = (toleranceCents: number, confidence = 0.9) => nextChecks(strings, { toleranceCents, confidence })[0]!;
+  // A small tolerance that it stands outside of is taken as brought to pitch; from 5 cents on the offset counts too.
+  const after = [1, 2, 3].map((tol) => checkAt(tol));
   expect(after).toEqual([...after].sort((a, b) => a - b));
-  expect(after[0]!).toBeLessThan(after[4]!);
-  expect(checkAfterMin(strings[0]!, fit!, 0, 3, 0.97)).toBeLessThanOrEqual(after[2]!);
+  expect(after[0]!).toBeLessThan(after[2]!);
+  expect(checkAt(3, 0.97)).toBeLessThanOrEqual(after[2]!);
+});
+
+test('asked again without a new reading, the next check does not move; it becomes late', () => {
+  const records: LogRecord[] = [
+    instrument,
+    { ...base, id: 'f0', type: 'fitted', instrumentId: 'x', stringId: 's0' },
+    ...[2, 5, 12, 30].map((t) => reading(0, t, -0.4 * Math.log1p(t / 3), false)),
+  ];
+  const life = readBench(records).instruments[0]!;
+  const asked = [31, 60, 300, 3000].map((min) => {
+    const nowMs = START + min * MINUTE;
+    const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9 };
+    return instrumentStatus(life, wish)[0]!;
+  });
+  expect(new Set(asked.map((s) => s.nextCheckMs)).size).toBe(1);
+  expect(asked[3]!.nextCheckMs!).toBeLessThan(START + 3000 * MINUTE);
+  // What it is likely to have become is told with its doubt, and the doubt grows.
+  expect(asked[3]!.byNow!.sigmaCents).toBeGreaterThan(asked[0]!.byNow!.sigmaCents);
 });
 
 test('a record with any one field gone or of another kind is refused with the field’s name, never thrown', () => {

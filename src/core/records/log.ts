@@ -6,6 +6,7 @@ import type {
   CurtainRecord,
   InstrumentRecord,
   LogRecord,
+  PassRecord,
   ReadingRecord,
   ReferenceRecord,
   RoomRecord,
@@ -58,6 +59,8 @@ export interface Bench {
   /** Places sounded in octave passes, and what was moved, oldest first. */
   touches: TouchRecord[];
   adjustments: AdjustmentRecord[];
+  /** Each pass as it was last written, oldest first. */
+  passes: PassRecord[];
   /** Each trial as it was last written, oldest first. */
   trials: TrialRecord[];
 }
@@ -118,6 +121,7 @@ export function readBench(records: readonly LogRecord[]): Bench {
     session: last(byType('session')),
     touches: byType('touch'),
     adjustments: byType('adjustment'),
+    passes: [...new Map(byType('pass').map((r) => [r.passId, r])).values()],
     trials: [...new Map(byType('trial').map((t) => [t.trialId, t])).values()],
   };
 }

@@ -3,7 +3,6 @@ import {
   checkRecord,
   repeatability,
   instrumentStatus,
-  nextStep,
   readBench,
   settlingEvents,
   standing,
@@ -126,19 +125,6 @@ test('a drop that a stretch made is no creep: the record starts afresh there', (
     read('s1', 6, -20, { stretched: true }),
   ]);
   expect(settlingEvents(a!).map((e) => e.kind)).toEqual(['retune', 'retune', 'read', 'retune', 'read']);
-});
-
-test('a pass hears every string as found before any is brought up, then those out of tolerance', () => {
-  const pass = { startedMs: START + 50 * MINUTE, skipped: [] };
-  const records: LogRecord[] = [instrument, read('s1', 10, -9)];
-  const next = () => nextStep(lives(records), [], pass, 3);
-  expect(next()).toEqual({ stringId: 's1', purpose: 'found', confirm: false });
-  records.push(read('s1', 51, -8));
-  expect(next()).toMatchObject({ stringId: 's2', purpose: 'found' });
-  records.push(read('s2', 52, 1));
-  expect(next()).toMatchObject({ stringId: 's1', purpose: 'left' });
-  records.push(read('s1', 53, 0.2, { purpose: 'as-left' }));
-  expect(next()).toBeUndefined();
 });
 
 test('too few readings give no forecast; two at different times do', () => {

@@ -6,6 +6,7 @@ import {
   ADJUSTMENTS,
   ARRIVALS,
   BREAK_PLACES,
+  PASS_KINDS,
   PURPOSES,
   RECORD_VERSION,
   REMOVAL_REASONS,
@@ -190,6 +191,15 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     stringIds: array().of(id().required()).min(1).max(60).required(),
     what: mixed<string>().oneOf(ADJUSTMENTS).required(),
     moveMm: finite().min(-100).max(100).required(),
+  }),
+  pass: object({
+    ...ofInstrument,
+    type: typed('pass'),
+    passId: id().required(),
+    kind: mixed<string>().oneOf(PASS_KINDS).required(),
+    startedMs: instant().required(),
+    skipped: array().of(id().required()).max(400).required(),
+    over: boolean().strict().required(),
   }),
   'taken-back': object({
     ...base,

@@ -1,6 +1,7 @@
 import {
   fitSettling,
   nextCheckMin,
+  offsetNow,
   roomAt,
   roomFromStrings,
   SETTLING_PRIORS,
@@ -36,7 +37,11 @@ export type Priors = Partial<Record<SettlingMaterial, SettlingPrior>>;
  * Fits the record of every string of an instrument; undefined where nothing tells a string's age. Without a thermometer what
  * the other steel strings did alike stands in for it.
  */
-export function fitLives(strings: readonly StringLife[], nowMs: number, priors: Priors = {}): (LifeFit | undefined)[] {
+export function fitLives(
+  strings: readonly StringLife[],
+  nowMs: number | 'at the last reading',
+  priors: Priors = {},
+): (LifeFit | undefined)[] {
   const priorOf = (life: StringLife) =>
     priors[SETTLES_AS[life.plan.material]] ?? SETTLING_PRIORS[SETTLES_AS[life.plan.material]];
   const bare = strings.every(({ readings }) => readings.every((r) => r.tempC === undefined));
@@ -49,7 +54,8 @@ export function fitLives(strings: readonly StringLife[], nowMs: number, priors: 
       if (e.kind === 'retune' || room.length === 0) return e;
       return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
     });
-    const nowMin = Math.max((nowMs - startMs) / MINUTE, events[events.length - 1]!.t);
+    const lastMin = events[events.length - 1]!.t;
+    const nowMin = nowMs === 'at the last reading' ? lastMin : Math.max((nowMs - startMs) / MINUTE, lastMin);
     const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, nowMin);
     const temperatureFrom = !fit.thermometer ? 'assumed' : room.length > 0 ? 'other strings' : 'thermometer';
     return { startMs, events, fit, temperatureFrom };
@@ -82,18 +88,25 @@ export function lastIntervalMin({ readings }: StringLife, startMs: number): numb
   return (last.atMs - (before?.atMs ?? startMs)) / MINUTE;
 }
 
-/** When a string is to be read again, min from now; one out of tolerance is taken as brought to pitch. */
-export function checkAfterMin(
-  life: StringLife,
-  { startMs, fit }: LifeFit,
-  offsetCents: number,
-  toleranceCents: number,
-  confidence: number,
-): number {
-  return nextCheckMin(fit, {
-    toleranceCents,
-    offsetCents: Math.abs(offsetCents) > toleranceCents ? 0 : offsetCents,
-    lastIntervalMin: Math.max(SHORTEST_INTERVAL_MIN, lastIntervalMin(life, startMs)),
-    confidence,
+/**
+ * When every string is to be read again, ms: counted from its own last reading, so that asking again moves nothing. One out of
+ * tolerance is taken as brought to pitch. Undefined where nothing tells.
+ */
+export function nextChecks(
+  strings: readonly StringLife[],
+  rule: { toleranceCents: number; confidence: number },
+  priors: Priors = {},
+): (number | undefined)[] {
+  return fitLives(strings, 'at the last reading', priors).map((f, i) => {
+    const life = strings[i]!;
+    const last = life.readings[life.readings.length - 1];
+    if (!f || !last) return undefined;
+    const { cents } = offsetNow(f.fit);
+    const wait = nextCheckMin(f.fit, {
+      ...rule,
+      offsetCents: Math.abs(cents) > rule.toleranceCents ? 0 : cents,
+      lastIntervalMin: Math.max(SHORTEST_INTERVAL_MIN, lastIntervalMin(life, f.startMs)),
+    });
+    return last.atMs + wait * MINUTE;
   });
 }

@@ -10,7 +10,7 @@ import {
 } from '../settling';
 import { totalFallCents } from './lives';
 import type { InstrumentLife, StringLife } from './log';
-import { checkAfterMin, fitLives, READY, surpriseAt, type Priors } from './settle';
+import { fitLives, nextChecks, READY, surpriseAt, type Priors } from './settle';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
 
@@ -42,6 +42,8 @@ export interface StringStatus {
   cents: number | null;
   sigmaCents: number | null;
   lastReadMs: number | null;
+  /** Where it is expected to have gone since, left alone; null before two readings at different times. */
+  byNow: { cents: number; sigmaCents: number } | null;
   /** When it fell, for a slipped string. */
   slippedMs: number | null;
   totalFallCents: number | null;
@@ -76,6 +78,7 @@ function enoughReadings(life: StringLife): boolean {
  */
 export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): StringStatus[] {
   const fits = fitLives(strings, wish.nowMs, wish.priors);
+  const checks = nextChecks(strings, wish, wish.priors);
   const newest = (i: number): { atMs: number; surprise: Surprise } | undefined => {
     const life = strings[i]!;
     const f = fits[i];
@@ -96,6 +99,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       chance: null,
       nextCheckMs: null,
       atCurtain: null,
+      byNow: null,
       ahead: [],
       confirmReadingId: null,
     };
@@ -124,13 +128,13 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     });
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
     const chance = chanceToHold(f.fit, wish.holdMin, wish.toleranceCents, now.cents);
-    const check = checkAfterMin(life, f, now.cents, wish.toleranceCents, wish.confidence);
     return {
       ...known,
       state: slipped ? 'slipped' : chance >= READY ? 'holding' : 'settling',
       slippedMs: slipped ? lastRead.atMs : null,
       chance,
-      nextCheckMs: wish.nowMs + check * MINUTE,
+      byNow: { cents: now.cents, sigmaCents: now.sigmaCents },
+      nextCheckMs: checks[i] ?? null,
       atCurtain:
         curtainMin !== null && curtainMin > 0 ? band(wish.curtainMs!, now.cents, fallAhead(f.fit, curtainMin)) : null,
       ahead,

@@ -207,6 +207,20 @@ export interface AdjustmentRecord extends RecordBase {
   moveMm: number;
 }
 
+export const PASS_KINDS = ['check', 'octave'] as const;
+
+/** A pass of guided readings under way; a newer record with the same passId replaces it. What is done is read from the readings. */
+export interface PassRecord extends RecordBase {
+  type: 'pass';
+  passId: string;
+  kind: (typeof PASS_KINDS)[number];
+  instrumentId: string;
+  startedMs: number;
+  /** Passed over this time: strings, or the steps of another kind of pass. */
+  skipped: string[];
+  over: boolean;
+}
+
 /** Takes back the record that it supersedes, putting nothing in its place. */
 export interface TakenBackRecord extends RecordBase {
   type: 'taken-back';
@@ -228,5 +242,6 @@ export type LogRecord =
   | TrialRecord
   | TouchRecord
   | AdjustmentRecord
+  | PassRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -1,9 +1,9 @@
 import { median } from 'simple-statistics';
 import {
   ageFromMs,
-  checkAfterMin,
   clockTime,
   fitLives,
+  nextChecks,
   READY,
   surpriseAt,
   totalFallSeries,
@@ -98,7 +98,8 @@ const spread = (fit: SettlingFit, h: number): Spread => {
 /** Everything that the record tells of an instrument's strings, in their order. */
 export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): InstrumentStory {
   const fits = fitLives(strings, wish.nowMs, wish.priors);
-  const told = strings.map((life, i) => tell(life, fits[i], wish));
+  const checks = nextChecks(strings, { toleranceCents: wish.toleranceCents, confidence: CONFIDENCE }, wish.priors);
+  const told = strings.map((life, i) => tell(life, fits[i], checks[i], wish));
   const surprises = told.flatMap((t) => t.surprises).sort((a, b) => a.atMs - b.atMs);
   const common: InstrumentStory['common'] = [];
   for (let i = 0; i < surprises.length;) {
@@ -110,7 +111,7 @@ export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): I
   return { nowMs: wish.nowMs, strings: told.map((t) => t.story), common };
 }
 
-function tell(life: StringLife, lived: LifeFit | undefined, wish: StoryWish) {
+function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number | undefined, wish: StoryWish) {
   const start = ageFromMs(life);
   const { plan, readings } = life;
   const falls = totalFallSeries(readings);
@@ -167,7 +168,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, wish: StoryWish) {
   story.chance = chanceToHold(fit, wish.holdMin, wish.toleranceCents, now.cents);
   const wait = readyAfterMin(fit, wish);
   story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
-  story.nextCheckMs = wish.nowMs + MINUTE * checkAfterMin(life, lived, now.cents, wish.toleranceCents, CONFIDENCE);
+  story.nextCheckMs = nextCheckMs ?? null;
   const b = fit.components.reduce((s, c) => s + c.share * c.mean[2], 0);
   const bb = fit.components.reduce((s, c) => s + c.share * (c.cov[10]! + c.mean[2] ** 2), 0) - b * b;
   story.temperature = {

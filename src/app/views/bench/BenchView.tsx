@@ -1,19 +1,18 @@
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import type { StringPlace, Task } from '../../../core/pitch';
-import type { ArrivalWord, PassStep, ReadingRecord, StringStatus } from '../../../core/records';
+import { lastKept, type PassStep, type Verdict } from '../../../core/pass';
+import type { ReadingRecord, Source, StringStatus } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { focusWork, WORK_ID } from '../../parts/focus';
 import { dueTime, signed, span } from '../../parts/format';
-import { soundTarget } from '../../sound/tone';
+import { soundTarget, TONE_S } from '../../sound/tone';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { GuardNote } from '../../guide/GuardNote';
-import { instructionFor } from '../../guide/instruction';
+import { guidedOf } from '../../guide/guided';
 import { loadOf } from '../../guide/loadOf';
-import { placesOf } from '../../guide/places';
 import { useGuard } from '../../guide/useGuard';
 import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
@@ -32,7 +31,6 @@ const TYPED_SIGMA = 1;
 const CONFIRM_CENTS = 2.5;
 /** How long the bar says that the input was overdriven, s. */
 const CLIP_SHOWN_S = 2;
-const NO_OTHERS: StringPlace[] = [];
 
 export function BenchView() {
   const world = useWorld();
@@ -45,26 +43,34 @@ export function BenchView() {
   const life = bench.instruments.find((i) => i.record.instrumentId === params.instrumentId) ?? bench.instruments[0];
   const instrumentId = life?.record.instrumentId ?? '';
   const own = useMemo(() => statuses.get(instrumentId) ?? [], [statuses, instrumentId]);
-  const pass = useCheckPass(`${world.world}/${instrumentId}`, life, own);
   const [message, setMessage] = useState('');
+  const pass = useCheckPass(life, own, setMessage);
   const [insist, setInsist] = useState(false);
   const [typing, setTyping] = useState(false);
   const [checking, setChecking] = useState(false);
-  const lastKept = useRef<string[]>([]);
 
   const step = pass.step;
-  const choose = (next: PassStep) => pass.choose(next, clock(), life?.strings.map((s) => s.plan.stringId) ?? []);
-  const dueMs = (s: StringStatus) => (Math.abs(s.cents ?? Infinity) > TOLERANCE_CENTS ? 0 : (s.nextCheckMs ?? 0));
+  const choose = (next: PassStep) => pass.choose(next, life?.strings.map((s) => s.plan.stringId) ?? []);
+  const dueMs = (s: StringStatus) =>
+    Math.abs(s.cents ?? Infinity) > TOLERANCE_CENTS ? (s.lastReadMs ?? 0) : (s.nextCheckMs ?? Infinity);
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
   const focusId = step?.stringId ?? dueFirst?.stringId ?? life?.strings[0]?.plan.stringId;
   const focus = life?.strings.find((s) => s.plan.stringId === focusId);
   const target = (note: string) => targetFrequencyHz(note, a4Hz)!;
 
-  const task = useMemo((): Task | undefined => {
-    if (!life || !focus) return undefined;
-    const places = placesOf(life, focus.plan.stringId, a4Hz)!;
-    return { ...places, purpose: step?.purpose ?? 'found', toleranceCents: TOLERANCE_CENTS, insist };
-  }, [life, focus, a4Hz, step?.purpose, insist]);
+  const purpose = step?.purpose ?? 'found';
+  const confirm = step?.confirm === true;
+  const again = step?.again === true;
+  const guided = useMemo(
+    () =>
+      life && focusId
+        ? guidedOf(life, { stringId: focusId, purpose, confirm, ...(again ? { again } : {}) }, a4Hz, clock(), {
+            toleranceCents: TOLERANCE_CENTS,
+            insist,
+          })
+        : undefined,
+    [life, focusId, a4Hz, purpose, confirm, again, clock, insist],
+  );
 
   async function keep(
     stringId: string,
@@ -77,8 +83,11 @@ export function BenchView() {
     const slip =
       of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
     const { note } = string.plan;
+    const off = Math.abs(fields.cents) > TOLERANCE_CENTS;
+    const words = fields.purpose === 'as-found' ? 'as found' : off ? 'kept as it is,' : 'as left';
+    let held = '';
     try {
-      const [kept] = await append([
+      await append([
         {
           type: 'reading',
           instrumentId,
@@ -90,77 +99,70 @@ export function BenchView() {
           ...fields,
         },
       ]);
-      lastKept.current.push(kept!.id);
       const hard =
         (fields.glideCents ?? 0) >= 4 ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.` : '';
-      setMessage(
-        `${note} ${fields.purpose === 'as-left' ? 'as left' : 'as found'} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`,
-      );
+      setMessage(`${note} ${words} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`);
     } catch (error) {
-      setMessage(`${(error as Error).message} ${note} ${signed(fields.cents)} is held in memory: export the log now.`);
+      held = `${(error as Error).message} ${note} ${signed(fields.cents)} is held in memory: export the log now.`;
+      setMessage(held);
     }
     const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
     if (fields.purpose === 'as-left' && above) {
       choose({ stringId, purpose: 'left', confirm: false, again: true });
-      setMessage(`${note} kept, but it came from above and may fall. Finish it from below, or press Enter to go on.`);
+      if (!held)
+        setMessage(`${note} kept, but it came from above and may fall. Finish it from below, or press N to go on.`);
     } else pass.clearChoice();
     setInsist(false);
   }
 
-  const sound = useListening(
-    task,
-    clock,
-    (heard, source) => {
-      const { outcome } = heard;
-      if (!outcome.ok) {
-        setMessage(outcome.message);
-        return;
-      }
-      if (!step) {
-        setMessage(
-          `${focus?.plan.note ?? ''} stands at ${signed(outcome.cents)}. Press Enter to start a check pass and keep readings.`,
-        );
-        return;
-      }
-      // It still stands where it was left: nobody has turned it, there is nothing new to keep.
-      if (step.purpose === 'left' && heard.arrival === 'untouched' && focus?.readings.at(-1)?.purpose === 'as-left')
-        return;
-      if (step.again && heard.arrival !== 'from below') return;
-      const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
-      void keep(
-        step.stringId,
-        {
-          ...figures,
-          source,
-          purpose: step.purpose === 'left' ? 'as-left' : 'as-found',
-          ...(step.purpose === 'left' ? { arrival: heard.arrival as ArrivalWord } : {}),
-        },
-        step,
+  const hear = (verdict: Verdict, source: Source) => {
+    if (verdict.kind !== 'keep') {
+      setMessage(verdict.message);
+      return;
+    }
+    const { ok: _ok, fromS: _from, toS: _to, driftCents: _drift, ...figures } = verdict.reading;
+    if (!step) {
+      setMessage(
+        `${focus?.plan.note ?? ''} stands at ${signed(figures.cents)}. Press Enter to start a check pass and keep readings.`,
       );
-    },
-    setMessage,
-  );
+      return;
+    }
+    const { arrival } = verdict;
+    void keep(
+      step.stringId,
+      {
+        ...figures,
+        source,
+        purpose: step.purpose === 'left' ? 'as-left' : 'as-found',
+        ...(arrival ? { arrival } : {}),
+      },
+      step,
+    );
+  };
+  const sound = useListening(guided, clock, hear, setMessage);
 
   const { newest, liveCents } = sound;
   const load = useMemo(() => focus && loadOf(focus.plan, targetFrequencyHz(focus.plan.note, a4Hz)!), [focus, a4Hz]);
-  const guard = useGuard(liveCents, sound.trail, load, task?.named, insist ? NO_OTHERS : task?.others);
+  const guard = useGuard(liveCents, load, focus?.plan.note, step?.purpose === 'left');
   const truthOf = (stringId: string | undefined) => demo?.truthOf(instrumentId)?.find((t) => t.stringId === stringId);
   const truth = truthOf(focusId);
 
+  const listen = () => void sound.listen(demo ? 'simulated' : 'microphone');
   const actions = {
-    listenOrPause: () => (sound.listening ? sound.pause() : void sound.listen(demo ? 'simulated' : 'microphone')),
+    listenOrPause: () => (sound.listening ? sound.pause() : listen()),
     keepOrNext: () => {
       if (!life) return;
       if (!step) {
         setMessage('');
-        lastKept.current = [];
-        pass.start(clock());
-        if (!sound.listening && demo) void sound.listen('simulated');
-      } else if (liveCents !== null && !step.again) sound.readNow();
-      else {
-        setMessage('');
-        if (!pass.clearChoice()) pass.skip(step.stringId);
-      }
+        pass.start();
+        if (!sound.listening) listen();
+      } else if (!sound.listening) listen();
+      else sound.take();
+    },
+    next: () => {
+      if (!step) return;
+      setMessage('');
+      if (!pass.clearChoice()) pass.skip(step.stringId);
     },
     back: () => {
       const i = life?.strings.findIndex((s) => s.plan.stringId === focusId) ?? -1;
@@ -176,17 +178,22 @@ export function BenchView() {
       setMessage('');
     },
     takeBack: () => {
-      const id = lastKept.current.pop();
-      if (!id) {
+      const last = life && pass.pass && lastKept(life.strings, pass.pass);
+      if (!last) {
         setMessage('Nothing was kept in this pass to take back.');
         return;
       }
-      void append([{ type: 'taken-back', supersedes: id }]).then(
+      pass.clearChoice();
+      void append([{ type: 'taken-back', supersedes: last.id }]).then(
         () => setMessage('The last reading is taken back; it stays in the log, marked so.'),
         (error: Error) => setMessage(error.message),
       );
     },
-    tone: () => focus && soundTarget(target(focus.plan.note)),
+    tone: () => {
+      if (!focus) return;
+      soundTarget(target(focus.plan.note));
+      sound.deafen(TONE_S);
+    },
     insist: () => {
       setInsist(true);
       setMessage(`Taken as ${focus?.plan.note ?? 'the named string'}: pluck it again.`);
@@ -230,16 +237,17 @@ export function BenchView() {
   const checkAgain = dueFirst && dueFirst.nextCheckMs !== null ? dueTime(dueMs(dueFirst), now, zoneMin) : '';
   const idle = done
     ? checkAgain
-      ? `Check again ${checkAgain === 'now' ? 'in a few minutes' : `at ${checkAgain}`}`
+      ? `Check again ${/^(now|in )/.test(checkAgain) ? checkAgain : `at ${checkAgain}`}`
       : 'Done. Read once more in a few minutes'
-    : checkAgain && checkAgain !== 'now'
-      ? `Next check at ${checkAgain}`
+    : checkAgain && !checkAgain.startsWith('now')
+      ? `Next check ${checkAgain.startsWith('in ') ? checkAgain : `at ${checkAgain}`}`
       : 'Start a check pass';
+  const gone = !step && !done ? dueFirst?.byNow : undefined;
   const heading = step
     ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}`
     : done
       ? 'Pass done'
-      : `String ${number}, next to check`;
+      : `String ${number}, next to check${gone && checkAgain.startsWith('now') ? `, ${checkAgain}` : ''}`;
 
   return (
     <div
@@ -308,18 +316,8 @@ export function BenchView() {
             status={status}
             liveCents={liveCents}
             trail={sound.trail}
-            instruction={
-              step
-                ? instructionFor(
-                    step,
-                    focus.plan.note,
-                    liveCents,
-                    sound.trail,
-                    TOLERANCE_CENTS,
-                    sound.listening !== undefined,
-                  )
-                : idle
-            }
+            instruction={step ? sound.view.sentence : idle}
+            faded={sound.listening && step ? sound.view.faded : null}
             message={message}
             nowMs={now}
             zoneMin={zoneMin}
@@ -346,12 +344,13 @@ export function BenchView() {
         clipped={sound.trail.some((p) => p.clipped && newest!.tS - p.tS < CLIP_SHOWN_S)}
         passRunning={pass.pass !== undefined}
         stepping={step !== undefined}
-        heard={liveCents !== null && !step?.again}
+        deaf={sound.deaf}
         demo={demo !== undefined}
         onListen={actions.listenOrPause}
         onMicrophone={(id) => void sound.listen('microphone', id)}
         onFile={(file) => void sound.openFile(file)}
-        onNext={actions.keepOrNext}
+        onTake={actions.keepOrNext}
+        onNext={actions.next}
         onStop={actions.stop}
         onTone={actions.tone}
         onTakeBack={actions.takeBack}

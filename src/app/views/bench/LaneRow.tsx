@@ -8,6 +8,8 @@ import { TOLERANCE_CENTS } from '../../store/status';
 
 /** Lanes are drawn afresh as often as the forecasts on them. */
 const LANE_STEP_MS = 15000;
+/** A move smaller than this since the reading is not worth a word, cents. */
+const EXPECTED_FROM = 1;
 const NOTHING_AHEAD: StringStatus['ahead'] = [];
 
 interface Props {
@@ -28,9 +30,11 @@ export function stateLine(status: StringStatus, nowMs: number, zoneMin: number):
   if (status.state === 'slipped' && status.slippedMs !== null)
     return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
   if (status.nextCheckMs === null) return 'too few readings yet';
-  if (Math.abs(status.cents ?? 0) > TOLERANCE_CENTS) return 'bring it up now';
+  if (Math.abs(status.cents ?? 0) > TOLERANCE_CENTS)
+    return (status.cents ?? 0) < 0 ? 'bring it up now' : 'below, then up';
   const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
-  return status.state === 'holding' ? `holds until ${due}` : `check ${due === 'now' ? '' : 'at '}${due}`;
+  if (due.startsWith('now')) return due;
+  return status.state === 'holding' ? `holds until ${due}` : `check ${due.startsWith('in ') ? '' : 'at '}${due}`;
 }
 
 /** One string's lane: who it is, its history and forecast, how it stands. */
@@ -48,6 +52,12 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
             ? 'text-sand'
             : 'text-ink';
   const tall = height > 60;
+  const byNow = status?.byNow;
+  // What it is likely to have become since it was read, where that can be told from the figure.
+  const expected =
+    cents !== null && byNow && Math.abs(byNow.cents - cents) > EXPECTED_FROM
+      ? `by now about ${signed(byNow.cents, 0)}`
+      : '';
   return (
     <li className={clsx('border-b border-line', current && 'bg-sheet')}>
       <button
@@ -96,7 +106,8 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
               {status?.state ?? 'unread'}
             </span>
           </span>
-          <span className="text-[12px] text-ink2">{status && stateLine(status, nowMs, zoneMin)}</span>
+          <span className="text-right text-[12px] text-ink2">{status && stateLine(status, nowMs, zoneMin)}</span>
+          {tall && expected && <span className="text-right text-[12px] text-ink2">{expected}</span>}
         </span>
       </button>
     </li>

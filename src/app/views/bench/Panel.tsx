@@ -1,9 +1,11 @@
 import clsx from 'clsx';
 import { useMemo, type ReactNode } from 'react';
+import type { Figure } from '../../../core/pass';
 import type { TrackPoint } from '../../../core/pitch';
 import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed } from '../../parts/format';
+import { ageLine } from '../../parts/age';
 import { NoteName } from '../../parts/NoteName';
 import { Waterline } from '../../parts/Waterline';
 import { TOLERANCE_CENTS } from '../../store/status';
@@ -14,6 +16,8 @@ interface Props {
   status: StringStatus | undefined;
   liveCents: number | null;
   trail: TrackPoint[];
+  /** Where it was last heard well, when it is not heard now. */
+  faded: Figure | null;
   instruction: string;
   message: string;
   nowMs: number;
@@ -39,6 +43,7 @@ export function Panel({
   status,
   liveCents,
   trail,
+  faded,
   instruction,
   message,
   nowMs,
@@ -47,7 +52,8 @@ export function Panel({
   load,
   children,
 }: Props) {
-  const shown = liveCents ?? status?.cents ?? null;
+  const shown = liveCents ?? faded?.cents ?? status?.cents ?? null;
+  const old = liveCents === null && faded === null ? ageLine(status, nowMs, zoneMin) : '';
   const last = life.readings[life.readings.length - 1];
   const share = load?.shareOfBreaking ?? null;
   const repeats = useMemo(() => repeatability(life.readings), [life.readings]);
@@ -60,6 +66,7 @@ export function Panel({
           data-testid="live-cents"
           className={clsx(
             'figure text-[44px] font-bold leading-none',
+            liveCents === null && 'opacity-80',
             shown === null
               ? 'text-ink2'
               : shown < -TOLERANCE_CENTS
@@ -72,11 +79,17 @@ export function Panel({
           {shown === null ? '–' : signed(shown)}
         </span>
       </div>
+      {old && (
+        <p data-testid="age" className="text-right text-[13px] text-ink2">
+          {old}
+        </p>
+      )}
       <p role="status" data-testid="instruction" className="min-h-7 text-xl font-semibold">
         {instruction}
       </p>
       <Waterline
         trail={trail}
+        faded={faded?.cents ?? null}
         toleranceCents={TOLERANCE_CENTS}
         label={`Live pitch of ${life.plan.note} against its target`}
       />

@@ -13,11 +13,13 @@ interface Props {
   clipped: boolean;
   passRunning: boolean;
   stepping: boolean;
-  heard: boolean;
+  /** The app itself sounds. */
+  deaf: boolean;
   demo: boolean;
   onListen: () => void;
   onMicrophone: (deviceId?: string) => void;
   onFile: (file: File) => void;
+  onTake: () => void;
   onNext: () => void;
   onStop: () => void;
   onTone: () => void;
@@ -59,9 +61,14 @@ export function SoundBar(p: Props) {
         {p.listening ? <Mic size={16} aria-hidden /> : <MicOff size={16} aria-hidden />}
         {p.listening ? 'Listening' : 'Listen'}
       </Button>
-      <Button onBar hint="Enter" strong={!p.stepping} onClick={p.onNext}>
-        {!p.stepping ? 'Start a check pass' : p.heard ? 'Keep reading' : 'Next string'}
+      <Button onBar hint="Enter" strong={!p.stepping} onClick={p.onTake}>
+        {p.stepping ? 'Take it' : 'Start a check pass'}
       </Button>
+      {p.stepping && (
+        <Button onBar hint="N" onClick={p.onNext}>
+          Next string
+        </Button>
+      )}
       {p.passRunning && (
         <Button onBar onClick={p.onStop}>
           Stop the pass
@@ -138,7 +145,9 @@ export function SoundBar(p: Props) {
           aria-valuemin={FLOOR_DB}
           aria-valuemax={0}
           aria-valuenow={Math.round(levelDb ?? FLOOR_DB)}
-          aria-valuetext={p.clipped ? 'too loud for the input' : undefined}
+          aria-valuetext={
+            p.deaf ? 'not heard: the app sounds itself' : p.clipped ? 'too loud for the input' : undefined
+          }
           className="relative h-2 w-40 overflow-hidden rounded bg-ink2/50"
         >
           <div className="h-full bg-onbar" style={{ width: `${(100 * level).toFixed(0)}%` }} />
@@ -151,8 +160,9 @@ export function SoundBar(p: Props) {
           )}
         </div>
         <span className="figure w-36 text-right text-xs">
-          {sourceName(p.listening)}
+          {p.deaf ? 'the app sounds itself' : sourceName(p.listening)}
           {p.listening &&
+            !p.deaf &&
             levelDb !== null &&
             (p.clipped ? ' too loud' : ` ${levelDb < -99 ? '−∞' : `−${Math.abs(levelDb).toFixed(0)}`} dB`)}
         </span>

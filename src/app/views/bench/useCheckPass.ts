@@ -1,8 +1,18 @@
-import { nextStep, type InstrumentLife, type PassStep, type StringStatus } from '../../../core/records';
+import { nextStep, type PassStep } from '../../../core/pass';
+import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { usePass } from '../../guide/usePass';
 import { TOLERANCE_CENTS } from '../../store/status';
 
 /** The check pass under way on one instrument. */
-export function useCheckPass(key: string, life: InstrumentLife | undefined, statuses: StringStatus[]) {
-  return usePass<PassStep>(key, (pass) => life && nextStep(life.strings, statuses, pass, TOLERANCE_CENTS));
+export function useCheckPass(
+  life: InstrumentLife | undefined,
+  statuses: StringStatus[],
+  say: (sentence: string) => void,
+) {
+  return usePass<PassStep>(
+    'check',
+    life?.record.instrumentId ?? '',
+    (pass) => life && nextStep(life.strings, statuses, pass, TOLERANCE_CENTS),
+    say,
+  );
 }

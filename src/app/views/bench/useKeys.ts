@@ -3,6 +3,7 @@ import { simulatedHands, usePedal } from '../../guide/usePedal';
 export interface KeyActions {
   listenOrPause: () => void;
   keepOrNext: () => void;
+  next: () => void;
   back: () => void;
   choose: (index: number) => void;
   takeBack: () => void;
@@ -19,6 +20,8 @@ export function useKeys(a: KeyActions, simulated: boolean): void {
     ' ': a.listenOrPause,
     Enter: a.keepOrNext,
     PageDown: a.keepOrNext,
+    n: a.next,
+    ArrowRight: a.next,
     PageUp: a.back,
     z: a.takeBack,
     t: a.tone,

@@ -1,14 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import type { Task } from '../../../core/pitch';
+import type { Verdict } from '../../../core/pass';
 import { fittingPlan, SCHOOLS, turnsFor } from '../../../core/fitting';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife, Source } from '../../../core/records';
 import { adviseRounds } from '../../../core/settling';
 import { traitsOf } from '../../../core/strings';
-import { instructionFor } from '../../guide/instruction';
+import { guidedOf } from '../../guide/guided';
 import { loadOf } from '../../guide/loadOf';
-import { placesOf } from '../../guide/places';
 import { useGuard } from '../../guide/useGuard';
 import { useListening } from '../../guide/useListening';
 import { simulatedHands, usePedal } from '../../guide/usePedal';
@@ -68,17 +67,30 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
   const waiting = step?.kind === 'rounds' && rounds.phase === 'stretch';
   const truth = own && demo?.truthOf(instrumentId)?.find((t) => t.stringId === own.plan.stringId);
 
-  const task = useMemo((): Task | undefined => {
-    const places = sounding && own ? placesOf(life, own.plan.stringId, a4Hz) : undefined;
-    if (!places) return undefined;
-    const { named, others } = places;
+  const ownId = sounding && !waiting ? own.plan.stringId : undefined;
+  const guided = useMemo(() => {
+    if (!ownId) return undefined;
+    const asked = guidedOf(
+      life,
+      {
+        stringId: ownId,
+        purpose: reading ? 'found' : 'left',
+        confirm: false,
+        ...(again ? { again: true as const } : {}),
+      },
+      a4Hz,
+      nowMs(),
+      // In rounds a string is let go and brought back on purpose: each time is a new one.
+      { toleranceCents: under ? UNDER_TOLERANCE : TOLERANCE_CENTS, leftAlready: false },
+    );
+    if (!asked || reading) return asked;
+    const { named } = asked;
+    // A string on its way up may stand anywhere below, also at a neighbour's pitch.
     return {
-      named: under ? { ...named, targetHz: named.targetHz * ratioOfCents(UNDER_CENTS) } : named,
-      others,
-      purpose: reading ? 'found' : 'left',
-      toleranceCents: under ? UNDER_TOLERANCE : TOLERANCE_CENTS,
+      ...asked,
+      named: { ...named, fresh: true, ...(under ? { targetHz: named.targetHz * ratioOfCents(UNDER_CENTS) } : {}) },
     };
-  }, [sounding, own, life, a4Hz, under, reading]);
+  }, [ownId, life, a4Hz, nowMs, under, reading, again]);
 
   type Drafts = Parameters<typeof append>[0];
   const write = (drafts: Drafts, then: () => void) =>
@@ -109,59 +121,55 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     );
   };
 
-  const sound = useListening(
-    task,
-    nowMs,
-    ({ outcome, arrival }, source) => {
-      if (!own || !step || !sounding || waiting) return;
-      if (!outcome.ok) {
-        setMessage(outcome.message);
-        return;
-      }
-      if (under) {
-        finish('done', note);
-        return;
-      }
-      if (again && arrival !== 'from below') return;
-      const { ok: _ok, fromS: _from, toS: _to, ...figures } = outcome;
-      const kept: Drafts[number] = {
-        type: 'reading',
-        instrumentId,
-        stringId: own.plan.stringId,
-        targetHz: targetFrequencyHz(own.plan.note, a4Hz)!,
-        a4Hz,
-        source,
-        ...(bench.room ? { tempC: bench.room.tempC } : {}),
-        ...figures,
-        purpose: reading ? 'as-found' : 'as-left',
-        ...(reading ? { stretched: true } : { arrival }),
-      };
-      if (reading) {
-        const dropCents = dropSince(own.readings.at(-1), outcome);
-        const said = adviseRounds([...rounds.drops, dropCents]);
-        const isLow = Math.abs(outcome.cents) > TOLERANCE_CENTS;
-        void write(
-          [kept, { type: 'round', instrumentId, stringId: own.plan.stringId, dropCents, school: progress.school }],
-          () => {
-            setMessage(`Dropped ${dropCents.toFixed(1)} cents. ${said.advice}`);
-            if (isLow) rounds.setPhase('up');
-            else if (said.stop) endRounds([...rounds.drops, dropCents].length);
-            else rounds.setPhase('stretch');
-          },
-        );
-        return;
-      }
-      const above = arrival === 'from above' || arrival === 'overshot';
-      void write([kept], () => {
-        setMessage(
-          `${own.plan.note} as left ${signed(outcome.cents)} kept.${above ? ' It came from above and may fall: take it below and up, or go on.' : ''}`,
-        );
-        setAgain(above);
-        if (!above) goOn();
-      });
-    },
-    setMessage,
-  );
+  const hear = (verdict: Verdict, source: Source) => {
+    if (!own || !step || !sounding || waiting) return;
+    if (verdict.kind !== 'keep') {
+      setMessage(verdict.message);
+      return;
+    }
+    if (under) {
+      finish('done', note);
+      return;
+    }
+    const { reading: outcome, arrival } = verdict;
+    const { ok: _ok, fromS: _from, toS: _to, driftCents: _drift, ...figures } = outcome;
+    const kept: Drafts[number] = {
+      type: 'reading',
+      instrumentId,
+      stringId: own.plan.stringId,
+      targetHz: targetFrequencyHz(own.plan.note, a4Hz)!,
+      a4Hz,
+      source,
+      ...(bench.room ? { tempC: bench.room.tempC } : {}),
+      ...figures,
+      purpose: reading ? 'as-found' : 'as-left',
+      ...(reading ? { stretched: true } : arrival ? { arrival } : {}),
+    };
+    if (reading) {
+      const dropCents = dropSince(own.readings.at(-1), outcome);
+      const said = adviseRounds([...rounds.drops, dropCents]);
+      const isLow = Math.abs(outcome.cents) > TOLERANCE_CENTS;
+      void write(
+        [kept, { type: 'round', instrumentId, stringId: own.plan.stringId, dropCents, school: progress.school }],
+        () => {
+          setMessage(`Dropped ${dropCents.toFixed(1)} cents. ${said.advice}`);
+          if (isLow) rounds.setPhase('up');
+          else if (said.stop) endRounds([...rounds.drops, dropCents].length);
+          else rounds.setPhase('stretch');
+        },
+      );
+      return;
+    }
+    const above = arrival === 'from above' || arrival === 'overshot';
+    void write([kept], () => {
+      setMessage(
+        `${own.plan.note} as left ${signed(outcome.cents)} kept.${above ? ' It came from above and may fall: take it below and up, or go on.' : ''}`,
+      );
+      setAgain(above);
+      if (!above) goOn();
+    });
+  };
+  const sound = useListening(guided, nowMs, hear, setMessage);
 
   /** The string stands at pitch: on to the next step, or to the next round. */
   function goOn() {
@@ -187,7 +195,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
   const { liveCents } = sound;
   const load = useMemo(() => own && loadOf(own.plan, targetFrequencyHz(own.plan.note, a4Hz)!), [own, a4Hz]);
   const fromTarget = liveCents === null ? null : liveCents + (under ? UNDER_CENTS : 0);
-  const guard = useGuard(sounding ? fromTarget : null, sound.trail, load, task?.named, task?.others);
+  const guard = useGuard(sounding ? fromTarget : null, load, own?.plan.note, !reading);
 
   // The ear opens by itself at the first step that needs it.
   const open = useRef(sound.listen);
@@ -228,9 +236,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
       demo?.stretch(instrumentId, own!.plan.stringId);
       rounds.setPhase('read');
     } else if (deaf) void sound.listen(demo ? 'simulated' : 'microphone');
-    else if (under) finish('done', note);
-    else if (liveCents !== null) sound.readNow();
-    else setMessage(`Pluck ${own!.plan.note} first; S skips the step.`);
+    else sound.take();
   };
   const warmed = () => {
     if (step?.kind !== 'warm') return;
@@ -256,25 +262,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
 
   if (!step) return <FittingDone life={life} stringIds={progress.stringIds} onEnd={next} />;
 
-  const instruction = !sounding
-    ? step.title
-    : waiting
-      ? `${school.name}, then press Enter`
-      : under && liveCents !== null && Math.abs(liveCents) <= UNDER_TOLERANCE
-        ? 'Hold still, let it ring'
-        : instructionFor(
-            {
-              stringId: own.plan.stringId,
-              purpose: reading ? 'found' : 'left',
-              confirm: false,
-              ...(again ? { again: true as const } : {}),
-            },
-            own.plan.note,
-            liveCents,
-            sound.trail,
-            under ? UNDER_TOLERANCE : TOLERANCE_CENTS,
-            !deaf,
-          );
+  const instruction = !sounding ? step.title : waiting ? `${school.name}, then press Enter` : sound.view.sentence;
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -296,6 +284,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
               instruction={instruction}
               message={message}
               liveCents={liveCents}
+              faded={sound.view.faded}
               targetWords={under ? 'from two semitones under' : 'from its target'}
               trail={sound.trail}
               tolerance={under ? UNDER_TOLERANCE : TOLERANCE_CENTS}

@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import type { Figure } from '../../../core/pass';
 import type { TrackPoint } from '../../../core/pitch';
 import type { StringPlan } from '../../../core/records';
 import { GuardNote } from '../../guide/GuardNote';
@@ -15,6 +16,7 @@ interface Props {
   instruction: string;
   message: string;
   liveCents: number | null;
+  faded: Figure | null;
   targetWords: string;
   trail: TrackPoint[];
   tolerance: number;
@@ -25,7 +27,8 @@ interface Props {
 
 /** The sounding part of a step: the string, where it stands, what to do with the tuner; in rounds, the drops. */
 export function SoundPanel(p: Props) {
-  const { plan, liveCents, rounds, simulated } = p;
+  const { plan, rounds, simulated } = p;
+  const shown = p.liveCents ?? p.faded?.cents ?? null;
   return (
     <div className="flex w-[340px] max-w-full flex-col gap-3 rounded-lg border border-line bg-sheet p-4">
       <div className="flex items-center justify-between">
@@ -34,16 +37,17 @@ export function SoundPanel(p: Props) {
           <span
             className={clsx(
               'figure block text-[44px] font-bold leading-none',
-              liveCents === null
+              p.liveCents === null && 'opacity-80',
+              shown === null
                 ? 'text-ink2'
-                : liveCents < -p.tolerance
+                : shown < -p.tolerance
                   ? 'text-deep'
-                  : liveCents > p.tolerance
+                  : shown > p.tolerance
                     ? 'text-sand'
                     : 'text-ink',
             )}
           >
-            {liveCents === null ? '–' : signed(liveCents, Math.abs(liveCents) < 100 ? 1 : 0)}
+            {shown === null ? '–' : signed(shown, Math.abs(shown) < 100 ? 1 : 0)}
           </span>
           <span className="text-xs text-ink2">{p.targetWords}</span>
         </span>
@@ -56,6 +60,7 @@ export function SoundPanel(p: Props) {
       {!(rounds && rounds.phase === 'stretch') && (
         <Waterline
           trail={p.trail}
+          faded={p.faded?.cents ?? null}
           toleranceCents={p.tolerance}
           label={`Live pitch of ${plan.note} against its target`}
         />

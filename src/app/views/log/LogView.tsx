@@ -43,6 +43,8 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${note(r.instrumentId, r.stringId)}: ${r.touch === 'fret' ? `fret ${r.fret}` : r.touch} ${r.frequencyHz.toFixed(3)} Hz ±${r.sigmaCents.toFixed(1)} cents (${r.source})`;
     case 'adjustment':
       return `${r.stringIds.length === 1 ? note(r.instrumentId, r.stringIds[0]!) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.what.replace('-', ' ')} moved ${signed(r.moveMm)} mm`;
+    case 'pass':
+      return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: ${r.kind} pass ${r.over ? 'ended' : r.skipped.length > 0 ? `goes on, ${r.skipped.length} skipped` : 'started'}`;
     case 'taken-back':
       return 'Took a record back';
   }

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { medianOfPlucks } from '../../../core/octave';
 import { touched } from '../../../core/simulate';
@@ -37,7 +37,7 @@ const LEAST_MM = 0.1;
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView() {
   const { instrumentId } = useParams();
-  const { world, bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
+  const { bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
   const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
   const [setup, setSetup] = useSetup(life?.record.instrumentId ?? '');
@@ -49,7 +49,7 @@ export function OctaveView() {
   const [message, setMessage] = useState('');
   const id = life?.record.instrumentId ?? '';
   const steps = useMemo(() => (life ? touchSteps(life, more ? MORE_FRETS : []) : []), [life, more]);
-  const pass = useTouchPass(`${world}/${id}`, steps, bench.touches, a4Hz, nowMs);
+  const pass = useTouchPass(id, steps, bench.touches, a4Hz, setMessage);
   const { step } = pass;
 
   type Drafts = Parameters<typeof append>[0];
@@ -57,11 +57,12 @@ export function OctaveView() {
     append(drafts).then(then, (error: Error) => setMessage(heldInMemory(error)));
 
   const sound = useListening(
-    pass.task,
+    pass.guided,
     nowMs,
-    ({ outcome }, source) => {
+    (verdict, source) => {
       if (!step || !pass.passId) return;
-      if (!outcome.ok) return setMessage(outcome.message);
+      if (verdict.kind !== 'keep') return setMessage(verdict.message);
+      const outcome = verdict.reading;
       if (pass.isFar(outcome.cents))
         return setMessage(`That is ${signed(outcome.cents, 0)} cents from where ${step.note} sounds here: once more.`);
       const plucks = [...pass.plucks, outcome];
@@ -99,15 +100,8 @@ export function OctaveView() {
     setMessage,
   );
 
-  // The ear opens with the pass.
-  const open = useRef(sound.listen);
-  useEffect(() => {
-    open.current = sound.listen;
-  });
-  const deaf = step !== undefined && sound.listening === undefined;
-  useEffect(() => {
-    if (deaf) void open.current(demo ? 'simulated' : 'microphone');
-  }, [deaf, demo]);
+  const listen = () => void sound.listen(demo ? 'simulated' : 'microphone');
+  const deaf = sound.listening === undefined;
 
   const simulated = () => demo!.truthOf(id)!.find((t) => t.stringId === step!.stringId)!;
   const pluck = (hardness: number) =>
@@ -160,16 +154,20 @@ export function OctaveView() {
     if (!step) {
       setMessage('');
       pass.start();
-    } else if (deaf) void sound.listen(demo ? 'simulated' : 'microphone');
-    else if (sound.liveCents !== null) sound.readNow();
-    else {
-      setMessage('');
-      pass.skip();
-    }
+      if (deaf) listen();
+    } else if (deaf) listen();
+    else sound.take();
+  };
+  const next = () => {
+    setMessage('');
+    pass.skip();
   };
   usePedal({
     Enter: enter,
     PageDown: enter,
+    n: next,
+    ArrowRight: next,
+    ' ': () => (deaf ? listen() : sound.pause()),
     PageUp: pass.back,
     s: pass.nextString,
     r: pass.again,
@@ -255,7 +253,7 @@ export function OctaveView() {
               {pass.index + 1} of {steps.length}
             </p>
             <p role="status" data-testid="instruction" className="min-h-16 text-2xl font-bold leading-tight">
-              {step.words}
+              {deaf ? 'Press Space to listen' : step.words}
             </p>
             <TouchDrawing step={step} />
             <Waterline trail={sound.trail} toleranceCents={1} label={`Live pitch of ${step.note}`} />
@@ -294,7 +292,10 @@ export function OctaveView() {
           {step ? (
             <>
               <Button hint="Enter" onClick={enter}>
-                {sound.liveCents === null ? 'Skip this place' : 'Read what sounds'}
+                {deaf ? 'Listen' : 'Read what sounds'}
+              </Button>
+              <Button hint="N" onClick={next}>
+                Skip this place
               </Button>
               <Button hint="Page Up" disabled={pass.index === 0} onClick={pass.back}>
                 Back

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import type { Reading, Task } from '../../../core/pitch';
+import type { GuidedStep } from '../../../core/pass';
+import type { Reading } from '../../../core/pitch';
 import type { TouchRecord } from '../../../core/records';
 import { usePass } from '../../guide/usePass';
 import { answerTo, type TouchStep } from './steps';
@@ -15,21 +16,21 @@ const NO_PLUCKS: Pluck[] = [];
 const semitones = ({ touch, fret }: Pick<TouchStep, 'touch' | 'fret'>) =>
   touch === 'open' ? 0 : touch === 'harmonic' ? 12 : fret!;
 
-/**
- * The octave pass: its place in the list, the plucks gathered there, and what the ear is told to expect.
- * @param key names the instrument
- */
+/** The octave pass: its place in the list, the plucks gathered there, and what the ear is told to expect. */
 export function useTouchPass(
-  key: string,
+  instrumentId: string,
   steps: readonly TouchStep[],
   touches: readonly TouchRecord[],
   a4Hz: number,
-  nowMs: () => number,
+  say: (sentence: string) => void,
 ) {
-  const pass = usePass<TouchStep>(`octave/${key}`, (p) =>
-    steps.find((s) => !p.skipped.includes(s.key) && !answerTo(s, touches, p.id)),
+  const pass = usePass<TouchStep>(
+    'octave',
+    instrumentId,
+    (p) => steps.find((s) => !p.skipped.includes(s.key) && !answerTo(s, touches, p.passId)),
+    say,
   );
-  const passId = pass.pass?.id;
+  const passId = pass.pass?.passId;
   const { step } = pass;
   const [gathered, setGathered] = useState({ at: '', plucks: NO_PLUCKS });
   const at = `${passId}/${step?.key}`;
@@ -39,14 +40,15 @@ export function useTouchPass(
     step &&
     (touches.findLast((t) => t.passId === passId && t.stringId === step.stringId && t.touch === 'open')?.frequencyHz ??
       targetFrequencyHz(step.note, a4Hz)!);
-  const task = useMemo(
-    (): Task | undefined =>
+  const guided = useMemo(
+    (): GuidedStep | undefined =>
       step && {
+        step: { stringId: step.key, purpose: 'found', confirm: false },
         named: { id: step.key, name: step.note, targetHz: openHz! * ratioOfCents(100 * semitones(step)) },
         others: [],
-        purpose: 'found',
         toleranceCents: WITHIN_CENTS,
         insist: true,
+        foundCents: null,
       },
     [step, openHz],
   );
@@ -55,16 +57,16 @@ export function useTouchPass(
     passId,
     index,
     step,
-    task,
+    guided,
     plucks,
-    start: () => pass.start(nowMs()),
+    start: pass.start,
     end: pass.stop,
     heard: (pluck: Pluck) => setGathered({ at, plucks: [...plucks, pluck] }),
     again: () => setGathered({ at, plucks: NO_PLUCKS }),
     kept: pass.clearChoice,
     /** What was read here in this pass already: a second reading takes its place. */
     earlier: step && passId ? answerTo(step, touches, passId) : undefined,
-    back: () => step && index > 0 && pass.choose(steps[index - 1]!, nowMs()),
+    back: () => step && index > 0 && pass.choose(steps[index - 1]!),
     /** On to the next place; what was chosen by stepping back is left as it was. */
     skip: () => step && (pass.clearChoice() || pass.skip(step.key)),
     nextString: () => step && pass.skip(...steps.filter((s) => s.stringId === step.stringId).map((s) => s.key)),

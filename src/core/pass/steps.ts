@@ -1,6 +1,4 @@
-import type { StringLife } from './log';
-import type { StringStatus } from './state';
-import type { ReadingRecord } from './types';
+import type { PassRecord, ReadingRecord, StringLife, StringStatus } from '../records';
 
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {
@@ -17,6 +15,27 @@ export interface PassStep {
   confirm: boolean;
   /** It was left from above and may fall: offered once more, to be finished from below. */
   again?: true;
+}
+
+/** A pass that was left lying so long is over, ms (house estimate). */
+const FORGOTTEN_MS = 6 * 3600000;
+
+/** The pass of a kind that is under way on an instrument. */
+export function passUnderWay(
+  passes: readonly PassRecord[],
+  kind: PassRecord['kind'],
+  instrumentId: string,
+  nowMs: number,
+): PassRecord | undefined {
+  const last = passes.findLast((p) => p.kind === kind && p.instrumentId === instrumentId);
+  return last && !last.over && nowMs - last.startedMs < FORGOTTEN_MS ? last : undefined;
+}
+
+/** The newest reading of an instrument that a pass has kept, to be taken back. */
+export function lastKept(strings: readonly StringLife[], pass: CheckPass): ReadingRecord | undefined {
+  return strings
+    .flatMap((s) => s.readings.filter((r) => r.atMs >= pass.startedMs))
+    .reduce<ReadingRecord | undefined>((a, b) => (a && a.atMs > b.atMs ? a : b), undefined);
 }
 
 function lastInPass(life: StringLife, pass: CheckPass): ReadingRecord | undefined {

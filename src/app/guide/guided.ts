@@ -1,0 +1,45 @@
+import { cents, ratioOfCents, targetFrequencyHz } from '../../core/music';
+import type { GuidedStep, PassStep } from '../../core/pass';
+import type { InstrumentLife, StringLife } from '../../core/records';
+
+/** A string that was put on no longer ago than this and not read since hangs slack, min (house estimate). */
+const FRESH_MS = 60 * 60000;
+
+const isFresh = ({ strungMs, readings, past }: StringLife, nowMs: number): boolean =>
+  past.length > 0 && readings.length === 0 && strungMs !== null && nowMs - strungMs < FRESH_MS;
+
+/** A step of a pass with what the log knows of the strings, as the rules need it. */
+export function guidedOf(
+  life: InstrumentLife,
+  step: PassStep,
+  a4Hz: number,
+  nowMs: number,
+  more: Pick<GuidedStep, 'toleranceCents'> & Partial<GuidedStep>,
+): GuidedStep | undefined {
+  const placeOf = (s: StringLife) => {
+    const targetHz = targetFrequencyHz(s.plan.note, a4Hz)!;
+    const last = s.readings[s.readings.length - 1];
+    return {
+      id: s.plan.stringId,
+      name: s.plan.note,
+      targetHz,
+      ...(last ? { lastHz: last.targetHz * ratioOfCents(last.cents) } : {}),
+    };
+  };
+  const own = life.strings.find((s) => s.plan.stringId === step.stringId);
+  if (!own) return undefined;
+  const named = placeOf(own);
+  const last = own.readings[own.readings.length - 1];
+  return {
+    step,
+    named: isFresh(own, nowMs) ? { ...named, fresh: true } : named,
+    // Two strings of a course share their pitch: only others can be mistaken.
+    others: life.strings
+      .filter((s) => s !== own)
+      .map(placeOf)
+      .filter((p) => Math.abs(cents(p.targetHz, named.targetHz)) > 50),
+    foundCents: last?.cents ?? null,
+    leftAlready: last?.purpose === 'as-left',
+    ...more,
+  };
+}

@@ -1,0 +1,335 @@
+import { cents, ratioOfCents } from '../music';
+import type { Heard, Reading, RefusalReason, SectionHeard, StringPlace, TrackPoint } from '../pitch';
+import { arrivalOf, figureOf, goesOn, wayFrom, type Arrival, type Figure, type Way } from './hand';
+import { calmFigure, createSayer, sentenceFor } from './sentence';
+import type { PassStep } from './steps';
+import { whichString, type NamedPlace } from './which';
+
+/** The step in hand, with what is known of the strings. */
+export interface GuidedStep {
+  step: PassStep;
+  named: NamedPlace;
+  others: StringPlace[];
+  toleranceCents: number;
+  /** The player says that it is the named string. */
+  insist?: boolean;
+  /** Where it was found before this step, cents; null when it was not. */
+  foundCents: number | null;
+  /** It was left so already: nobody has turned it since. */
+  leftAlready?: boolean;
+}
+
+export type Verdict =
+  | { kind: 'keep'; reading: Reading; arrival: Arrival | undefined }
+  | { kind: 'refuse'; reason: RefusalReason | 'off' | 'uncertain' | 'nothing'; message: string; hearingId?: string }
+  | { kind: 'ask'; cents: number; message: string; hearingId?: string };
+
+/** What the player sees now. */
+export interface GuideView {
+  sentence: string;
+  /** Robust, null when nothing is heard well enough. */
+  figure: Figure | null;
+  /** Where it was last heard well, if not now. */
+  faded: Figure | null;
+}
+
+/** The rules of one guided reading after another: what is kept, when, as what, and what is asked. Pure: fed with what is heard. */
+export interface Guide {
+  setStep(step: GuidedStep | undefined): void;
+  hear(heard: Heard): Verdict[];
+  /** Enter: 'read' when the listener is to read what sounds now; a verdict where none is needed. */
+  take(): 'read' | Verdict;
+  view(nowS: number, listening: boolean): GuideView;
+}
+
+/** The hand is off when nothing has moved for so long, s (house estimate: pauses between two turns are shorter). */
+const HAND_OFF_S = 1;
+/** Between two sections, or within one, more than this is a hand, cents, beside the doubt. */
+const MOVED_CENTS = 1.3;
+/** No pluck starts this much sharp without doubt of the hand: it may have been let down while it sounded, cents (house estimate). */
+const FALLING_CENTS = 4;
+/** The trace shows a hand when the figure goes further than this within so long, cents and s, beside its scatter. */
+const TURNED_CENTS = 3;
+const LOOK_BACK_S = 0.4;
+/** A side of the tolerance counts when so many figures were there together, cents. */
+const CLEAR_CENTS = 3;
+const CLEAR_POINTS = 3;
+/** A pluck that moved more than this while it was to be left alone is no reading, cents, beside the doubt. */
+const UNTOUCHED_CENTS = 7;
+/** A doubt above this share of the tolerance is told, once in so long, s. */
+const DOUBT_SHARE = 0.5;
+const TELL_EVERY_S = 5;
+/** A running figure of a note without an onset counts when the next agrees, cents. */
+const AGREE_CENTS = 0.8;
+/** The last instruction stands so long after the string was last heard, s. */
+const STANDS_S = 4;
+/** The trail that is looked back on, s. */
+const TRAIL_S = 1.5;
+
+const signed = (c: number) => `${c < 0 ? '−' : '+'}${Math.abs(c).toFixed(Math.abs(c) < 10 ? 1 : 0)}`;
+
+/** What is asked about a sound that stands elsewhere. */
+function question(named: string, off: number, other: string | undefined): string {
+  const where = `This stands ${Math.abs(off).toFixed(0)} ${off < 0 ? 'below' : 'above'} ${named}`;
+  const slack = off < 0 ? ` gone slack` : ' gone sharp';
+  return other
+    ? `${where}: is it ${named}${slack} (Enter), or ${other}?`
+    : `${where}: is it ${named}${slack} (Enter)? Or pluck again`;
+}
+
+export function createGuide(): Guide {
+  let now: GuidedStep | undefined;
+  let points: TrackPoint[] = [];
+  let onsetS = -Infinity;
+  let homeHz = 0;
+  let way: Way = { side: undefined, wasBelow: false };
+  /** When the string last moved, s; the stillness before a note counts when it stands where it stood. */
+  let movedS = -Infinity;
+  let lastWhole: { note: number; cents: number; sigma: number; sharp: number } | undefined;
+  let lastRunning: typeof lastWhole;
+  /** Figures of the last moments, to see a hand on the tuner at once. */
+  let figures: Figure[] = [];
+  let running: { note: number; cents: number } | undefined;
+  /** The note whose reading was kept, asked or refused. */
+  let spent = -1;
+  let newest = -1;
+  let asked: { reading: Reading; message: string } | undefined;
+  let pressed = false;
+  let toldS = -Infinity;
+  /** What the trace shows more than the readings say, cents. */
+  let bias = 0;
+  let figure: Figure | undefined;
+  let shown: Figure | undefined;
+  let acted = true;
+  let sayer = createSayer();
+
+  const keep = (reading: Reading): Verdict => {
+    const { step } = now!;
+    asked = undefined;
+    spent = newest;
+    acted = true;
+    pressed = false;
+    homeHz = reading.frequencyHz;
+    return { kind: 'keep', reading, arrival: step.purpose === 'left' ? arrivalOf(way) : undefined };
+  };
+
+  const refuse = (
+    reason: Extract<Verdict, { kind: 'refuse' }>['reason'],
+    message: string,
+    hearingId?: string,
+  ): Verdict => ({ kind: 'refuse', reason, message, ...(hearingId ? { hearingId } : {}) });
+
+  /** The named string, or a verdict that says why not. */
+  const placed = (reading: Reading, note: number): Verdict | undefined => {
+    const { step, named, others, insist } = now!;
+    if (insist) return undefined;
+    const which = whichString(reading.frequencyHz, named, others, homeHz, step.purpose === 'left');
+    if (which.is === 'named') return undefined;
+    const other = which.is === 'other' ? which.other : undefined;
+    const isNew = spent !== note;
+    spent = note;
+    acted = true;
+    if (step.purpose === 'left')
+      return refuse('other-string', `You are hearing ${other!.name}: pluck ${named.name}.`, other!.id);
+    const off = cents(reading.frequencyHz, named.lastHz ?? named.targetHz);
+    const message = question(named.name, off, other?.name);
+    if (isNew) asked = { reading, message };
+    return { kind: 'ask', cents: reading.cents, message, ...(other ? { hearingId: other.id } : {}) };
+  };
+
+  const foundRule = (s: SectionHeard, reading: Reading): Verdict[] => {
+    if (s.part === 'provisional') return [];
+    if (s.part === 'running') {
+      // A bowed note, or one that was ringing when listening began: twice alike.
+      if (s.onsetS !== null) return [];
+      const alike = running?.note === s.note && Math.abs(running.cents - reading.cents) < AGREE_CENTS;
+      running = { note: s.note, cents: reading.cents };
+      if (!alike) return [];
+    }
+    const elsewhere = placed(reading, s.note);
+    if (elsewhere) return [elsewhere];
+    if (Math.abs(reading.driftCents) > UNTOUCHED_CENTS + 2 * reading.sigmaCents) {
+      spent = s.note;
+      return [refuse('unsteady', 'The pitch moved while it sounded: pluck once and leave it alone.')];
+    }
+    return [keep(reading)];
+  };
+
+  /** Did the string move within this section, or since the last one that can be compared with it? */
+  const movedIn = (s: SectionHeard, { cents: at, sigmaCents, driftCents, glideCents }: Reading): boolean => {
+    const doubt = MOVED_CENTS + Math.min(2, sigmaCents);
+    // A string that starts so sharp at every pluck is not being let down.
+    const usual = lastWhole && lastWhole.note !== s.note ? lastWhole.sharp : 0;
+    const drifts = Math.abs(driftCents) > doubt || glideCents > usual + FALLING_CENTS;
+    const alike = s.part === 'whole' ? lastWhole : s.note === lastRunning?.note ? lastRunning : undefined;
+    const jumps = alike !== undefined && Math.abs(at - alike.cents) > doubt + Math.min(2, alike.sigma);
+    const here = { note: s.note, cents: at, sigma: sigmaCents, sharp: glideCents };
+    if (s.part === 'whole') {
+      // It stands where the pluck before stood: the hand was off all the time between.
+      if (lastWhole && lastWhole.note !== s.note && !jumps && !drifts) movedS = Math.min(movedS, s.fromS - HAND_OFF_S);
+      lastWhole = here;
+    } else if (s.part === 'running') lastRunning = here;
+    if (drifts) movedS = s.toS;
+    else if (jumps && s.part === 'running') movedS = Math.max(movedS, s.fromS);
+    return drifts;
+  };
+
+  const leftRule = (s: SectionHeard, reading: Reading): Verdict[] => {
+    const { step, toleranceCents, named, leftAlready } = now!;
+    const elsewhere = placed(reading, s.note);
+    if (elsewhere) return [elsewhere];
+    const { cents: at, sigmaCents: sigma } = reading;
+    const moved = movedIn(s, reading);
+    if (s.part === 'asked') return [decideAsked(reading)];
+    if (moved || s.part === 'provisional') return [];
+    homeHz = reading.frequencyHz;
+    if (s.toS - movedS < HAND_OFF_S) return [];
+    way = goesOn(way, at, sigma / 1.5, toleranceCents);
+    if (Math.abs(at) + sigma <= toleranceCents) {
+      const arrived = arrivalOf(way);
+      // It still stands where it was left: nobody has turned it, there is nothing new to keep.
+      if (leftAlready && arrived === 'untouched') return [];
+      if (step.again && arrived !== 'from below') return [];
+      return [keep(reading)];
+    }
+    if (Math.abs(at) > toleranceCents || sigma < DOUBT_SHARE * toleranceCents || s.toS - toldS < TELL_EVERY_S)
+      return [];
+    toldS = s.toS;
+    return [refuse('uncertain', `The room is too loud for ${named.name} here: closer, or Enter takes it as it is.`)];
+  };
+
+  /** The player's word decides: in tolerance at the first press, out of it at the second. */
+  const decideAsked = (reading: Reading): Verdict => {
+    if (Math.abs(reading.cents) <= now!.toleranceCents || pressed) return keep(reading);
+    pressed = true;
+    return refuse('off', `It stands at ${signed(reading.cents)}. Enter once more keeps it as it is.`);
+  };
+
+  const hearSection = (s: SectionHeard): Verdict[] => {
+    if (!now || s.stringId !== now.named.id) return [];
+    newest = s.note;
+    if (s.part !== 'asked' && s.note === spent) return [];
+    const { outcome } = s;
+    if (!outcome.ok) {
+      if (outcome.reason === 'unsteady' && s.part === 'running') movedS = s.toS;
+      if (s.part !== 'whole' && s.part !== 'asked') return [];
+      if (now.step.purpose === 'found') spent = s.note;
+      acted = true;
+      return [refuse(outcome.reason, outcome.message)];
+    }
+    const inside = points.filter((p) => p.cents !== null && p.tS > s.fromS + 0.2 && p.tS < s.toS);
+    if (inside.length > 8 && Math.abs(outcome.driftCents) < MOVED_CENTS) {
+      const sorted = inside.map((p) => p.cents!).sort((a, b) => a - b);
+      const shift = sorted[sorted.length >> 1]! - bias - outcome.cents;
+      // A trace that shows something else altogether is no bias.
+      if (Math.abs(shift) < 8) bias += 0.5 * shift;
+    }
+    return now.step.purpose === 'found' ? foundRule(s, outcome) : leftRule(s, outcome);
+  };
+
+  const hearPoints = (list: TrackPoint[]): void => {
+    points.push(...list);
+    const end = points[points.length - 1]!.tS;
+    points = points.filter((p) => end - p.tS < TRAIL_S);
+    const seen = figureOf(points, onsetS);
+    figure = seen && { ...seen, cents: seen.cents - bias };
+    if (!figure || !now) return;
+    shown = calmFigure(shown, figure);
+    if (now.step.purpose !== 'left') return;
+    figures = [...figures.filter((f) => end - f.tS < LOOK_BACK_S), figure];
+    const { cents: at, spread } = figure;
+    // Outside, and outside a moment before too.
+    const calm = figures.filter((f) => Math.abs(f.cents - at) < CLEAR_CENTS + spread);
+    if (calm.length > CLEAR_POINTS) way = goesOn(way, at, spread, now.toleranceCents);
+    const first = figures[0]!;
+    if (end - first.tS > 0.5 * LOOK_BACK_S && Math.abs(at - first.cents) > TURNED_CENTS + 2 * (spread + first.spread)) {
+      movedS = end;
+      acted = true;
+    }
+    const hz = now.named.targetHz * ratioOfCents(figure.cents);
+    // A slack string on its way up takes its home along.
+    if (spent !== newest && Math.abs(cents(hz, homeHz)) < 100) homeHz = hz;
+  };
+
+  return {
+    setStep(next) {
+      const same =
+        now &&
+        next &&
+        now.named.id === next.named.id &&
+        now.named.targetHz === next.named.targetHz &&
+        now.step.purpose === next.step.purpose &&
+        now.step.again === next.step.again &&
+        now.step.confirm === next.step.confirm;
+      const string = now?.named.id === next?.named.id;
+      now = next;
+      if (!next || same) return;
+      acted = true;
+      asked = undefined;
+      pressed = false;
+      lastWhole = lastRunning = undefined;
+      figures = [];
+      running = undefined;
+      toldS = -Infinity;
+      homeHz = next.named.lastHz ?? next.named.targetHz;
+      way = wayFrom(next.foundCents, next.toleranceCents);
+      if (next.step.purpose === 'left') {
+        // What rings on from the reading as found is followed; stillness counts from now.
+        movedS = points[points.length - 1]?.tS ?? -Infinity;
+        spent = -1;
+      }
+      if (!string) {
+        points = [];
+        figure = shown = undefined;
+        onsetS = -Infinity;
+        bias = 0;
+        sayer = createSayer();
+      }
+    },
+    hear(heard) {
+      if (heard.kind === 'track') hearPoints(heard.points);
+      else if (heard.kind === 'onset') {
+        onsetS = heard.atS;
+        newest = heard.note;
+        acted = true;
+        figures = [];
+        movedS = Math.max(movedS, heard.atS);
+        if (asked) asked = undefined;
+      } else if (heard.kind === 'section') return hearSection(heard);
+      return [];
+    },
+    take() {
+      if (!now) return refuse('nothing', 'Nothing is asked for.');
+      if (asked) return keep(asked.reading);
+      const end = points[points.length - 1]?.tS ?? 0;
+      const sounds = points.some((p) => p.cents !== null && end - p.tS < 0.4);
+      return sounds
+        ? 'read'
+        : refuse('nothing', `Nothing sounds: pluck ${now.named.name} first. N goes on without it.`);
+    },
+    view(nowS, listening) {
+      const end = points[points.length - 1]?.tS ?? -Infinity;
+      const live = figure && end - figure.tS < 0.25 ? figure : undefined;
+      const recent = shown && nowS - shown.tS < STANDS_S ? shown : undefined;
+      const sounding = points.some((p) => p.cents !== null && end - p.tS < 0.4);
+      const sentence = now
+        ? sayer.say(
+            sentenceFor({
+              step: now.step,
+              note: now.named.name,
+              listening,
+              toleranceCents: now.toleranceCents,
+              figure: recent,
+              sounding,
+              way,
+              question: asked?.message,
+            }),
+            nowS,
+            acted,
+          )
+        : '';
+      acted = false;
+      return { sentence, figure: live ?? null, faded: live ? null : (shown ?? null) };
+    },
+  };
+}

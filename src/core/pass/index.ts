@@ -1,0 +1,6 @@
+export { lastKept, nextStep, passUnderWay, type CheckPass, type PassStep } from './steps';
+export { createGuide, type Guide, type GuidedStep, type GuideView, type Verdict } from './guide';
+export { type Arrival, type Figure } from './hand';
+export { whichString, type NamedPlace, type Which } from './which';
+export { reachOf } from './reach';
+export { createSession, type Session, type SessionEvent, type SessionKind } from './session';

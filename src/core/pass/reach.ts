@@ -1,0 +1,14 @@
+import type { GuidedStep } from './guide';
+
+/** A string that was just fitted, or whose tuner is in the hand, may hang an octave slack; a little sharp at most, cents. */
+const SLACK = { lowCents: -1250, highCents: 560 };
+/** Where a string is looked for that nobody has touched since its last reading, cents about that. */
+const ABOUT_CENTS = 110;
+
+/** Where the named string of a step may stand, cents about its target. */
+export function reachOf(step: Pick<GuidedStep, 'step' | 'named' | 'insist'>): { lowCents: number; highCents: number } {
+  const { named, step: asked, insist } = step;
+  if (named.fresh || asked.purpose === 'left' || insist) return SLACK;
+  const home = named.lastHz === undefined ? 0 : 1200 * Math.log2(named.lastHz / named.targetHz);
+  return { lowCents: home - ABOUT_CENTS, highCents: home + ABOUT_CENTS };
+}

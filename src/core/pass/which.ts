@@ -1,0 +1,51 @@
+import { cents } from '../music';
+import type { StringPlace } from '../pitch';
+
+/** A named string, and whether it may hang slack. */
+export interface NamedPlace extends StringPlace {
+  /** Just fitted: it is expected far below its target. */
+  fresh?: boolean;
+}
+
+export type Which =
+  | { is: 'named' }
+  /** It stands where this other string stands. */
+  | { is: 'other'; other: StringPlace }
+  /** Far from the named string, and no other string's place. */
+  | { is: 'far' };
+
+/** This far from where it was last (from its target when it was never read) a string is still itself, cents. */
+const HOME_CENTS = 100;
+/** A slack string's way, cents about its target. */
+const SLACK_CENTS = -1250;
+/** What stands so near to another string's last reading, and so much nearer than to the named one's, is that string, cents. */
+const NEARER_CENTS = 25;
+const UNLIKE_CENTS = 35;
+
+/**
+ * Which string a pitch is, by where every string of the instrument was last. A string that was just fitted may stand anywhere
+ * below its target, also at a neighbour's pitch. House rule.
+ * @param homeHz where the named string was last known to be
+ * @param rising the tuner is in the hand: the named string may be on its way from anywhere
+ */
+export function whichString(
+  frequencyHz: number,
+  named: NamedPlace,
+  others: readonly StringPlace[],
+  homeHz: number,
+  rising: boolean,
+): Which {
+  const away = (hz: number) => Math.abs(cents(frequencyHz, hz));
+  const own = away(homeHz);
+  const fromTarget = cents(frequencyHz, named.targetHz);
+  const mayBeSlack = named.fresh === true && fromTarget > SLACK_CENTS && fromTarget < HOME_CENTS;
+  const nearest = others.reduce<{ other: StringPlace; apart: number } | undefined>((best, other) => {
+    const apart = away(other.lastHz ?? other.targetHz);
+    return best && best.apart <= apart ? best : { other, apart };
+  }, undefined);
+  const nearer = nearest?.other.lastHz !== undefined && nearest.apart + NEARER_CENTS < own && own > UNLIKE_CENTS;
+  if (own <= HOME_CENTS && !nearer) return { is: 'named' };
+  if (mayBeSlack && (rising || !nearest || nearest.apart > NEARER_CENTS)) return { is: 'named' };
+  if (nearest && nearest.apart <= HOME_CENTS) return { is: 'other', other: nearest.other };
+  return rising ? { is: 'named' } : { is: 'far' };
+}
