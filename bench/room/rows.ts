@@ -265,11 +265,12 @@ export function steady(room: Room): string[][] {
 }
 
 /** A whole check pass of one kit: the player does what the sentence says, a moment after it is said. */
-function obey(t: Trial, random: Random): number {
+export function obey(t: Trial, random: Random): number {
   let said = '';
   let saidAt = 0;
   let plucked = -9;
   let acted = -9;
+  let turned = -9;
   run(t, 240, (nowS) => {
     const todo = t.session.todo();
     if (!todo) return true;
@@ -281,20 +282,27 @@ function obey(t: Trial, random: Random): number {
     const ready = nowS - saidAt > 0.35 && nowS - acted > 0.35;
     const wait = todo.purpose === 'found' ? 2.2 : 2.4;
     if (!ready || t.strings.turning) return false;
-    if (/^Pluck|^It fell|^This stands|^You are/.test(said) ? nowS - plucked > 1.4 : nowS - plucked > wait) {
+    if (
+      (/^Pluck|^It fell|^This stands/.test(said) && nowS - plucked > 1.4) ||
+      nowS - plucked > wait ||
+      (turned > plucked && nowS - turned > 1)
+    ) {
       t.strings.pluck(todo.string);
       plucked = acted = nowS;
       return false;
     }
-    if (nowS - plucked < 0.7 || nowS - acted < 0.7) return false;
+    // After a turn it is heard again, or something new is said, before the next.
+    if (nowS - plucked < 0.7 || nowS - acted < 0.7 || (turned > plucked && turned > saidAt)) return false;
     const up = /^Bring it up (\d+)/.exec(said);
     if (up) {
       const cents = Number(up[1]) * random.between(0.7, 1.05);
       t.strings.turn(todo.string, cents, Math.min(1, Math.max(0.3, cents / 50)));
       acted = nowS + 1;
+      turned = nowS;
     } else if (/below, then up/.test(said)) {
       t.strings.turn(todo.string, -random.between(10, 18), 0.5);
       acted = nowS + 0.8;
+      turned = nowS;
     }
     return false;
   });

@@ -44,12 +44,17 @@ export interface Guide {
 
 /** The hand is off when nothing has moved for so long, s (house estimate: pauses between two turns are shorter). */
 const HAND_OFF_S = 1;
+/** A note falls by itself by no more than this while it dies; before that is known, the doubt of a late reading, cents (house estimates). */
+const MOST_OWN_FALL = 8;
+const LATE_SIGMA = 0.6;
+/** A note that has died away sooner is all there is: so much of it must stand still, s (house estimate). */
+const SHORT_NOTE_S = 0.55;
 /** Between two sections, or within one, more than this is a hand, cents, beside the doubt. */
 const MOVED_CENTS = 1.3;
 /** No pluck starts this much sharp without doubt of the hand: it may have been let down while it sounded, cents (house estimate). */
 const FALLING_CENTS = 4;
 /** The trace shows a hand when the figure goes further than this within so long, cents and s, beside its scatter. */
-const TURNED_CENTS = 3;
+const TURNED_CENTS = 1.6;
 const LOOK_BACK_S = 0.4;
 /** A side of the tolerance counts when so many figures were there together, cents. */
 const CLEAR_CENTS = 3;
@@ -57,12 +62,16 @@ const CLEAR_POINTS = 3;
 /** A pluck that moved more than this while it was to be left alone is no reading, cents, beside the doubt. */
 const UNTOUCHED_CENTS = 7;
 /** A doubt above this share of the tolerance is told, once in so long, s. */
-const DOUBT_SHARE = 0.5;
+const DOUBT_SHARE = 0.3;
+const UNSETTLED_SHARE = 0.5;
+const UNSETTLED = 'It does not stand still enough to be sure: pluck it again, or Enter takes it as it is.';
 const TELL_EVERY_S = 5;
+/** A room above this may hide a string, dB of full scale (house estimate). */
+const LOUD_ROOM_DB = -50;
 /** A running figure of a note without an onset counts when the next agrees, cents. */
 const AGREE_CENTS = 0.8;
 /** The last instruction stands so long after the string was last heard, s. */
-const STANDS_S = 4;
+const STANDS_S = 2.8;
 /** The trail that is looked back on, s. */
 const TRAIL_S = 1.5;
 
@@ -87,6 +96,8 @@ export function createGuide(): Guide {
   let movedS = -Infinity;
   let lastWhole: { note: number; cents: number; sigma: number; sharp: number } | undefined;
   let lastRunning: typeof lastWhole;
+  /** How much lower this string sounds late in a note than at its reading, cents; unknown at first. */
+  let ownFall: number | undefined;
   /** Figures of the last moments, to see a hand on the tuner at once. */
   let figures: Figure[] = [];
   let running: { note: number; cents: number } | undefined;
@@ -118,6 +129,10 @@ export function createGuide(): Guide {
     message: string,
     hearingId?: string,
   ): Verdict => ({ kind: 'refuse', reason, message, ...(hearingId ? { hearingId } : {}) });
+
+  const tooLoud = (): Verdict =>
+    refuse('uncertain', `The room is too loud for ${now!.named.name} here: closer, or Enter takes it as it is.`);
+  const roomDb = (): number => points[points.length - 1]?.floorDb ?? -Infinity;
 
   /** The named string, or a verdict that says why not. */
   const placed = (reading: Reading, note: number): Verdict | undefined => {
@@ -157,14 +172,17 @@ export function createGuide(): Guide {
 
   /** Did the string move within this section, or since the last one that can be compared with it? */
   const movedIn = (s: SectionHeard, { cents: at, sigmaCents, driftCents, glideCents }: Reading): boolean => {
-    const doubt = MOVED_CENTS + Math.min(2, sigmaCents);
+    const doubt = MOVED_CENTS + 0.3 * Math.min(3, sigmaCents);
     // A string that starts so sharp at every pluck is not being let down.
     const usual = lastWhole && lastWhole.note !== s.note ? lastWhole.sharp : 0;
     const drifts = Math.abs(driftCents) > doubt || glideCents > usual + FALLING_CENTS;
     const alike = s.part === 'whole' ? lastWhole : s.note === lastRunning?.note ? lastRunning : undefined;
-    const jumps = alike !== undefined && Math.abs(at - alike.cents) > doubt + Math.min(2, alike.sigma);
+    const jumps = alike !== undefined && Math.abs(at - alike.cents) > doubt + 0.5 * Math.min(3, alike.sigma);
     const here = { note: s.note, cents: at, sigma: sigmaCents, sharp: glideCents };
     if (s.part === 'whole') {
+      // Plucked again it stands where it stood: what it fell meanwhile is the note's own way to die, and no hand's.
+      if (lastWhole && lastRunning?.note === lastWhole.note && lastWhole.note !== s.note && !jumps && !drifts)
+        ownFall = Math.max(-MOST_OWN_FALL, Math.min(MOST_OWN_FALL, lastRunning.cents - lastWhole.cents));
       // It stands where the pluck before stood: the hand was off all the time between.
       if (lastWhole && lastWhole.note !== s.note && !jumps && !drifts) movedS = Math.min(movedS, s.fromS - HAND_OFF_S);
       lastWhole = here;
@@ -175,27 +193,33 @@ export function createGuide(): Guide {
   };
 
   const leftRule = (s: SectionHeard, reading: Reading): Verdict[] => {
-    const { step, toleranceCents, named, leftAlready } = now!;
+    const { step, toleranceCents, leftAlready } = now!;
     const elsewhere = placed(reading, s.note);
     if (elsewhere) return [elsewhere];
-    const { cents: at, sigmaCents: sigma } = reading;
     const moved = movedIn(s, reading);
+    const late = s.part === 'running';
+    const fall = late ? (ownFall ?? 0) : 0;
+    const at = reading.cents - fall;
+    // Late in a note, before its own fall is known, a string may sound lower than it stands.
+    const sigma = Math.hypot(reading.sigmaCents, late ? (ownFall === undefined ? LATE_SIGMA : 0.3 * fall) : 0);
     if (s.part === 'asked') return [decideAsked(reading)];
     if (moved || s.part === 'provisional') return [];
     homeHz = reading.frequencyHz;
-    if (s.toS - movedS < HAND_OFF_S) return [];
+    if (s.toS - movedS < (s.over ? SHORT_NOTE_S : HAND_OFF_S)) return [];
     way = goesOn(way, at, sigma / 1.5, toleranceCents);
     if (Math.abs(at) + sigma <= toleranceCents) {
       const arrived = arrivalOf(way);
       // It still stands where it was left: nobody has turned it, there is nothing new to keep.
       if (leftAlready && arrived === 'untouched') return [];
       if (step.again && arrived !== 'from below') return [];
-      return [keep(reading)];
+      const frequencyHz = reading.frequencyHz * ratioOfCents(-fall);
+      return [keep({ ...reading, frequencyHz, cents: at, sigmaCents: sigma })];
     }
-    if (Math.abs(at) > toleranceCents || sigma < DOUBT_SHARE * toleranceCents || s.toS - toldS < TELL_EVERY_S)
-      return [];
+    const loud = roomDb() > LOUD_ROOM_DB;
+    const open = Math.abs(at) <= toleranceCents && sigma > (loud ? DOUBT_SHARE : UNSETTLED_SHARE) * toleranceCents;
+    if (!open || s.toS - toldS < TELL_EVERY_S) return [];
     toldS = s.toS;
-    return [refuse('uncertain', `The room is too loud for ${named.name} here: closer, or Enter takes it as it is.`)];
+    return [loud ? tooLoud() : refuse('uncertain', UNSETTLED)];
   };
 
   /** The player's word decides: in tolerance at the first press, out of it at the second. */
@@ -215,12 +239,14 @@ export function createGuide(): Guide {
       if (s.part !== 'whole' && s.part !== 'asked') return [];
       if (now.step.purpose === 'found') spent = s.note;
       acted = true;
-      return [refuse(outcome.reason, outcome.message)];
+      const loud = now.step.purpose === 'left' && outcome.reason === 'no-pitch' && roomDb() > LOUD_ROOM_DB;
+      return [loud ? tooLoud() : refuse(outcome.reason, outcome.message)];
     }
     const inside = points.filter((p) => p.cents !== null && p.tS > s.fromS + 0.2 && p.tS < s.toS);
     if (inside.length > 8 && Math.abs(outcome.driftCents) < MOVED_CENTS) {
       const sorted = inside.map((p) => p.cents!).sort((a, b) => a - b);
-      const shift = sorted[sorted.length >> 1]! - bias - outcome.cents;
+      const shown = s.part === 'running' ? outcome.cents - (ownFall ?? 0) : outcome.cents;
+      const shift = sorted[sorted.length >> 1]! - bias - shown;
       // A trace that shows something else altogether is no bias.
       if (Math.abs(shift) < 8) bias += 0.5 * shift;
     }
@@ -267,7 +293,7 @@ export function createGuide(): Guide {
       acted = true;
       asked = undefined;
       pressed = false;
-      lastWhole = lastRunning = undefined;
+      lastWhole = lastRunning = ownFall = undefined;
       figures = [];
       running = undefined;
       toldS = -Infinity;

@@ -30,6 +30,8 @@ export interface SectionHeard {
   toS: number;
   /** The whole of what is read of a pluck, or as much as tells it; a provisional figure comes before, running ones after. */
   part: 'provisional' | 'whole' | 'running' | 'asked';
+  /** The note has died away: nothing more is to come of it. */
+  over: boolean;
   /** `cents` are from the named string's target, whichever string it is. */
   outcome: Outcome;
 }
@@ -147,6 +149,7 @@ export function createListener(sampleRate: number): Listener {
     fromS: from / sampleRate,
     toS: total / sampleRate,
     part,
+    over: false,
     outcome: read(from, onset),
   });
 
@@ -162,7 +165,7 @@ export function createListener(sampleRate: number): Listener {
     n.looks = last ? LOOKS_S.length : n.looks + 1;
     n.lastCents = outcome.ok ? outcome.cents : NaN;
     lastRead = total;
-    if (last || still) return { ...heard, part: 'whole' };
+    if (last || still) return { ...heard, part: 'whole', over: gone };
     // A provisional figure that cannot be read yet says nothing.
     return outcome.ok ? heard : undefined;
   };
