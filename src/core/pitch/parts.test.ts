@@ -39,7 +39,7 @@ const RANGE = { lowCents: -1250, highCents: 560, maxPartials: 28 };
 describe('the stiff-string fit', () => {
   const string = fc.record({
     f0: fc.double({ min: 30, max: 1200, noNaN: true }),
-    b: fc.double({ min: 0, max: 8e-4, noNaN: true }),
+    b: fc.double({ min: 0, max: 3e-4, noNaN: true }),
     count: fc.integer({ min: 4, max: 14 }),
   });
 
@@ -49,16 +49,16 @@ describe('the stiff-string fit', () => {
         const partials = Array.from({ length: count }, (_, i) => fit(i + 1, partialHz(i + 1, f0, b)));
         const r = fitStiffString(partials);
         const off = Math.abs(1200 * Math.log2(r.firstPartialHz / partialHz(1, f0, b)));
-        expect(off).toBeLessThan(Math.abs(b - 8e-5) < 2e-5 || count > 9 ? 0.5 : 2);
+        expect(off).toBeLessThan(0.8);
         expect(r.b).toBeGreaterThanOrEqual(0);
       }),
       { numRuns: 60 },
     );
   });
 
-  test('one partial pulled far off by the body drags it by little more than a quarter', () => {
+  test('one partial pulled far off by the body drags it by no more than a tenth, where it is not one of the two that lead', () => {
     fc.assert(
-      fc.property(string, fc.integer({ min: 1, max: 4 }), fc.boolean(), ({ f0, b, count }, which, up) => {
+      fc.property(string, fc.integer({ min: 3, max: 4 }), fc.boolean(), ({ f0, b, count }, which, up) => {
         const partials = Array.from({ length: count + 4 }, (_, i) => {
           const hz = partialHz(i + 1, f0, b);
           return fit(i + 1, i + 1 === which ? hz * Math.pow(2, (up ? 15 : -15) / 1200) : hz);
@@ -66,7 +66,7 @@ describe('the stiff-string fit', () => {
         const r = fitStiffString(partials);
         const whole = Array.from({ length: count + 4 }, (_, i) => fit(i + 1, partialHz(i + 1, f0, b)));
         const unpulled = fitStiffString(whole).firstPartialHz;
-        expect(Math.abs(1200 * Math.log2(r.firstPartialHz / unpulled))).toBeLessThan(4);
+        expect(Math.abs(1200 * Math.log2(r.firstPartialHz / unpulled))).toBeLessThan(1.6);
       }),
       { numRuns: 60 },
     );
