@@ -82,6 +82,24 @@ test('Z takes the last reading back, digits choose, Page Up goes back, and a pas
   await expect(panel(page).getByRole('heading')).not.toContainText('as found');
 });
 
+test('a check that is due stays due: the clock moves on, the time does not, and a figure is shown with its age', async ({
+  page,
+}) => {
+  await openDemo(page);
+  const due = async () =>
+    [...((await page.getByRole('listitem').allTextContents()).join(' ').matchAll(/due since (\d+:\d\d)/g) ?? [])].map(
+      (m) => m[1],
+    );
+  await page.getByRole('button', { name: '+1 h' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'due since' }).first()).toBeVisible();
+  const first = await due();
+  await expect(panel(page).getByRole('heading')).toContainText(/next to check, now, due since \d+:\d\d/);
+  await expect(page.getByTestId('age')).toContainText(/^[+−]?[\d.]+ at \d+:\d\d, by now about [+−]?\d+ ±\d+/);
+  await page.getByRole('button', { name: '+10 min' }).click();
+  await expect(page.getByText(/Demonstration, the Heron at/)).toContainText('15:1');
+  await expect.poll(async () => (await due()).slice(0, first.length).join()).toBe(first.join());
+});
+
 test('keys stay quiet while a field has the focus', async ({ page }) => {
   await openDemo(page);
   await typeFigure(page, '12 z');

@@ -32,12 +32,13 @@ async function turnAsTold(page: Page, until: () => Promise<boolean>): Promise<vo
 async function comeFromAbove(page: Page): Promise<void> {
   const off = async () => figure(await liveCents(page).locator('.figure').textContent());
   for (let i = 0; i < 120 && !((await off()) > 12); i++) {
-    if (Number.isNaN(await off())) await page.keyboard.press('p');
+    // It is sounded all the while it is turned.
+    if (i % 10 === 0) await page.keyboard.press('p');
     else await page.keyboard.press((await off()) < -18 ? 'Shift+ArrowUp' : 'ArrowUp');
     await page.waitForTimeout(160);
   }
   for (let i = 0; i < 60 && !/from above/.test((await message(page).textContent()) ?? ''); i++) {
-    if (/^Pluck/.test((await instruction(page).textContent()) ?? '')) await page.keyboard.press('p');
+    if (i % 8 === 0) await page.keyboard.press('p');
     else if ((await off()) > 2) await page.keyboard.press('ArrowDown');
     await page.waitForTimeout(400);
   }

@@ -79,6 +79,33 @@ test('the microphone’s reading keeps itself within a cent of the truth, and a 
     },
   ));
 
+test('a session in a noisy room: a knock is nothing, a wrong string is asked about by its name, the right one is kept', () => {
+  // E4, a knock, D3 while B3 is asked for, B3.
+  const random = randomFrom(8);
+  const out = new Float32Array(16 * RATE);
+  const string = (fromS: number, midi: number, cents: number) =>
+    pluck({ ...SPEC, decayS: 1.2, frequencyHz: 440 * 2 ** ((midi - 69) / 12 + cents / 1200) }, RATE, random).render(
+      out,
+      fromS * RATE,
+      Math.min(out.length, (fromS + 2) * RATE),
+      1,
+    );
+  string(2, 64, -6);
+  for (let i = 0; i < 0.1 * RATE; i++) out[5 * RATE + i]! += 0.3 * random.normal() * Math.exp(-i / RATE / 0.015);
+  string(7, 50, -8);
+  string(11, 59, -9);
+  addNoise(out, 0.006, random);
+  return withMicrophone('session.wav', out, async (page) => {
+    await addInstrument(page, 'Six-string guitar, steel');
+    await page.keyboard.press('Enter');
+    await expect(message(page)).toContainText('E4 as found −', { timeout: 30000 });
+    await expect(instruction(page)).toContainText('is it B3 gone slack (Enter), or D3?', { timeout: 30000 });
+    await expect(message(page)).toContainText('B3 as found −', { timeout: 30000 });
+    const kept = figure(/found (\S+)/.exec((await message(page).textContent()) ?? '')![1]!);
+    expect(Math.abs(kept + 9)).toBeLessThan(1.5);
+  });
+});
+
 test('the trace follows five semitones in two seconds, and the as-left reading keeps itself, from below', () => {
   // Up to the target from below, then left alone while it is plucked again and again.
   const course = (s: number) => Math.min(0, -500 + 250 * Math.max(0, s - 1.5));

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { passUnderWay, type CheckPass } from '../../core/pass';
-import type { PassRecord } from '../../core/records';
+import { RECORD_VERSION, type PassRecord } from '../../core/records';
 import { useWorld } from '../store/world';
 
 export type Pass = PassRecord;
@@ -17,27 +17,38 @@ export function usePass<Step>(
   next: (pass: CheckPass & { passId: string }) => Step | undefined,
   say: (sentence: string) => void,
 ) {
-  const { bench, append, nowMs } = useWorld();
+  const { bench, append, nowMs, zoneMin } = useWorld();
   const key = `${kind}/${instrumentId}`;
   const [chosen, setChosen] = useState<{ key: string; step: Step } | undefined>(undefined);
-  const pass = passUnderWay(bench.passes, kind, instrumentId, nowMs());
+  // What was written last, until the log has it: the next key must not meet the pass before.
+  const [written, setWritten] = useState<{ key: string; pass: PassRecord } | undefined>(undefined);
+  const logged = passUnderWay(bench.passes, kind, instrumentId, nowMs());
+  const newest = written?.key === key ? written.pass : logged;
+  const pass = newest?.over ? undefined : newest;
   const own = chosen?.key === key ? chosen.step : undefined;
-  const write = (change: Partial<PassRecord>) =>
-    append([
-      {
-        type: 'pass',
-        kind,
-        instrumentId,
-        passId: pass?.passId ?? crypto.randomUUID(),
-        startedMs: pass?.startedMs ?? Math.floor(nowMs()),
-        skipped: pass?.skipped ?? [],
-        over: false,
-        ...change,
-      },
-    ]).then(
-      () => undefined,
-      (error: Error) => say(error.message),
-    );
+  const write = async (change: Partial<PassRecord>) => {
+    const fields = {
+      type: 'pass' as const,
+      kind,
+      instrumentId,
+      passId: pass?.passId ?? crypto.randomUUID(),
+      startedMs: pass?.startedMs ?? Math.floor(nowMs()),
+      skipped: pass?.skipped ?? [],
+      over: false,
+      ...change,
+    };
+    const mine = {
+      key,
+      pass: { ...fields, id: '', version: RECORD_VERSION as PassRecord['version'], atMs: nowMs(), zoneMin },
+    };
+    setWritten(mine);
+    try {
+      await append([fields]);
+    } catch (error) {
+      say((error as Error).message);
+    }
+    setWritten((now) => (now === mine ? undefined : now));
+  };
   return {
     pass,
     step: own ?? (pass && next(pass)),

@@ -1,4 +1,5 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
+import { flushSync } from 'react-dom';
 
 /** What each key does; a handler is told whether Shift is held. Letters are written small. */
 export type KeyTable = Record<string, ((shift: boolean) => void) | undefined>;
@@ -39,7 +40,8 @@ export function usePedal(table: KeyTable): void {
       const act = latest.current[event.key.length === 1 ? event.key.toLowerCase() : event.key];
       if (!act) return;
       event.preventDefault();
-      act(event.shiftKey);
+      // Shown before the next key comes, so that two presses in a row do not meet the same step.
+      flushSync(() => act(event.shiftKey));
     };
     window.addEventListener('pointerdown', onPointer);
     window.addEventListener('keydown', onKey);

@@ -1,9 +1,10 @@
 import { cents } from '../music';
 import { pitchOf } from './hypotheses';
 import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
 import { measure, READ_UNTIL_S } from './measure';
-import type { OldTone } from './old-tones';
+import { fading, type OldTone } from './old-tones';
 import { refuse } from './refusals';
 import type { Outcome, StringPlace } from './types';
 
@@ -184,9 +185,11 @@ export function createListener(sampleRate: number): Listener {
     const needed = Math.ceil(tracker.windowS * sampleRate);
     if (total < needed) return;
     const recent = latest(total - needed);
-    const range = { centreHz: task.named.targetHz, ...task.reach };
+    // The trace follows wherever the hand may take the string: the guard listens to it.
+    const range = { centreHz: task.named.targetHz, lowCents: SEARCH_LOW_CENTS, highCents: SEARCH_HIGH_CENTS };
     const seen = tracker.glimpse(recent, total / sampleRate, range, old);
     tones = seen.tones;
+    old = fading(old, tones);
     let power = 0;
     for (let i = recent.length - hop; i < recent.length; i++) power += recent[i]! ** 2;
     levels = [...levels, 10 * Math.log10(power / hop + 1e-12)].slice(-6);

@@ -8,7 +8,7 @@ import { findGap, lastClippedSample } from './faults';
 import { amplitudeSpectrum, powerOfTwo } from './fft';
 import { findPeaks, type Peaks } from './peaks';
 import { findSections } from './section';
-import { withoutOld } from './old-tones';
+import { fading, withoutOld } from './old-tones';
 import { fitCourse } from './course';
 import { fitStiffString, type MeasuredPartial } from './law';
 
@@ -283,4 +283,11 @@ test('a tone that was there before is passed over until it has grown', () => {
   ]);
   expect(left.frequencyHz).toEqual([247, 392]);
   expect(left.floor).toHaveLength(2);
+  // Damped, it hides nothing any more; ringing on under a louder note it still does.
+  const tone = (amplitude: number) => [{ frequencyHz: 196, amplitude }];
+  let old = tone(0.1);
+  for (let k = 0; k < 30; k++) old = fading(old, []);
+  expect(old).toEqual([]);
+  expect(fading(tone(0.1), tone(0.3))).toEqual(tone(0.1));
+  expect(fading(tone(0.1), tone(0.02))).toEqual(tone(0.02));
 });

@@ -143,7 +143,7 @@ export function BenchView() {
 
   const { newest, liveCents } = sound;
   const load = useMemo(() => focus && loadOf(focus.plan, targetFrequencyHz(focus.plan.note, a4Hz)!), [focus, a4Hz]);
-  const guard = useGuard(liveCents, load, focus?.plan.note, step?.purpose === 'left');
+  const guard = useGuard(liveCents, load, focus?.plan.note);
   const truthOf = (stringId: string | undefined) => demo?.truthOf(instrumentId)?.find((t) => t.stringId === stringId);
   const truth = truthOf(focusId);
 

@@ -195,7 +195,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
   const { liveCents } = sound;
   const load = useMemo(() => own && loadOf(own.plan, targetFrequencyHz(own.plan.note, a4Hz)!), [own, a4Hz]);
   const fromTarget = liveCents === null ? null : liveCents + (under ? UNDER_CENTS : 0);
-  const guard = useGuard(sounding ? fromTarget : null, load, own?.plan.note, !reading);
+  const guard = useGuard(sounding ? fromTarget : null, load, own?.plan.note);
 
   // The ear opens by itself at the first step that needs it.
   const open = useRef(sound.listen);
