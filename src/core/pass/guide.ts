@@ -55,6 +55,7 @@ const MOVED_CENTS = 1.3;
 const FALLING_CENTS = 4;
 /** The trace shows a hand when the figure goes further than this within so long, cents and s, beside its scatter. */
 const TURNED_CENTS = 1.6;
+const FALLS_BY_ITSELF = 6;
 const LOOK_BACK_S = 0.4;
 /** A side of the tolerance counts when so many figures were there together, cents. */
 const CLEAR_CENTS = 3;
@@ -94,7 +95,7 @@ export function createGuide(): Guide {
   let way: Way = { side: undefined, wasBelow: false };
   /** When the string last moved, s; the stillness before a note counts when it stands where it stood. */
   let movedS = -Infinity;
-  let lastWhole: { note: number; cents: number; sigma: number; sharp: number } | undefined;
+  let lastWhole: { note: number; cents: number; sigma: number; sharp: number; drift: number } | undefined;
   let lastRunning: typeof lastWhole;
   /** How much lower this string sounds late in a note than at its reading, cents; unknown at first. */
   let ownFall: number | undefined;
@@ -172,13 +173,14 @@ export function createGuide(): Guide {
 
   /** Did the string move within this section, or since the last one that can be compared with it? */
   const movedIn = (s: SectionHeard, { cents: at, sigmaCents, driftCents, glideCents }: Reading): boolean => {
-    const doubt = MOVED_CENTS + 0.3 * Math.min(3, sigmaCents);
-    // A string that starts so sharp at every pluck is not being let down.
-    const usual = lastWhole && lastWhole.note !== s.note ? lastWhole.sharp : 0;
-    const drifts = Math.abs(driftCents) > doubt || glideCents > usual + FALLING_CENTS;
+    const doubt = MOVED_CENTS + 0.6 * Math.min(3, sigmaCents);
+    // What falls so at every pluck is not being let down.
+    const usual = lastWhole && lastWhole.note !== s.note ? lastWhole : undefined;
+    const falls = s.part === 'whole' ? Math.max(-MOST_OWN_FALL / 2, Math.min(0, usual?.drift ?? 0)) : 0;
+    const drifts = driftCents > doubt || driftCents < falls - doubt || glideCents > (usual?.sharp ?? 0) + FALLING_CENTS;
     const alike = s.part === 'whole' ? lastWhole : s.note === lastRunning?.note ? lastRunning : undefined;
     const jumps = alike !== undefined && Math.abs(at - alike.cents) > doubt + 0.5 * Math.min(3, alike.sigma);
-    const here = { note: s.note, cents: at, sigma: sigmaCents, sharp: glideCents };
+    const here = { note: s.note, cents: at, sigma: sigmaCents, sharp: glideCents, drift: driftCents };
     if (s.part === 'whole') {
       // Plucked again it stands where it stood: what it fell meanwhile is the note's own way to die, and no hand's.
       if (lastWhole && lastRunning?.note === lastWhole.note && lastWhole.note !== s.note && !jumps && !drifts)
@@ -268,7 +270,10 @@ export function createGuide(): Guide {
     const calm = figures.filter((f) => Math.abs(f.cents - at) < CLEAR_CENTS + spread);
     if (calm.length > CLEAR_POINTS) way = goesOn(way, at, spread, now.toleranceCents);
     const first = figures[0]!;
-    if (end - first.tS > 0.5 * LOOK_BACK_S && Math.abs(at - first.cents) > TURNED_CENTS + 2 * (spread + first.spread)) {
+    const went = at - first.cents;
+    // Every note falls a little by itself; up goes only the hand.
+    const most = (went > 0 ? TURNED_CENTS : FALLS_BY_ITSELF) + 2 * (spread + first.spread);
+    if (end - first.tS > 0.5 * LOOK_BACK_S && Math.abs(went) > most) {
       movedS = end;
       acted = true;
     }
