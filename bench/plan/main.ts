@@ -79,6 +79,7 @@ const asked = (s: Played, i: number, t: number): PlanString => ({
   lastIntervalMin: s.lastIntervalMin,
   offsetCents: s.events.length > 1 ? s.offset : null,
   fit: s.events.length > 1 ? fitOf(s, t) : undefined,
+  readFit: s.events.length > 1 ? fitOf(s, s.lastReadMin) : undefined,
   rounds: 0,
 });
 

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQueries } from '@tanstack/react-query';
+import { useQueries, useQueryClient } from '@tanstack/react-query';
 import type { InstrumentLife, StringStatus } from '../../core/records';
 import { usePriors } from './priors';
 import { useWorld } from './world';
@@ -16,6 +16,17 @@ export function useStatuses(
 ): Map<string, StringStatus[]> {
   const { ask, world } = useWorld();
   const { priorsFor, basis } = usePriors();
+  const client = useQueryClient();
+  /** What was last known of an instrument, while the new answer is worked out: lanes never go blank meanwhile. */
+  const lastKnown = (recordId: string): StringStatus[] | undefined =>
+    client
+      .getQueryCache()
+      .findAll({ queryKey: ['status', world, recordId] })
+      .filter((q) => q.state.data !== undefined)
+      .reduce<{ at: number; data: StringStatus[] } | undefined>((newest, q) => {
+        const at = q.state.dataUpdatedAt;
+        return newest && newest.at >= at ? newest : { at, data: q.state.data as StringStatus[] };
+      }, undefined)?.data;
   const quarter = Math.ceil(nowMs / 15000) * 15000;
   return useQueries({
     queries: instruments.map((life) => ({
@@ -40,7 +51,7 @@ export function useStatuses(
             priors: priorsFor(life.record.instrumentId),
           },
         }),
-      placeholderData: keepPreviousData,
+      placeholderData: () => lastKnown(life.record.id),
       gcTime: 30000,
     })),
     combine: (results) => new Map(instruments.map((life, i) => [life.record.instrumentId, results[i]?.data ?? []])),

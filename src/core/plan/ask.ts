@@ -16,7 +16,9 @@ export type PriorOf = (material: SettlingMaterial) => SettlingPrior;
 export function planStrings(instruments: readonly InstrumentLife[], nowMs: number, priorOf: PriorOf): PlanString[] {
   return instruments.flatMap(({ record, strings }) => {
     const materials = new Set(strings.map((life) => SETTLES_AS[life.plan.material]));
-    const fits = fitLives(strings, nowMs, Object.fromEntries([...materials].map((m) => [m, priorOf(m)])));
+    const priors = Object.fromEntries([...materials].map((m) => [m, priorOf(m)]));
+    const fits = fitLives(strings, nowMs, priors);
+    const readFits = fitLives(strings, 'at the last reading', priors);
     return strings.map((life, i): PlanString => {
       const material = SETTLES_AS[life.plan.material];
       const prior = priorOf(material);
@@ -34,6 +36,7 @@ export function planStrings(instruments: readonly InstrumentLife[], nowMs: numbe
         lastIntervalMin: last ? lastIntervalMin(life, startMs!) : 0,
         offsetCents: last?.cents ?? null,
         fit: last && fits[i]?.fit,
+        readFit: last && readFits[i]?.fit,
         rounds: life.rounds.length,
       };
     });

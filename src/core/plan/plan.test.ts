@@ -27,6 +27,7 @@ function aged(
     base = fallen(t);
     events.push({ t: t - 0.1, kind: 'retune' }, { t, kind: 'read', cents: 0.2 * random.normal(), tempC: 20 });
   }
+  const fit = fitSettling({ material, events }, ageMin);
   return {
     instrumentId: 'one',
     stringId: id,
@@ -38,7 +39,8 @@ function aged(
     lastReadMs: NOW,
     lastIntervalMin: 0.15 * ageMin,
     offsetCents: 0,
-    fit: fitSettling({ material, events }, ageMin),
+    fit,
+    readFit: fit,
     rounds: 0,
     ...more,
   };
@@ -107,7 +109,12 @@ test('the same plan again has the same names; a string out of tolerance or unrea
   const first = (s: PlanString) => plan([s]).items.find((i) => i.what === 'check')!;
   expect(first(aged('a', 'wound-nylon', 600, { offsetCents: -7 }))).toMatchObject({ atMs: NOW });
   expect(first(aged('a', 'wound-nylon', 600, { offsetCents: -7 })).why).toContain('Out of tolerance');
-  const unread = aged('a', 'wound-nylon', 600, { fit: undefined, offsetCents: null, lastReadMs: null });
+  const unread = aged('a', 'wound-nylon', 600, {
+    fit: undefined,
+    readFit: undefined,
+    offsetCents: null,
+    lastReadMs: null,
+  });
   expect(first(unread).why).toContain('Not read yet');
   expect(plan([unread]).outlook[0]!.chance).toBeNull();
 });
@@ -154,4 +161,15 @@ test('minutes a string are learned from the walks on record', () => {
   const bench = { instruments: [{ strings: [readings(NOW, 0, 'a'), readings(NOW, 90000, 'b')] }] };
   expect(minutesPerString(bench as never)).toBeCloseTo(1.5, 6);
   expect(minutesPerString({ instruments: [] })).toBeCloseTo(0.7, 6);
+});
+
+test('asked again later without a new reading, a check does not move: missed, it is late', () => {
+  const nylon = aged('a', 'wound-nylon', 240);
+  const first = (nowMs: number) => plan([nylon], {}, nowMs).items.find((i) => i.what === 'check')!;
+  const due = first(NOW).atMs;
+  expect(due).toBeGreaterThan(NOW);
+  expect(first(NOW + 0.5 * (due - NOW)).atMs).toBe(due);
+  const missed = first(due + 20 * MINUTE);
+  expect(missed.late).toBe(true);
+  expect(missed.atMs).toBe(due + 20 * MINUTE);
 });

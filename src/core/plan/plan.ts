@@ -89,7 +89,8 @@ export function planShow(asked: Asked): Plan {
 
   const walks = before ? walksUntil(strings, nowMs, tunedMs - 10 * MINUTE, session.toleranceCents) : [];
   for (const walk of walks) {
-    let atMs = walk.atMs;
+    // A walk that was missed says since when it is due.
+    let atMs = walk.dueMs < nowMs ? walk.dueMs : walk.atMs;
     for (const list of byInstrument(walk.strings).values()) {
       const since = list.map((s) => walk.sinceMs[walk.strings.indexOf(s)]!);
       add('check', atMs, list, takes(list), checkWords(list, since, walk, session.toleranceCents));

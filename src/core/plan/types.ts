@@ -34,6 +34,8 @@ export interface PlanString {
   offsetCents: number | null;
   /** Its settling at the time of planning; undefined before a reading. */
   fit: SettlingFit | undefined;
+  /** The same as it was at the last reading: from there the next check is counted, whenever it is asked for. */
+  readFit: SettlingFit | undefined;
   rounds: number;
 }
 

@@ -9,6 +9,8 @@ const LEAST_GAP_MIN = 5;
 
 export interface Walk {
   atMs: number;
+  /** When the first of its strings was due: before now where the walk is late. */
+  dueMs: number;
   strings: PlanString[];
   /** When each of them was last at pitch or read, ms, by the plan; null before a reading. */
   sinceMs: (number | null)[];
@@ -38,23 +40,19 @@ function dueAfter(string: PlanString, atMs: number, intervalMin: number, toleran
 }
 
 function firstDue(string: PlanString, nowMs: number, toleranceCents: number): Due {
-  const { fit, offsetCents, lastReadMs, lastIntervalMin } = string;
-  if (!fit || offsetCents === null || Math.abs(offsetCents) > toleranceCents)
+  const { readFit, offsetCents, lastReadMs, lastIntervalMin } = string;
+  if (!readFit || lastReadMs === null || offsetCents === null || Math.abs(offsetCents) > toleranceCents)
     return { string, sinceMs: lastReadMs, dueMs: nowMs, intervalMin: lastIntervalMin };
-  const check = nextCheckMin(fit, {
+  const check = nextCheckMin(readFit, {
     toleranceCents,
     offsetCents,
     lastIntervalMin: Math.max(LEAST_GAP_MIN, lastIntervalMin),
     // Half gone and left there: it is looked at again when it is as likely out as in, and brought up then.
     confidence: Math.abs(offsetCents) > toleranceCents / 2 ? EVEN : CONFIDENCE,
   });
-  const soonest = Math.max(nowMs, (lastReadMs ?? 0) + LEAST_GAP_MIN * MINUTE);
-  return {
-    string,
-    sinceMs: lastReadMs,
-    dueMs: Math.max(soonest, nowMs + check * MINUTE),
-    intervalMin: lastIntervalMin,
-  };
+  // Counted from the reading: asked again it does not move, and what has passed is late.
+  const dueMs = lastReadMs + Math.max(LEAST_GAP_MIN, check) * MINUTE;
+  return { string, sinceMs: lastReadMs, dueMs, intervalMin: lastIntervalMin };
 }
 
 /**
@@ -74,7 +72,7 @@ export function walksUntil(
   let lastMs = -Infinity;
   while (walks.length < most && open.length > 0) {
     const earliest = Math.min(...open.map((d) => d.dueMs));
-    const atMs = Math.max(earliest, lastMs + LEAST_GAP_MIN * MINUTE);
+    const atMs = Math.max(earliest, nowMs, lastMs + LEAST_GAP_MIN * MINUTE);
     if (atMs >= untilMs) break;
     const renewed = ({ string, sinceMs, intervalMin }: Due): Due => {
       const interval = sinceMs === null ? intervalMin : (atMs - sinceMs) / MINUTE;
@@ -89,6 +87,7 @@ export function walksUntil(
     const taken = [...now, ...along];
     walks.push({
       atMs,
+      dueMs: earliest,
       strings: taken.map((d) => d.string),
       sinceMs: taken.map((d) => d.sinceMs),
     });
