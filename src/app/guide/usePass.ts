@@ -22,9 +22,10 @@ export function usePass<Step>(
   const [chosen, setChosen] = useState<{ key: string; step: Step } | undefined>(undefined);
   // What was written last, until the log has it: the next key must not meet the pass before.
   const [written, setWritten] = useState<{ key: string; pass: PassRecord } | undefined>(undefined);
-  const logged = passUnderWay(bench.passes, kind, instrumentId, nowMs());
-  const newest = written?.key === key ? written.pass : logged;
-  const pass = newest?.over ? undefined : newest;
+  const logged = bench.passes.findLast((p) => p.kind === kind && p.instrumentId === instrumentId);
+  const isAhead = written?.key === key && !(logged && logged.atMs >= written.pass.atMs);
+  const newest = isAhead ? written.pass : logged;
+  const pass = newest && passUnderWay([newest], kind, instrumentId, nowMs());
   const own = chosen?.key === key ? chosen.step : undefined;
   const write = async (change: Partial<PassRecord>) => {
     const fields = {
@@ -37,17 +38,13 @@ export function usePass<Step>(
       over: false,
       ...change,
     };
-    const mine = {
-      key,
-      pass: { ...fields, id: '', version: RECORD_VERSION as PassRecord['version'], atMs: nowMs(), zoneMin },
-    };
-    setWritten(mine);
+    const stamp = { id: '', version: RECORD_VERSION as PassRecord['version'], atMs: Math.floor(nowMs()), zoneMin };
+    setWritten({ key, pass: { ...fields, ...stamp } });
     try {
       await append([fields]);
     } catch (error) {
       say((error as Error).message);
     }
-    setWritten((now) => (now === mine ? undefined : now));
   };
   return {
     pass,

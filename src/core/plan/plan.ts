@@ -40,14 +40,22 @@ function byInstrument(strings: readonly PlanString[]): Map<string, PlanString[]>
   return groups;
 }
 
-type Add = (what: PlanStep, atMs: number, list: readonly PlanString[], minutes: number, why: string) => void;
+/** @param dueMs when it was due, where that is before it can be done */
+type Add = (
+  what: PlanStep,
+  atMs: number,
+  list: readonly PlanString[],
+  minutes: number,
+  why: string,
+  dueMs?: number,
+) => void;
 
 /** What to do from now to the end of a show, for all instruments at once, in order of time. */
 export function planShow(asked: Asked): Plan {
   const { strings, session, nowMs, minutesPerString } = asked;
   const endMs = session.curtainMs + session.minutes * MINUTE;
   const items: PlanItem[] = [];
-  const add: Add = (what, atMs, list, minutes, why) => {
+  const add: Add = (what, atMs, list, minutes, why, dueMs = atMs) => {
     if (list.length === 0) return;
     const { instrumentId } = list[0]!;
     const done = what === 'check' ? (asked.doneChecks?.[instrumentId] ?? 0) : 0;
@@ -60,7 +68,7 @@ export function planShow(asked: Asked): Plan {
       instrumentId,
       stringIds: list.map((s) => s.stringId),
       why,
-      late: atMs < nowMs - MINUTE,
+      late: dueMs < nowMs - MINUTE,
       conflict: false,
     });
   };
@@ -89,11 +97,12 @@ export function planShow(asked: Asked): Plan {
 
   const walks = before ? walksUntil(strings, nowMs, tunedMs - 10 * MINUTE, session.toleranceCents) : [];
   for (const walk of walks) {
-    // A walk that was missed says since when it is due.
-    let atMs = walk.dueMs < nowMs ? walk.dueMs : walk.atMs;
+    let atMs = walk.atMs;
     for (const list of byInstrument(walk.strings).values()) {
       const since = list.map((s) => walk.sinceMs[walk.strings.indexOf(s)]!);
-      add('check', atMs, list, takes(list), checkWords(list, since, walk, session.toleranceCents));
+      // One pair of hands: one after the other, and late by when the first of them was due.
+      const dueMs = Math.min(atMs, walk.dueMs);
+      add('check', atMs, list, takes(list), checkWords(list, since, walk, session.toleranceCents), dueMs);
       atMs += takes(list) * MINUTE;
     }
   }
