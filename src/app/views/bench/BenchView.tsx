@@ -265,6 +265,7 @@ export function BenchView() {
           current={life}
           statuses={statuses}
           nowMs={now}
+          zoneMin={zoneMin}
           basePath={basePath}
           onChoose={() => setMessage('')}
         />

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { Link } from 'react-router';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
-import { signed, span } from '../../parts/format';
+import { dueTime, signed, span } from '../../parts/format';
 import { RackBars } from '../../parts/RackBars';
 
 interface Props {
@@ -9,12 +9,13 @@ interface Props {
   current: InstrumentLife;
   statuses: Map<string, StringStatus[]>;
   nowMs: number;
+  zoneMin: number;
   basePath: string;
   onChoose: () => void;
 }
 
 /** The instruments on the bench, each a row of small bars, one a string. */
-export function Rack({ instruments, current, statuses, nowMs, basePath, onChoose }: Props) {
+export function Rack({ instruments, current, statuses, nowMs, zoneMin, basePath, onChoose }: Props) {
   return (
     <nav
       aria-label="Instruments on the bench"
@@ -23,6 +24,7 @@ export function Rack({ instruments, current, statuses, nowMs, basePath, onChoose
       <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">On the bench</p>
       {instruments.map((i) => {
         const list = statuses.get(i.record.instrumentId) ?? [];
+        const due = Math.min(...list.map((s) => s.nextCheckMs ?? Infinity));
         const since = Math.max(...i.strings.map((s) => s.strungMs ?? 0));
         return (
           <Link
@@ -39,6 +41,7 @@ export function Rack({ instruments, current, statuses, nowMs, basePath, onChoose
             <span className="block text-xs text-ink2">
               {since > 0 ? `strung ${span(nowMs - since)} ago` : 'strung long ago'}
             </span>
+            {due < nowMs && <span className="block text-xs text-ink2">{dueTime(due, nowMs, zoneMin)}</span>}
             <RackBars
               cents={i.strings.map((_, k) => list[k]?.cents ?? null)}
               label={`Offsets: ${list.map((s) => (s.cents === null ? 'unread' : signed(s.cents))).join(', ')}`}
