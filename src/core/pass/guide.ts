@@ -73,6 +73,8 @@ const LOUD_ROOM_DB = -50;
 const AGREE_CENTS = 0.8;
 /** The last instruction stands so long after the string was last heard, s. */
 const STANDS_S = 2.8;
+/** What was heard this long ago still sounds, s. */
+const SOUNDS_S = 0.4;
 /** The trail that is looked back on, s. */
 const TRAIL_S = 1.5;
 
@@ -133,6 +135,11 @@ export function createGuide(): Guide {
 
   const tooLoud = (): Verdict =>
     refuse('uncertain', `The room is too loud for ${now!.named.name} here: closer, or Enter takes it as it is.`);
+  /** Is the string in the air now? */
+  const sounds = (): boolean => {
+    const end = points[points.length - 1]?.tS ?? 0;
+    return points.some((p) => p.cents !== null && end - p.tS < SOUNDS_S);
+  };
   const roomDb = (): number => points[points.length - 1]?.floorDb ?? -Infinity;
 
   /** The named string, or a verdict that says why not. */
@@ -183,10 +190,11 @@ export function createGuide(): Guide {
     const here = { note: s.note, cents: at, sigma: sigmaCents, sharp: glideCents, drift: driftCents };
     if (s.part === 'whole') {
       // Plucked again it stands where it stood: what it fell meanwhile is the note's own way to die, and no hand's.
-      if (lastWhole && lastRunning?.note === lastWhole.note && lastWhole.note !== s.note && !jumps && !drifts)
-        ownFall = Math.max(-MOST_OWN_FALL, Math.min(MOST_OWN_FALL, lastRunning.cents - lastWhole.cents));
-      // It stands where the pluck before stood: the hand was off all the time between.
-      if (lastWhole && lastWhole.note !== s.note && !jumps && !drifts) movedS = Math.min(movedS, s.fromS - HAND_OFF_S);
+      const stands = usual && !jumps && !drifts;
+      if (stands && lastRunning?.note === usual.note)
+        ownFall = Math.max(-MOST_OWN_FALL, Math.min(MOST_OWN_FALL, lastRunning.cents - usual.cents));
+      // And the hand was off all the time between.
+      if (stands) movedS = Math.min(movedS, s.fromS - HAND_OFF_S);
       lastWhole = here;
     } else if (s.part === 'running') lastRunning = here;
     if (drifts) movedS = s.toS;
@@ -325,16 +333,14 @@ export function createGuide(): Guide {
         acted = true;
         figures = [];
         movedS = Math.max(movedS, heard.atS);
-        if (asked) asked = undefined;
+        asked = undefined;
       } else if (heard.kind === 'section') return hearSection(heard);
       return [];
     },
     take() {
       if (!now) return refuse('nothing', 'Nothing is asked for.');
       if (asked) return keep(asked.reading);
-      const end = points[points.length - 1]?.tS ?? 0;
-      const sounds = points.some((p) => p.cents !== null && end - p.tS < 0.4);
-      return sounds
+      return sounds()
         ? 'read'
         : refuse('nothing', `Nothing sounds: pluck ${now.named.name} first. N goes on without it.`);
     },
@@ -342,7 +348,6 @@ export function createGuide(): Guide {
       const end = points[points.length - 1]?.tS ?? -Infinity;
       const live = figure && end - figure.tS < 0.25 ? figure : undefined;
       const recent = shown && nowS - shown.tS < STANDS_S ? shown : undefined;
-      const sounding = points.some((p) => p.cents !== null && end - p.tS < 0.4);
       const sentence = now
         ? sayer.say(
             sentenceFor({
@@ -351,7 +356,7 @@ export function createGuide(): Guide {
               listening,
               toleranceCents: now.toleranceCents,
               figure: recent,
-              sounding,
+              sounding: sounds(),
               way,
               question: asked?.message,
             }),

@@ -1,7 +1,8 @@
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from '../pitch';
 import type { GuidedStep } from './guide';
 
 /** A string that was just fitted, or whose tuner is in the hand, may hang an octave slack; a little sharp at most, cents. */
-const SLACK = { lowCents: -1250, highCents: 560 };
+const SLACK = { lowCents: SEARCH_LOW_CENTS, highCents: SEARCH_HIGH_CENTS };
 /** Where a string is looked for that nobody has touched since its last reading, cents about that. */
 const ABOUT_CENTS = 110;
 

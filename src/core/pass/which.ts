@@ -1,5 +1,5 @@
 import { cents } from '../music';
-import type { StringPlace } from '../pitch';
+import { SEARCH_LOW_CENTS, type StringPlace } from '../pitch';
 
 /** A named string, and whether it may hang slack. */
 export interface NamedPlace extends StringPlace {
@@ -16,8 +16,6 @@ export type Which =
 
 /** This far from where it was last (from its target when it was never read) a string is still itself, cents. */
 const HOME_CENTS = 100;
-/** A slack string's way, cents about its target. */
-const SLACK_CENTS = -1250;
 /** What stands so near to another string's last reading, and so much nearer than to the named one's, is that string, cents. */
 const NEARER_CENTS = 25;
 const UNLIKE_CENTS = 35;
@@ -38,7 +36,7 @@ export function whichString(
   const away = (hz: number) => Math.abs(cents(frequencyHz, hz));
   const own = away(homeHz);
   const fromTarget = cents(frequencyHz, named.targetHz);
-  const mayBeSlack = named.fresh === true && fromTarget > SLACK_CENTS && fromTarget < HOME_CENTS;
+  const mayBeSlack = named.fresh === true && fromTarget > SEARCH_LOW_CENTS && fromTarget < HOME_CENTS;
   const nearest = others.reduce<{ other: StringPlace; apart: number } | undefined>((best, other) => {
     const apart = away(other.lastHz ?? other.targetHz);
     return best && best.apart <= apart ? best : { other, apart };

@@ -1,3 +1,4 @@
+export { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
 export { measure } from './measure';
 export { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 export { refuse } from './refusals';

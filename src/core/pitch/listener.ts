@@ -1,7 +1,6 @@
 import { cents } from '../music';
 import { pitchOf } from './hypotheses';
 import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
-import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
 import { measure, READ_UNTIL_S } from './measure';
 import { fading, type OldTone } from './old-tones';
@@ -186,8 +185,7 @@ export function createListener(sampleRate: number): Listener {
     if (total < needed) return;
     const recent = latest(total - needed);
     // The trace follows wherever the hand may take the string: the guard listens to it.
-    const range = { centreHz: task.named.targetHz, lowCents: SEARCH_LOW_CENTS, highCents: SEARCH_HIGH_CENTS };
-    const seen = tracker.glimpse(recent, total / sampleRate, range, old);
+    const seen = tracker.glimpse(recent, total / sampleRate, old);
     tones = seen.tones;
     old = fading(old, tones);
     let power = 0;

@@ -3,6 +3,7 @@ import { searchComb, type Comb } from './comb';
 import { decimate } from './decimate';
 import { amplitudeSpectrum, powerOfTwo } from './fft';
 import { B_USUAL, fitStiffString } from './law';
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
 import { withoutOld, type OldTone } from './old-tones';
 import { findPeaks, type Peaks } from './peaks';
 
@@ -32,20 +33,13 @@ export interface Glimpse {
   tones: OldTone[];
 }
 
-/** Where the named string is looked for. */
-export interface Range {
-  centreHz: number;
-  lowCents: number;
-  highCents: number;
-}
-
 /** Follows one named string through a stream of samples. */
 export interface Tracker {
   /**
    * The next hop's point, from the newest samples of the stream (at least windowS of them).
    * @param old tones of other strings that still ring: not the named string's unless they have grown
    */
-  glimpse(recent: Float64Array, endS: number, range: Range, old: readonly OldTone[]): Glimpse;
+  glimpse(recent: Float64Array, endS: number, old: readonly OldTone[]): Glimpse;
   /** Length of the window it needs, s. */
   windowS: number;
 }
@@ -129,13 +123,13 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
   };
 
   /** The string among the peaks, or undefined. */
-  const find = (peaks: Peaks, tS: number, range: Range): { hz: number; score: number } | undefined => {
+  const find = (peaks: Peaks, tS: number): { hz: number; score: number } | undefined => {
     const search = (centreHz: number, lowCents: number, highCents: number) =>
       searchComb(peaks, { targetHz: centreHz, lowCents, highCents, maxPartials: LIVE_PARTIALS });
     const fresh = lastHz > 0 && tS - lastS < FRESH_S;
     let comb = fresh ? search(lastHz, -NEAR_CENTS, NEAR_CENTS) : undefined;
     if (!comb || comb.score < LEAST_SCORE || count % 8 === 0) {
-      const whole = search(range.centreHz, range.lowCents, range.highCents);
+      const whole = search(targetHz, SEARCH_LOW_CENTS, SEARCH_HIGH_CENTS);
       if (whole && whole.score > 1.25 * (comb?.score ?? 0)) comb = whole;
     }
     if (!comb || comb.score < LEAST_SCORE) return undefined;
@@ -151,7 +145,7 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
 
   return {
     windowS,
-    glimpse(recent, endS, range, old) {
+    glimpse(recent, endS, old) {
       const window = recent.subarray(recent.length - length);
       let power = 0;
       let peak = 0;
@@ -165,7 +159,7 @@ export function createTracker(sampleRate: number, targetHz: number): Tracker {
       const sounds = power > 1.2 * SILENT_POWER;
       const peaks: Peaks = sounds ? peaksOf(window) : { frequencyHz: [], amplitude: [], floor: [] };
       if (!sounds) spectra = [...spectra, new Float64Array(size / 2)].slice(-NEW_HOPS - 1);
-      const found = sounds ? find(withoutOld(peaks, old, apartHz), tS, range) : undefined;
+      const found = sounds ? find(withoutOld(peaks, old, apartHz), tS) : undefined;
       // The room's floor sinks at once, and rises (half a dB a point) only where no string is heard: a note that was
       // ringing when listening began is no room noise.
       floorPower = Math.max(SILENT_POWER, Math.min(power, floorPower * (found ? 1 : 1.12)));

@@ -9,7 +9,7 @@ import { findPeaks } from './peaks';
 import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
 import { refuse } from './refusals';
 import type { Section } from './section';
-import type { MeasureOptions, Outcome, RefusalReason } from './types';
+import type { MeasureOptions, Outcome } from './types';
 
 /** Where the named string is looked for, cents around its target: slack strings below, over-tight ones above. */
 export const SEARCH_LOW_CENTS = -1250;
@@ -97,12 +97,11 @@ export function look(take: Take, startS: number, endS: number): Outcome {
   const { x, rate, section, options } = take;
   const { targetHz, lowCents = SEARCH_LOW_CENTS, highCents = SEARCH_HIGH_CENTS } = options;
   const lastsS = endS - startS;
-  const refused = (reason: RefusalReason) => refuse(reason);
   const tones = tonesOf(take, startS, endS, RANGE_DB, ABOVE_FLOOR);
   const { from, to, peaks } = tones;
   const comb = searchComb(peaks, { targetHz, lowCents, highCents, maxPartials: MAX_PARTIALS });
-  if (!comb) return refused('no-pitch');
-  if (isMainsHum(x, rate, comb, peaks, section)) return refused('hum');
+  if (!comb) return refuse('no-pitch');
+  if (isMainsHum(x, rate, comb, peaks, section)) return refuse('hum');
 
   const windowS = windowOf(comb.f0Hz, lastsS);
   const tracks: PartialTrack[] = [];
@@ -115,7 +114,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     noise.push(Math.SQRT2 * peaks.floor[i]! * Math.sqrt(lastsS / windowS));
   }
   const course = fitCourse(tracks, noise, options.sustained !== true);
-  if (!course) return refused('no-pitch');
+  if (!course) return refuse('no-pitch');
   const partials = course.partials.filter((p) => p.residualRad < COHERENT_RAD);
   const strength = (list: { amplitude: number }[]) => list.reduce((sum, p) => sum + p.amplitude, 0);
   const top = Math.max(...partials.map((p) => p.amplitude));
@@ -126,12 +125,12 @@ export function look(take: Take, startS: number, endS: number): Outcome {
   if (!coherent || comb.score < LEAST_SCORE) {
     // A knock has no such series of partials.
     const wavers = moved > 1 && course.partials.length > 3 && lastsS > 0.3;
-    return refused(wavers ? 'unsteady' : 'no-pitch');
+    return refuse(wavers ? 'unsteady' : 'no-pitch');
   }
-  if (partials.length <= FEW_PARTIALS && Math.PI * comb.f0Hz < LEAST_Q * course.decayPerS) return refused('no-pitch');
+  if (partials.length <= FEW_PARTIALS && Math.PI * comb.f0Hz < LEAST_Q * course.decayPerS) return refuse('no-pitch');
   const law = fitStiffString(partials);
   if (offCombShare(take, tones, law, Math.max(APART_CENTS, course.sharpCents)) > OFF_COMB_LIMIT)
-    return refused('two-strings');
+    return refuse('two-strings');
   if (!options.sustained) {
     // At first two strings are told best: one of them may die away soon.
     const early = tonesOf(
@@ -141,9 +140,9 @@ export function look(take: Take, startS: number, endS: number): Outcome {
       EARLY_RANGE_DB,
       EARLY_ABOVE,
     );
-    if (offCombShare(take, early, law, Infinity) > EARLY_OFF_LIMIT) return refused('two-strings');
+    if (offCombShare(take, early, law, Infinity) > EARLY_OFF_LIMIT) return refuse('two-strings');
   }
-  if (moved > 1 || course.sharpCents > LARGEST_SHARP) return refused('unsteady');
+  if (moved > 1 || course.sharpCents > LARGEST_SHARP) return refuse('unsteady');
 
   const sigmaCents = Math.hypot(
     law.sigmaCents,
@@ -151,7 +150,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     SIGMA_FLOOR_CENTS,
     MOVED_SHARE * course.unsteadyCents,
   );
-  if (sigmaCents > sigmaLimit(comb.f0Hz)) return refused(lastsS < 0.3 ? 'too-short' : 'no-pitch');
+  if (sigmaCents > sigmaLimit(comb.f0Hz)) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
   const tone = partials.reduce((s, p) => s + p.amplitude ** 2, 0);
   const noisePower = noise.reduce((s, v) => s + v * v, 0) / noise.length;
   return {

@@ -36,7 +36,6 @@ function turnTooFar(s: PresetString, stopAtGuard: boolean) {
   let string = truthOf(s);
   const load = loadOf(s, string.targetHz);
   const tracker = createTracker(RATE, string.targetHz);
-  const REACH = { centreHz: string.targetHz, lowCents: -1250, highCents: 560 };
   const voice = pluck(pluckOf(string, 0.4, 1), RATE, randomFrom(9));
   const window = new Float64Array(Math.ceil(tracker.windowS * RATE));
   const block = new Float32Array(STEP_S * RATE);
@@ -47,7 +46,7 @@ function turnTooFar(s: PresetString, stopAtGuard: boolean) {
     voice.render(block, 0, block.length, ratioOfCents(trueCents(string, atMs)));
     window.copyWithin(0, block.length);
     window.set(block, window.length - block.length);
-    const heard = tracker.glimpse(window, atMs / 1000, REACH, []).point.cents;
+    const heard = tracker.glimpse(window, atMs / 1000, []).point.cents;
     const call = heard === null ? undefined : pitchGuard(heard, load, s.note);
     if (call?.level === 'stop' && stopAtGuard) return { string, heard, call };
   }
