@@ -69,14 +69,21 @@ export async function typeFigure(page: Page, text: string): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
+/** Plucks as a hand does: again only when the instruction has not moved on for a while. */
+export async function pluck(page: Page): Promise<void> {
+  await page.keyboard.press('p');
+  const before = (await instruction(page).textContent()) ?? '';
+  await expect(instruction(page))
+    .not.toHaveText(before, { timeout: 2500 })
+    .catch(() => undefined);
+}
+
 /** Turns the simulated tuner by keys until the string stands in tolerance, plucking when it has died away. */
 export async function bringUp(page: Page): Promise<void> {
   for (let i = 0; i < 60; i++) {
     const sentence = (await instruction(page).textContent()) ?? '';
-    if (/^Pluck/.test(sentence)) {
-      await page.keyboard.press('p');
-      await page.waitForTimeout(350);
-    } else if (/^Bring it up/.test(sentence)) {
+    if (/^Pluck/.test(sentence)) await pluck(page);
+    else if (/^Bring it up/.test(sentence)) {
       const off = Math.abs(figure(await liveCents(page).textContent()));
       await page.keyboard.press(off > 16 ? 'Shift+ArrowUp' : 'ArrowUp');
       await page.waitForTimeout(180);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { addInstrument, collectErrors, figure, instruction, liveCents, message, openDemo } from './bench';
+import { addInstrument, collectErrors, figure, instruction, liveCents, message, openDemo, pluck } from './bench';
 
 const step = (page: Page) => page.getByTestId('step');
 const code = (page: Page) => step(page).getAttribute('data-code');
@@ -12,10 +12,8 @@ async function turnAsTold(page: Page, until: () => Promise<boolean>): Promise<vo
       (await instruction(page)
         .textContent({ timeout: 3000 })
         .catch(() => '')) ?? '';
-    if (/^Pluck/.test(sentence)) {
-      await page.keyboard.press('p');
-      await page.waitForTimeout(300);
-    } else if (/^Bring it up/.test(sentence)) {
+    if (/^Pluck/.test(sentence)) await pluck(page);
+    else if (/^Bring it up/.test(sentence)) {
       const off = figure(await liveCents(page).locator('.figure').textContent());
       await page.keyboard.press(off < -18 ? 'Shift+ArrowUp' : 'ArrowUp');
       // Close to pitch a hand waits for what it hears.

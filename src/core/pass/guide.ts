@@ -225,6 +225,8 @@ export function createGuide(): Guide {
       const frequencyHz = reading.frequencyHz * ratioOfCents(-fall);
       return [keep({ ...reading, frequencyHz, cents: at, sigmaCents: sigma })];
     }
+    // Here it stands: the sentence says which way, whatever the trace showed on the way here.
+    shown = { cents: at, spread: sigma, tS: s.toS };
     const loud = roomDb() > LOUD_ROOM_DB;
     const open = Math.abs(at) <= toleranceCents && sigma > (loud ? DOUBT_SHARE : UNSETTLED_SHARE) * toleranceCents;
     if (!open || s.toS - toldS < TELL_EVERY_S) return [];
@@ -245,8 +247,10 @@ export function createGuide(): Guide {
     if (s.part !== 'asked' && s.note === spent) return [];
     const { outcome } = s;
     if (!outcome.ok) {
-      if (outcome.reason === 'unsteady' && s.part === 'running') movedS = s.toS;
-      if (s.part !== 'whole' && s.part !== 'asked') return [];
+      // It is being turned, as it was told.
+      const turned = outcome.reason === 'unsteady' && now.step.purpose === 'left';
+      if (turned) movedS = s.toS;
+      if (s.part !== 'asked' && (turned || s.part !== 'whole')) return [];
       if (now.step.purpose === 'found') spent = s.note;
       acted = true;
       const loud = now.step.purpose === 'left' && outcome.reason === 'no-pitch' && roomDb() > LOUD_ROOM_DB;

@@ -192,6 +192,28 @@ describe('as left', () => {
     expect(kinds(hear(guideFor('left'), onset(1, 0), still(1, 0, -2, { sigmaCents: 2 })))).toEqual(['uncertain']);
   });
 
+  test('a string that stands inside, too near the edge to be kept, is told which way', () => {
+    const standsAt = (cents: number) => {
+      const g = guideFor('left');
+      hear(
+        g,
+        onset(1, 0),
+        trace(0, 1.2, () => 0.7 * cents),
+      );
+      g.view(1, true);
+      expect(kinds(hear(g, section(1, 0, reading(cents, { sigmaCents: 0.75 }), 'running', 1.2)))).toEqual([]);
+      g.view(1.3, true);
+      return g.view(2.2, true).sentence;
+    };
+    expect(standsAt(-2.6)).toBe('Bring it up 3 cents');
+    expect(standsAt(2.6)).toBe('Go below, then up');
+  });
+
+  test('turned as it was told, a string is no refusal', () => {
+    const moved: Refusal = { ok: false, reason: 'unsteady', message: 'x' };
+    expect(kinds(hear(guideFor('left'), onset(1, 0), section(1, 0, moved)))).toEqual([]);
+  });
+
   test('out of tolerance the first Enter says so, the second keeps it as it is', () => {
     const g = guideFor('left');
     hear(

@@ -27,13 +27,18 @@ export function sentenceFor(s: SentenceState): string {
   const { cents } = figure;
   if (step.again && cents > -toleranceCents && s.way.side !== 'below') return `Take ${note} below, then up`;
   const off = Math.round(Math.abs(cents));
-  // A string that stands just inside the tolerance is still brought up: it has to be inside with its doubt.
-  if (cents < -EDGE_SHARE * toleranceCents) return `Bring it up ${Math.max(1, off)} ${off <= 1 ? 'cent' : 'cents'}`;
-  if (cents > EDGE_SHARE * toleranceCents) return 'Go below, then up';
-  return 'Hold still, let it ring';
+  if (!atEdge(figure, toleranceCents)) return 'Hold still, let it ring';
+  return cents < 0 ? `Bring it up ${Math.max(1, off)} ${off <= 1 ? 'cent' : 'cents'}` : 'Go below, then up';
 }
 
-const EDGE_SHARE = 0.8;
+/** The share of the tolerance that is taken by doubt, at least and at most. */
+const LEAST_EDGE = 0.2;
+const MOST_EDGE = 0.5;
+/** A string that stands just inside the tolerance is still moved: it has to be inside with its doubt. */
+function atEdge({ cents, spread }: Figure, toleranceCents: number): boolean {
+  const doubt = Math.min(MOST_EDGE * toleranceCents, Math.max(LEAST_EDGE * toleranceCents, spread));
+  return Math.abs(cents) > toleranceCents - doubt;
+}
 
 /** A sentence stands at least so long, and another is meant for so long before it is said, s. */
 const STANDS_S = 0.7;
