@@ -1,7 +1,7 @@
 import { cents, ratioOfCents } from '../music';
 import type { Heard, Reading, RefusalReason, SectionHeard, StringPlace, TrackPoint } from '../pitch';
 import { arrivalOf, figureOf, goesOn, wayFrom, type Arrival, type Figure, type Way } from './hand';
-import { calmFigure, createSayer, sentenceFor } from './sentence';
+import { atEdge, calmFigure, createSayer, sentenceFor } from './sentence';
 import type { PassStep } from './steps';
 import { whichString, type NamedPlace } from './which';
 
@@ -225,8 +225,9 @@ export function createGuide(): Guide {
       const frequencyHz = reading.frequencyHz * ratioOfCents(-fall);
       return [keep({ ...reading, frequencyHz, cents: at, sigmaCents: sigma })];
     }
-    // Here it stands: the sentence says which way, whatever the trace showed on the way here.
-    shown = { cents: at, spread: sigma, tS: s.toS };
+    // Here it stands, at the edge: the sentence says which way, whatever the trace showed on the way here.
+    const stands = { cents: at, spread: sigma, tS: s.toS };
+    if (atEdge(stands, toleranceCents) && !(shown && atEdge(shown, toleranceCents))) shown = stands;
     const loud = roomDb() > LOUD_ROOM_DB;
     const open = Math.abs(at) <= toleranceCents && sigma > (loud ? DOUBT_SHARE : UNSETTLED_SHARE) * toleranceCents;
     if (!open || s.toS - toldS < TELL_EVERY_S) return [];

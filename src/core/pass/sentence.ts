@@ -35,7 +35,7 @@ export function sentenceFor(s: SentenceState): string {
 const LEAST_EDGE = 0.2;
 const MOST_EDGE = 0.5;
 /** A string that stands just inside the tolerance is still moved: it has to be inside with its doubt. */
-function atEdge({ cents, spread }: Figure, toleranceCents: number): boolean {
+export function atEdge({ cents, spread }: Figure, toleranceCents: number): boolean {
   const doubt = Math.min(MOST_EDGE * toleranceCents, Math.max(LEAST_EDGE * toleranceCents, spread));
   return Math.abs(cents) > toleranceCents - doubt;
 }
