@@ -1,7 +1,8 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
+import { Boundary } from './shell/Boundary';
 import { Header } from './shell/Header';
 import type { World } from './store/store';
 import { WorldProvider } from './store/world';
@@ -24,26 +25,31 @@ const client = new QueryClient({
 });
 
 function Place({ world }: { world: World }) {
+  const { pathname } = useLocation();
   return (
-    <WorldProvider key={world} world={world}>
-      <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full">
-        <Header />
-        <main className="flex min-h-0 flex-1 flex-col">
-          <Routes>
-            <Route path="bench/:instrumentId?" element={<BenchView />} />
-            <Route path="instrument/:instrumentId?" element={<InstrumentView />} />
-            <Route path="set/:instrumentId?" element={<SetView />} />
-            <Route path="fitting/:instrumentId/:stringId?" element={<FittingView />} />
-            <Route path="settling/:instrumentId?" element={<SettlingView />} />
-            <Route path="trial" element={<TrialView />} />
-            <Route path="octave/:instrumentId?" element={<OctaveView />} />
-            <Route path="plan" element={<PlanView />} />
-            <Route path="log" element={<LogView />} />
-            <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />
-          </Routes>
-        </main>
-      </div>
-    </WorldProvider>
+    <Boundary world={world} place={world}>
+      <WorldProvider key={world} world={world}>
+        <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full">
+          <Header />
+          <main className="flex min-h-0 flex-1 flex-col">
+            <Boundary world={world} place={pathname}>
+              <Routes>
+                <Route path="bench/:instrumentId?" element={<BenchView />} />
+                <Route path="instrument/:instrumentId?" element={<InstrumentView />} />
+                <Route path="set/:instrumentId?" element={<SetView />} />
+                <Route path="fitting/:instrumentId/:stringId?" element={<FittingView />} />
+                <Route path="settling/:instrumentId?" element={<SettlingView />} />
+                <Route path="trial" element={<TrialView />} />
+                <Route path="octave/:instrumentId?" element={<OctaveView />} />
+                <Route path="plan" element={<PlanView />} />
+                <Route path="log" element={<LogView />} />
+                <Route path="*" element={<Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />} />
+              </Routes>
+            </Boundary>
+          </main>
+        </div>
+      </WorldProvider>
+    </Boundary>
   );
 }
 

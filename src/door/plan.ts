@@ -1,22 +1,31 @@
 import { number, object, string } from 'yup';
 import { readLogFile } from '../core/exchange';
+import {
+  COLDEST_C,
+  EARLIEST_MS,
+  LATEST_MS,
+  LEAST_TOLERANCE_CENTS,
+  LONGEST_SHOW_MIN,
+  MOST_TOLERANCE_CENTS,
+  WARMEST_C,
+} from '../core/limits';
 import { minutesPerString, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
 import { readBench } from '../core/records';
 import { SETTLING_PRIORS } from '../core/settling';
 import { checked, refused } from './lines';
 
 const sessionSchema = object({
-  minutes: number().strict().positive().max(1440).required(),
-  toleranceCents: number().strict().min(0.5).max(50).required(),
-  intervalMin: number().strict().min(0).max(1440).nullable().optional(),
+  minutes: number().strict().positive().max(LONGEST_SHOW_MIN).required(),
+  toleranceCents: number().strict().min(LEAST_TOLERANCE_CENTS).max(MOST_TOLERANCE_CENTS).required(),
+  intervalMin: number().strict().min(0).max(LONGEST_SHOW_MIN).nullable().optional(),
   school: string().strict().oneOf(READY_SCHOOLS).optional(),
-  thereC: number().strict().min(-40).max(60).nullable().optional(),
+  thereC: number().strict().min(COLDEST_C).max(WARMEST_C).nullable().optional(),
 }).required();
 
 /** An instant as ms since 1970 or ISO 8601; undefined for anything else. */
 function instant(value: unknown): number | undefined {
   const ms = typeof value === 'string' ? Date.parse(value) : value;
-  return typeof ms === 'number' && Number.isFinite(ms) ? ms : undefined;
+  return typeof ms === 'number' && ms >= EARLIEST_MS && ms <= LATEST_MS ? ms : undefined;
 }
 
 /**
@@ -31,7 +40,7 @@ export function planDocument(item: Record<string, unknown>): object {
   const curtainMs = instant(session['at']);
   const nowMs = instant(now);
   if (curtainMs === undefined || nowMs === undefined)
-    return refused('bad-session', 'Give session.at and now as milliseconds since 1970 or as ISO 8601.');
+    return refused('bad-session', 'Give session.at and now as milliseconds since 1970 or as ISO 8601, before 2200.');
   const valid = checked(sessionSchema, session, 'bad-session');
   if (!valid.ok) return valid;
   const wish = valid.value;

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { passUnderWay, type CheckPass } from '../../core/pass';
 import { RECORD_VERSION, type PassRecord } from '../../core/records';
+import { heldInMemory } from '../store/held';
 import { useWorld } from '../store/world';
 
 export type Pass = PassRecord;
@@ -43,7 +44,7 @@ export function usePass<Step>(
     try {
       await append([fields]);
     } catch (error) {
-      say((error as Error).message);
+      say(heldInMemory(error as Error));
     }
   };
   return {

@@ -4,6 +4,7 @@ export { clockTime };
 
 /** A figure with a sign and a true minus: +0.6, −6.3. */
 export function signed(value: number, digits = 1): string {
+  if (!Number.isFinite(value)) return '–';
   const text = Math.abs(value).toFixed(digits);
   if (Number(text) === 0) return text;
   return (value < 0 ? '−' : '+') + text;
@@ -13,8 +14,10 @@ const DAY = 86400000;
 const pad = (n: number) => String(n).padStart(2, '0');
 
 /** An instant as a field for date and time writes it, and back; NaN for what is none. */
-export const toLocalField = (ms: number, zoneMin: number): string =>
-  new Date(ms + zoneMin * 60000).toISOString().slice(0, 16);
+export function toLocalField(ms: number, zoneMin: number): string {
+  const d = new Date(ms + zoneMin * 60000);
+  return Number.isNaN(d.getTime()) ? '' : d.toISOString().slice(0, 16);
+}
 export const fromLocalField = (text: string, zoneMin: number): number => Date.parse(`${text}:00Z`) - zoneMin * 60000;
 
 /** When something is due, as one says it: 'now', 'now, due since 12:25', '16:42', 'tomorrow 9:10', 'in 5 days'. */
@@ -41,6 +44,7 @@ export function sinceTime(atMs: number, nowMs: number, zoneMin: number): string 
 
 /** A span in words of the bench: '2 h 06', '3 days', '5 weeks'. */
 export function span(ms: number): string {
+  if (!Number.isFinite(ms)) return '–';
   const minutes = Math.max(0, Math.round(ms / 60000));
   if (minutes < 60) return `${minutes} min`;
   if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h ${pad(minutes % 60)}`;

@@ -1,9 +1,10 @@
-/** Hands a text to the browser as a file to keep. */
-export function saveFile(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+/** Hands a file to the browser to keep. */
+export function saveFile(name: string, content: string | Blob, type = ''): void {
+  const url = URL.createObjectURL(typeof content === 'string' ? new Blob([content], { type }) : content);
   const a = document.createElement('a');
   a.href = url;
   a.download = name;
   a.click();
-  URL.revokeObjectURL(url);
+  // The download has begun with the click; the file itself may still be read.
+  setTimeout(() => URL.revokeObjectURL(url), 60000);
 }

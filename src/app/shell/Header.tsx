@@ -3,6 +3,7 @@ import { Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink } from 'react-router';
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
+import { COLDEST_C, WARMEST_C } from '../../core/limits';
 import { clockTime, span } from '../parts/format';
 import { heldInMemory } from '../store/held';
 import { useNow } from '../store/now';
@@ -12,6 +13,9 @@ import { KeyMap } from './KeyMap';
 import { useChart } from './useChart';
 
 const DAY = 86400000;
+/** A clock set back by more than this is told, for so long, ms. */
+const CLOCK_BACK_MS = 60000;
+const CLOCK_TOLD_MS = DAY / 2;
 
 /** The next time the clock shows hh:mm, today or tomorrow. */
 function nextAt(text: string, nowMs: number, zoneMin: number): number | undefined {
@@ -24,11 +28,27 @@ function nextAt(text: string, nowMs: number, zoneMin: number): number | undefine
 
 /** Name, views, and the three facts every forecast rests on: reference, room, curtain. */
 export function Header() {
-  const { basePath, world, a4Hz, bench, append, nowMs, zoneMin, unkept, demo } = useWorld();
+  const {
+    basePath,
+    world,
+    a4Hz,
+    bench,
+    append,
+    nowMs,
+    zoneMin,
+    unkept,
+    demo,
+    trouble: closed,
+    lastWritten,
+  } = useWorld();
   const now = useNow(10000);
   const [chart, toggleChart] = useChart();
   const [trouble, setTrouble] = useState('');
   const curtainMs = bench.curtain?.curtainMs ?? null;
+  const { clockBack } = bench;
+  // Seen in the log, or before the first record after it is written.
+  const seenMs = clockBack && now - clockBack.atMs < CLOCK_TOLD_MS ? clockBack.byMs : 0;
+  const backMs = Math.max(seenMs, (lastWritten?.atMs ?? 0) - now);
   const write = (drafts: Parameters<typeof append>[0]) =>
     append(drafts).then(
       () => setTrouble(''),
@@ -112,7 +132,8 @@ export function Header() {
                   .replace('−', '-')
                   .replace(/°?\s*c/i, ''),
               );
-              if (text.trim() === '' || !(tempC >= -40 && tempC <= 60)) return 'Give a temperature from −40 to 60 °C.';
+              if (text.trim() === '' || !(tempC >= COLDEST_C && tempC <= WARMEST_C))
+                return `Give a temperature from ${COLDEST_C} to ${WARMEST_C} °C.`.replace('-', '−');
               void write([{ type: 'room', tempC }]);
               return undefined;
             }}
@@ -146,10 +167,21 @@ export function Header() {
           <KeyMap simulated={demo !== undefined} />
         </div>
       </div>
-      {(unkept > 0 || trouble) && (
+      {(unkept > 0 || trouble || closed) && (
         <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
           {trouble ||
-            `${unkept} records are held in memory only: the browser refuses to write. Export the log now, then free some space.`}
+            (closed && `The browser does not open its store (${closed}). `) ||
+            `${unkept} records are held in memory only: the browser refuses to write. `}
+          {!trouble &&
+            (closed
+              ? 'What was kept before cannot be shown, and what you keep now is held in memory only: export it before you close this page.'
+              : 'Export the log now, then free some space.')}
+        </p>
+      )}
+      {backMs > CLOCK_BACK_MS && (
+        <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
+          This device’s clock went back by {span(backMs)}. What was kept before is reckoned by the new time; nothing is
+          lost. If the new time is wrong, set the clock right.
         </p>
       )}
     </header>

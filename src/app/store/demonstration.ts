@@ -10,6 +10,8 @@ export interface DemoState {
   /** What the demonstration's clock read when it was last set, and the device's clock then. */
   clockMs: number;
   setAtMs: number;
+  /** It is being put back to its beginning: what is found so was cut off in the middle. */
+  resetting?: boolean;
 }
 
 interface DemonstrationFile {
@@ -30,18 +32,21 @@ export async function resetDemo(store: RecordStore): Promise<DemoState> {
   const response = await fetch('/demonstration.json');
   if (!response.ok) throw new Error('The demonstration is not part of this build: run npm run demo.');
   const file = (await response.json()) as DemonstrationFile;
+  const state: DemoState = { truth: file.truth, zoneMin: file.zoneMin, clockMs: file.startMs, setAtMs: Date.now() };
+  await saveDemo({ ...state, resetting: true });
   await store.clear();
-  await store.append(file.records);
-  const state = { truth: file.truth, zoneMin: file.zoneMin, clockMs: file.startMs, setAtMs: Date.now() };
+  // Refused, it is held in memory, which the header says.
+  await store.append(file.records).catch(() => undefined);
   await saveDemo(state);
   return state;
 }
 
-/** The demonstration as it was left, or fresh on the first visit. */
+/** The demonstration as it was left, or fresh on the first visit and where its store was emptied. */
 export async function openDemo(store: RecordStore): Promise<DemoState> {
   const state = await base.getItem<DemoState>('state');
-  if (!state) return resetDemo(store);
+  const { records } = await store.all();
+  if (!state || state.resetting || records.length === 0) return resetDemo(store);
   // The demonstration's clock stands still while nobody looks, and never goes back behind what was written.
-  const written = (await store.all()).reduce((latest, r) => Math.max(latest, r.atMs), state.clockMs);
+  const written = records.reduce((latest, r) => Math.max(latest, r.atMs), state.clockMs);
   return { ...state, clockMs: written, setAtMs: Date.now() };
 }

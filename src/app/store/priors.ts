@@ -8,17 +8,17 @@ const KEY = ['learn-from-earlier-sets'];
 
 /** What strings start from: the user's earlier sets where there are any, or the house's estimates by the switch. */
 export function usePriors() {
-  const { ask, records, world } = useWorld();
+  const { ask, bench, world } = useWorld();
   const client = useQueryClient();
   const { data: learns = true } = useQuery({
     queryKey: KEY,
     queryFn: async () => (await settings.getItem<boolean>('learn')) ?? true,
   });
   // Sets that come and go teach something new; single readings hardly do.
-  const changes = records.filter((r) => ['instrument', 'fitted', 'removed'].includes(r.type)).length;
+  const { changes } = bench;
   const { data: known } = useQuery({
     queryKey: ['learned', world, changes],
-    queryFn: () => ask('learn', {}),
+    queryFn: ({ signal }) => ask('learn', {}, { signal }),
     enabled: learns,
     staleTime: Infinity,
   });

@@ -8,11 +8,16 @@ export const TOLERANCE_CENTS = 3;
 export const HOLD_MIN = 90;
 const CONFIDENCE = 0.9;
 
-/** States and forecasts of all instruments, computed in the worker, renewed with the log and every quarter minute. */
+/** The instrument in hand is reckoned anew so often, ms; the others on the rack in their turn. */
+const IN_HAND_MS = 15000;
+const ON_RACK_MS = 600000;
+
+/** States and forecasts of instruments, computed in the worker, renewed with the log and by and by; the one in hand first. */
 export function useStatuses(
   instruments: InstrumentLife[],
   nowMs: number,
   curtainMs: number | null,
+  inHandId: string,
 ): Map<string, StringStatus[]> {
   const { ask, world } = useWorld();
   const { priorsFor, basis } = usePriors();
@@ -27,33 +32,41 @@ export function useStatuses(
         const at = q.state.dataUpdatedAt;
         return newest && newest.at >= at ? newest : { at, data: q.state.data as StringStatus[] };
       }, undefined)?.data;
-  const quarter = Math.ceil(nowMs / 15000) * 15000;
   return useQueries({
-    queries: instruments.map((life) => ({
-      queryKey: [
-        'status',
-        world,
-        life.record.id,
-        life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]),
-        quarter,
-        curtainMs,
-        basis,
-      ],
-      queryFn: () =>
-        ask('status', {
-          instrumentId: life.record.instrumentId,
-          wish: {
-            nowMs: quarter,
-            toleranceCents: TOLERANCE_CENTS,
-            holdMin: HOLD_MIN,
-            curtainMs,
-            confidence: CONFIDENCE,
-            priors: priorsFor(life.record.instrumentId),
-          },
-        }),
-      placeholderData: () => lastKnown(life.record.id),
-      gcTime: 30000,
-    })),
+    queries: instruments.map((life) => {
+      const inHand = life.record.instrumentId === inHandId;
+      const every = inHand ? IN_HAND_MS : ON_RACK_MS;
+      const then = Math.ceil(nowMs / every) * every;
+      return {
+        queryKey: [
+          'status',
+          world,
+          life.record.id,
+          life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]),
+          then,
+          curtainMs,
+          basis,
+        ],
+        queryFn: ({ signal }: { signal: AbortSignal }) =>
+          ask(
+            'status',
+            {
+              instrumentId: life.record.instrumentId,
+              wish: {
+                nowMs: then,
+                toleranceCents: TOLERANCE_CENTS,
+                holdMin: HOLD_MIN,
+                curtainMs,
+                confidence: CONFIDENCE,
+                priors: priorsFor(life.record.instrumentId),
+              },
+            },
+            { signal, waits: !inHand },
+          ),
+        placeholderData: () => lastKnown(life.record.id),
+        gcTime: inHand ? 30000 : ON_RACK_MS,
+      };
+    }),
     combine: (results) => new Map(instruments.map((life, i) => [life.record.instrumentId, results[i]?.data ?? []])),
   });
 }

@@ -1,15 +1,24 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DEFAULT_A4_HZ } from '../../core/music';
-import { readBench, RECORD_VERSION, type Bench, type LogRecord, type RecordBase } from '../../core/records';
+import {
+  checkRecord,
+  createLogIndex,
+  RECORD_VERSION,
+  type Bench,
+  type LogRecord,
+  type RecordBase,
+  type Written,
+} from '../../core/records';
 import { moveSaddle, restring, stretchString, turnString, type StringTruth } from '../../core/simulate';
 import { settlingOf, type Settling } from '../workers/settling';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
-import { openStore, type RecordStore, type World } from './store';
+import { FaultyRecord } from './held';
+import { openStore, reasonOf, settings, type Damaged, type RecordStore, type World } from './store';
 
 type Draft = LogRecord extends infer R
   ? R extends LogRecord
-    ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin'> & Partial<Pick<RecordBase, 'atMs'>>
+    ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin' | 'written'> & Partial<Pick<RecordBase, 'atMs'>>
     : never
   : never;
 
@@ -27,9 +36,16 @@ export interface WorldValue {
   zoneMin: number;
   /** Appends records; resolves with them once they are kept. */
   append: (drafts: Draft[]) => Promise<LogRecord[]>;
-  importRecords: (records: LogRecord[]) => Promise<void>;
-  /** Number of records the browser refused and that live in memory only. */
+  /** Records the browser refused, that live in memory only. */
   unkept: number;
+  /** What was found in the store and could not be read. */
+  damaged: Damaged[];
+  /** Why the store could not be opened; '' where it was. */
+  trouble: string;
+  /** Whether the browser has promised to keep the log; undefined before it was asked. */
+  lasting: boolean | undefined;
+  /** What this device wrote last. */
+  lastWritten: Written | undefined;
   /** Asks the worker that knows this log. */
   ask: Settling['ask'];
   demo: DemoControls | undefined;
@@ -59,12 +75,26 @@ export function useWorld(): WorldValue {
 interface Log {
   records: LogRecord[];
   bench: Bench;
+  damaged: Damaged[];
+  trouble: string;
 }
 
-/** The log after a write: a record written again takes its old one's place. */
-const gained = (records: readonly LogRecord[], written: readonly LogRecord[]): LogRecord[] => [
-  ...new Map([...records, ...written].map((r) => [r.id, r])).values(),
-];
+/** The name of this browser among those that write to a log. */
+const writerName = async (): Promise<string> => {
+  const known = await settings.getItem<string>('writer').catch(() => null);
+  const name = known ?? crypto.randomUUID();
+  // Refused, it is a new one next time: only the order of two sessions rests on their times then.
+  if (!known) await settings.setItem('writer', name).catch(() => undefined);
+  return name;
+};
+
+/** Asks the browser, once, to keep what is here; false where it did not promise. */
+let promise: Promise<boolean> | undefined;
+const askToLast = (): Promise<boolean> =>
+  (promise ??= (async () => {
+    const { storage } = navigator;
+    return (await storage?.persisted?.()) || ((await storage?.persist?.()) ?? false);
+  })());
 
 export function WorldProvider({ world, children }: { world: World; children: ReactNode }) {
   const [store] = useState<RecordStore>(() => openStore(world));
@@ -73,26 +103,39 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
   const demoState = useRef<DemoState | undefined>(undefined);
   const [unkept, setUnkept] = useState(0);
   const [clockSet, redraw] = useState(0);
-  const read = useCallback(
-    (records: LogRecord[]): Log => {
-      settling.tell(records);
-      return { records, bench: readBench(records) };
-    },
-    [settling],
-  );
+  const index = useRef(createLogIndex());
+  const writer = useRef('');
+  const [lasting, setLasting] = useState<boolean | undefined>(undefined);
   const { data, error } = useQuery({
     queryKey: ['log', world],
-    queryFn: async () => {
+    queryFn: async (): Promise<Log> => {
+      writer.current ||= await writerName();
       if (world === 'demo' && !demoState.current) demoState.current = await openDemo(store);
-      return read(await store.all());
+      settling.open();
+      index.current = createLogIndex();
+      const read = await store.all().then(
+        (all) => ({ ...all, trouble: '' }),
+        (reason: unknown) => ({ records: [...store.held()], damaged: [], trouble: reasonOf(reason) }),
+      );
+      settling.tell(store.held());
+      index.current.add(read.records);
+      return { ...read, records: index.current.records(), bench: index.current.bench() };
     },
     staleTime: Infinity,
   });
   const gain = useCallback(
-    (written: LogRecord[]) =>
-      client.setQueryData<Log>(['log', world], (log) => log && read(gained(log.records, written))),
-    [client, world, read],
+    (written: readonly LogRecord[]) => {
+      const news = index.current.add(written);
+      if (news.length === 0) return;
+      settling.tell(news);
+      client.setQueryData<Log>(
+        ['log', world],
+        (log) => log && { ...log, records: [...log.records, ...news], bench: index.current.bench() },
+      );
+    },
+    [client, world, settling],
   );
+  useEffect(() => store.onHeld(() => setUnkept(store.held().length)), [store]);
   useEffect(
     () =>
       store.onForeignWrite((written) => {
@@ -108,30 +151,35 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
   }, []);
   const zoneMin = demoState.current?.zoneMin ?? -new Date().getTimezoneOffset();
 
-  const write = useCallback(
-    async (records: LogRecord[]) => {
-      try {
-        await store.append(records);
-      } finally {
-        setUnkept(store.unkept().length);
-        gain(records);
-      }
-    },
-    [store, gain],
-  );
   const append = useCallback(
     async (drafts: Draft[]) => {
-      const records = drafts.map((d) => ({
-        ...d,
-        id: crypto.randomUUID(),
-        version: RECORD_VERSION,
-        atMs: Math.round(d.atMs ?? nowMs()),
-        zoneMin,
-      })) as LogRecord[];
-      await write(records);
+      const seq = index.current.nextSeq();
+      const now = Math.round(nowMs());
+      const records = drafts.map((d, i) => {
+        const atMs = Math.round(d.atMs ?? now);
+        return {
+          ...d,
+          id: crypto.randomUUID(),
+          version: RECORD_VERSION,
+          atMs,
+          // The offset of that very moment: it changes with summer time, and on the road.
+          zoneMin: demoState.current?.zoneMin ?? -new Date(atMs).getTimezoneOffset(),
+          written: { by: writer.current, seq: seq + i, atMs: now },
+        };
+      }) as LogRecord[];
+      for (const r of records) {
+        const checked = checkRecord(r);
+        if (!checked.ok) throw new FaultyRecord(`This was not kept: ${checked.message}.`);
+      }
+      try {
+        await store.append(records);
+        if (world === 'own') void askToLast().then(setLasting, () => setLasting(false));
+      } finally {
+        gain(records);
+      }
       return records;
     },
-    [write, nowMs, zoneMin],
+    [store, nowMs, gain, world],
   );
 
   const demo = useMemo((): DemoControls | undefined => {
@@ -168,10 +216,10 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       },
       reset: async () => {
         change(await resetDemo(store));
-        client.setQueryData(['log', world], read(await store.all()));
+        await client.invalidateQueries({ queryKey: ['log', world] });
       },
     };
-  }, [world, nowMs, store, client, read]);
+  }, [world, nowMs, store, client]);
 
   const value = useMemo(
     () =>
@@ -185,12 +233,13 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
         clockSet,
         zoneMin,
         append,
-        importRecords: write,
         unkept,
+        lasting,
+        lastWritten: index.current.lastOf(writer.current),
         ask: settling.ask,
         demo,
       } satisfies WorldValue),
-    [world, data, nowMs, clockSet, zoneMin, append, write, unkept, settling, demo],
+    [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, settling, demo],
   );
   if (error) {
     return (

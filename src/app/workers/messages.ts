@@ -3,6 +3,7 @@ import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { InstrumentStory, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
+import type { World } from '../store/store';
 
 /** From the page to the listener worker. */
 export type ToListener =
@@ -33,6 +34,9 @@ export interface Questions {
   trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };
   learn: { ask: Record<string, never>; answer: Record<string, Learned> };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
+  /** A file of records is checked whole and written in one go. */
+  import: { ask: { file: Blob }; answer: Imported };
+  export: { ask: { as: 'json' | 'csv'; nowMs: number }; answer: Blob };
 }
 export type QuestionKind = keyof Questions;
 
@@ -62,12 +66,28 @@ export interface Learned {
   sets: number;
 }
 
-/** What the log has gained; `afresh` where it begins anew. */
-export interface LogNews {
-  kind: 'log';
-  records: LogRecord[];
-  afresh: boolean;
-}
+/** What became of a file of records. */
+export type Imported =
+  | {
+      ok: true;
+      fresh: number;
+      known: number;
+      /** Readings of instruments that this log does not know. */
+      strangers: number;
+    }
+  | { ok: false; message: string };
 
-export type Request = { [K in QuestionKind]: { id: number; kind: K; ask: Questions[K]['ask'] } }[QuestionKind];
-export type Answer = { id: number } & ({ answer: Questions[QuestionKind]['answer'] } | { error: string });
+/** From the page to the settling worker. A question that `waits` gives way to the others. */
+export type ToSettling =
+  | { kind: 'open'; world: World }
+  | { kind: 'log'; records: readonly LogRecord[] }
+  | { kind: 'drop'; id: number }
+  | Request;
+
+export type Request = {
+  [K in QuestionKind]: { id: number; kind: 'ask'; waits: boolean; question: K; ask: Questions[K]['ask'] };
+}[QuestionKind];
+/** `done` tells how far it is, 0 to 1. */
+export type Answer = { id: number } & (
+  { answer: Questions[QuestionKind]['answer'] } | { error: string } | { done: number }
+);

@@ -1,28 +1,50 @@
 import type { LogRecord } from '../../core/records';
-import type { Answer, LogNews, QuestionKind, Questions, Request } from './messages';
+import type { World } from '../store/store';
+import type { Answer, QuestionKind, Questions, Request, ToSettling } from './messages';
 
-/** The settling worker of one log: it is told the records as they come, and asked what follows from them. */
-export interface Settling {
-  tell: (records: readonly LogRecord[]) => void;
-  ask: <K extends QuestionKind>(kind: K, ask: Questions[K]['ask']) => Promise<Questions[K]['answer']>;
+export interface AskOptions {
+  /** Aborted, the question is dropped: nobody waits for it any more. */
+  signal?: AbortSignal;
+  /** Gives way to other questions. */
+  waits?: boolean;
+  onProgress?: (done: number) => void;
 }
 
-const workers = new Map<string, Settling>();
+/** The settling worker of one log: it reads the store itself, is told what comes after, and is asked what follows. */
+export interface Settling {
+  /** Begins with what the store holds. */
+  open: () => void;
+  tell: (records: readonly LogRecord[]) => void;
+  ask: <K extends QuestionKind>(
+    question: K,
+    ask: Questions[K]['ask'],
+    options?: AskOptions,
+  ) => Promise<Questions[K]['answer']>;
+}
+
+const workers = new Map<World, Settling>();
 
 /** What is heavy is computed beside the page, on the worker's own copy of the log: a question carries no records. */
-export function settlingOf(log: string): Settling {
-  const known = workers.get(log) ?? startSettling();
-  workers.set(log, known);
+export function settlingOf(world: World): Settling {
+  const known = workers.get(world) ?? startSettling(world);
+  workers.set(world, known);
   return known;
 }
 
-function startSettling(): Settling {
+function startSettling(world: World): Settling {
   const worker = new Worker(new URL('./settling.worker.ts', import.meta.url), { type: 'module' });
-  const waiting = new Map<number, { resolve: (answer: never) => void; reject: (e: Error) => void }>();
-  const told = new Set<LogRecord>();
+  const waiting = new Map<
+    number,
+    { resolve: (answer: never) => void; reject: (e: Error) => void; onProgress?: (done: number) => void }
+  >();
+  const post = (message: ToSettling) => worker.postMessage(message);
   let serial = 0;
   worker.onmessage = ({ data }: MessageEvent<Answer>) => {
     const asked = waiting.get(data.id);
+    if ('done' in data) {
+      asked?.onProgress?.(data.done);
+      return;
+    }
     waiting.delete(data.id);
     if ('error' in data) asked?.reject(new Error(data.error));
     else asked?.resolve(data.answer as never);
@@ -32,18 +54,20 @@ function startSettling(): Settling {
     waiting.clear();
   };
   return {
+    open: () => post({ kind: 'open', world }),
     tell(records) {
-      const news = records.filter((r) => !told.has(r));
-      const afresh = news.length === records.length;
-      if (afresh) told.clear();
-      for (const r of news) told.add(r);
-      if (afresh || news.length > 0) worker.postMessage({ kind: 'log', records: news, afresh } satisfies LogNews);
+      if (records.length > 0) post({ kind: 'log', records });
     },
-    ask: (kind, ask) =>
+    ask: (question, ask, { signal, waits = false, onProgress } = {}) =>
       new Promise((resolve, reject) => {
         const id = ++serial;
-        waiting.set(id, { resolve, reject });
-        worker.postMessage({ id, kind, ask } as Request);
+        waiting.set(id, { resolve, reject, ...(onProgress ? { onProgress } : {}) });
+        signal?.addEventListener('abort', () => {
+          if (!waiting.delete(id)) return;
+          post({ kind: 'drop', id });
+          reject(new DOMException('Nobody waits for this any more.', 'AbortError'));
+        });
+        post({ id, kind: 'ask', waits, question, ask } as Request);
       }),
   };
 }

@@ -1,29 +1,53 @@
 import { ifRestrung, planShow, planStrings, type PriorOf } from '../../core/plan';
 import {
+  createLogIndex,
   instrumentStatus,
-  readBench,
-  type Bench,
   type InstrumentLife,
-  type LogRecord,
+  type LogIndex,
   type Priors,
   type StringRef,
 } from '../../core/records';
-import { SETTLING_PRIORS } from '../../core/settling';
-import { fallsByAge, instrumentStory, learnedPrior } from '../../core/story';
+import { SETTLING_PRIORS, type SettlingMaterial } from '../../core/settling';
+import { fallsByAge, instrumentStory, learnedPriors } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import { judgeTrial } from '../../core/trial';
-import type { Answer, Learned, LogNews, PlanAsk, Questions, Request, RestringAsk } from './messages';
+import { logFileReader, readingsCsv, writeLogFile } from '../../core/exchange';
+import { LARGEST_FILE } from '../../core/limits';
+import { openStore, type RecordStore, type World } from '../store/store';
+import type {
+  Answer,
+  Imported,
+  Learned,
+  PlanAsk,
+  QuestionKind,
+  Questions,
+  Request,
+  RestringAsk,
+  ToSettling,
+} from './messages';
 
-const records = new Map<string, LogRecord>();
-let derived: Bench | undefined;
+let index: LogIndex = createLogIndex();
+let store: RecordStore | undefined;
+/** The store is being read: questions wait. */
+let opening = false;
 
-function hear({ records: news, afresh }: LogNews): void {
-  if (afresh) records.clear();
-  for (const r of news) records.set(r.id, r);
-  derived = undefined;
+/** Begins with what the store holds; what the page tells meanwhile is added. */
+async function open(world: World): Promise<void> {
+  const own = (index = createLogIndex());
+  opening = true;
+  store?.close();
+  store = openStore(world);
+  try {
+    own.add((await store.all()).records);
+  } catch {
+    // The page meets the same refusal, and says so.
+  }
+  if (own !== index) return;
+  opening = false;
+  schedule();
 }
 
-const bench = (): Bench => (derived ??= readBench([...records.values()]));
+const bench = () => index.bench();
 
 const find = (instrumentId: string) => bench().instruments.find((i) => i.record.instrumentId === instrumentId);
 
@@ -74,11 +98,14 @@ function trial(pairs: Questions['trial']['ask']['pairs']) {
 
 function learn(): Record<string, Learned> {
   const { instruments } = bench();
+  const known = new Map<SettlingMaterial, ReturnType<typeof learnedPriors>>();
   return Object.fromEntries(
     instruments.map(({ record: { instrumentId }, strings }) => {
       const learned: Learned = { priors: {}, sets: 0 };
       for (const material of new Set(strings.map((s) => SETTLES_AS[s.plan.material]))) {
-        const { prior, sets } = learnedPrior(instruments, instrumentId, material);
+        const of = known.get(material) ?? learnedPriors(instruments, material);
+        known.set(material, of);
+        const { prior, sets } = of(instrumentId);
         learned.priors[material] = prior;
         learned.sets = Math.max(learned.sets, sets);
       }
@@ -87,8 +114,49 @@ function learn(): Record<string, Learned> {
   );
 }
 
-function answer(request: Request) {
-  switch (request.kind) {
+/** Checks a file in slices, so that it can be told how far it is and be called off; then writes it in one go. */
+async function importFile({ file }: Questions['import']['ask'], id: number): Promise<Imported> {
+  const target = store;
+  if (!target) throw new Error('The log is not open.');
+  const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
+  if (file.size > LARGEST_FILE) return refuse('The file is larger than 200 MB.');
+  const reader = logFileReader(await file.text());
+  for (let step = reader.next(); ; step = reader.next()) {
+    if (!step.done) {
+      self.postMessage({ id, done: step.value } satisfies Answer);
+      await new Promise((resolve) => setTimeout(resolve, 0));
+      if (dropped.has(id)) return refuse('Called off.');
+      continue;
+    }
+    const read = step.value;
+    if (!read.ok) return read;
+    const fresh = read.records.filter((r) => !index.has(r.id));
+    const known = read.records.length - fresh.length;
+    const after = createLogIndex();
+    after.add([...index.records(), ...fresh].filter((r) => r.type === 'instrument'));
+    const there = new Set(after.records().map((r) => (r.type === 'instrument' ? r.instrumentId : '')));
+    const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
+    try {
+      await target.append(fresh);
+    } catch (error) {
+      // Held here it would go with the page: the file is still where it was.
+      target.forget();
+      return refuse((error as Error).message);
+    }
+    index.add(fresh);
+    return { ok: true, fresh: fresh.length, known, strangers };
+  }
+}
+
+function exportLog({ as, nowMs }: Questions['export']['ask']): Blob {
+  const all = index.records();
+  return as === 'json'
+    ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })
+    : new Blob([readingsCsv(all)], { type: 'text/csv' });
+}
+
+function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Questions[QuestionKind]['answer']> {
+  switch (request.question) {
     case 'status':
       return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'story':
@@ -101,17 +169,53 @@ function answer(request: Request) {
       return learn();
     case 'restring':
       return restring(request.ask);
+    case 'import':
+      return importFile(request.ask, request.id);
+    case 'export':
+      return exportLog(request.ask);
   }
 }
 
-self.onmessage = ({ data }: MessageEvent<Request | LogNews>) => {
-  if (data.kind === 'log') {
-    hear(data);
-    return;
-  }
+const questions: Request[] = [];
+const dropped = new Set<number>();
+let scheduled = false;
+
+/** One question at a time, so that what is told or dropped meanwhile is heard between two. */
+function schedule(): void {
+  if (scheduled || opening || questions.length === 0) return;
+  scheduled = true;
+  setTimeout(() => {
+    scheduled = false;
+    if (opening) return;
+    const at = questions.findIndex((q) => !q.waits);
+    const [request] = questions.splice(Math.max(0, at), 1);
+    if (!request) return;
+    const answered = respond(request);
+    // A file takes long, in slices: other questions need not wait for it.
+    if (request.question === 'import') schedule();
+    else void answered.then(schedule);
+  }, 0);
+}
+
+async function respond(request: Request): Promise<void> {
+  const { id } = request;
   try {
-    self.postMessage({ id: data.id, answer: answer(data) } satisfies Answer);
+    self.postMessage({ id, answer: await answer(request) } satisfies Answer);
   } catch (error) {
-    self.postMessage({ id: data.id, error: (error as Error).message } satisfies Answer);
+    self.postMessage({ id, error: (error as Error).message } satisfies Answer);
+  }
+  dropped.delete(id);
+}
+
+self.onmessage = ({ data }: MessageEvent<ToSettling>) => {
+  if (data.kind === 'open') void open(data.world);
+  else if (data.kind === 'log') index.add(data.records);
+  else if (data.kind === 'drop') {
+    const at = questions.findIndex((q) => q.id === data.id);
+    if (at >= 0) questions.splice(at, 1);
+    else dropped.add(data.id);
+  } else {
+    questions.push(data);
+    schedule();
   }
 };

@@ -6,6 +6,7 @@ const pad = (n: number) => String(n).padStart(2, '0');
 /** Local date and time with its offset, ISO 8601. */
 export function localIso(atMs: number, zoneMin: number): string {
   const d = new Date(atMs + zoneMin * 60000);
+  if (Number.isNaN(d.getTime())) return 'no date';
   const sign = zoneMin < 0 ? '-' : '+';
   const z = Math.abs(zoneMin);
   return `${d.toISOString().slice(0, 19)}${sign}${pad(Math.floor(z / 60))}:${pad(z % 60)}`;

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import type { LogRecord, ReadingRecord } from '../records';
-import { harmless, localIso, newRecords, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
+import { harmless, localIso, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
 const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
 const instrument: LogRecord = {
@@ -46,11 +46,6 @@ test.each([
   expect(back.ok).toBe(false);
   expect(!back.ok && back.message).toMatch(sentence);
   expect(!back.ok && back.message).toMatch(/Nothing was imported/);
-});
-
-test('importing twice adds nothing', () => {
-  expect(newRecords([instrument], [instrument, reading])).toEqual([reading]);
-  expect(newRecords([instrument, reading], [instrument, reading])).toEqual([]);
 });
 
 test('the CSV is read back by a package; formulas are made harmless, numbers stay numbers', () => {

@@ -1,4 +1,4 @@
 export { planCalendar, type CalendarNames } from './calendar';
-export { readLogFile, newRecords, writeLogFile, type LogFile, type LogFileOutcome } from './json';
+export { logFileReader, readLogFile, writeLogFile, type LogFile, type LogFileOutcome } from './json';
 export { harmless, localIso, readingsCsv } from './csv';
 export { readWav, writeWav, type Sound, type WavOutcome } from './wav';

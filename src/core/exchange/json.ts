@@ -1,3 +1,4 @@
+import { brief, LARGEST_FILE, MOST_RECORDS, nestedTooDeep } from '../limits';
 import { checkRecord, type LogRecord } from '../records';
 
 /** The whole log as one file; see docs/formats.md. */
@@ -14,13 +15,20 @@ export function writeLogFile(records: readonly LogRecord[], exportedMs: number):
 
 export type LogFileOutcome = { ok: true; records: LogRecord[] } | { ok: false; message: string };
 
-const LARGEST_BYTES = 200e6;
-const LARGEST_RECORDS = 500000;
+/** Records checked between two words of progress. */
+const SLICE = 500;
 
-/** Reads a log file of unknown origin, whole, before anything is written; the message tells the first fault and its place. */
-export function readLogFile(text: string): LogFileOutcome {
-  const fault = (message: string): LogFileOutcome => ({ ok: false, message: `${message} Nothing was imported.` });
-  if (text.length > LARGEST_BYTES) return fault('The file is larger than 200 MB.');
+/**
+ * Reads a log file of unknown origin, whole, before anything is written; the message tells the first fault and its place. Yields
+ * how far it is, 0 to 1, so that long files can be shown, and called off.
+ */
+export function* logFileReader(text: string): Generator<number, LogFileOutcome, void> {
+  const fault = (message: string): LogFileOutcome => ({
+    ok: false,
+    message: `${brief(message)} Nothing was imported.`,
+  });
+  if (text.length > LARGEST_FILE) return fault('The file is larger than 200 MB.');
+  if (nestedTooDeep(text)) return fault('The file is nested deeper than any log.');
   let data: unknown;
   try {
     data = JSON.parse(text);
@@ -32,10 +40,11 @@ export function readLogFile(text: string): LogFileOutcome {
     return fault('The file does not say "format": "slow-anchor-log/1".');
   }
   if (!Array.isArray(file.records)) return fault('The file has no list of records.');
-  if (file.records.length > LARGEST_RECORDS) return fault(`The file has more than ${LARGEST_RECORDS} records.`);
+  if (file.records.length > MOST_RECORDS) return fault(`The file has more than ${MOST_RECORDS} records.`);
   const records: LogRecord[] = [];
   const seen = new Set<string>();
   for (const [i, value] of file.records.entries()) {
+    if (i % SLICE === SLICE - 1) yield i / file.records.length;
     const checked = checkRecord(value);
     if (!checked.ok) return fault(`Record ${i + 1} ${checked.message}.`);
     if (seen.has(checked.record.id))
@@ -46,8 +55,10 @@ export function readLogFile(text: string): LogFileOutcome {
   return { ok: true, records };
 }
 
-/** Records of an import that are not in the log yet, by id. */
-export function newRecords(existing: readonly LogRecord[], imported: readonly LogRecord[]): LogRecord[] {
-  const have = new Set(existing.map((r) => r.id));
-  return imported.filter((r) => !have.has(r.id));
+/** Reads a log file in one go. */
+export function readLogFile(text: string): LogFileOutcome {
+  const reader = logFileReader(text);
+  let step = reader.next();
+  while (!step.done) step = reader.next();
+  return step.value;
 }

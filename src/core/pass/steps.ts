@@ -2,6 +2,8 @@ import type { PassRecord, ReadingRecord, StringLife, StringStatus } from '../rec
 
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {
+  /** What its readings are known by; those from before readings named their pass count by their time. */
+  passId?: string;
   startedMs: number;
   /** Passed over this time: strings, or the steps of another kind of pass. */
   skipped: string[];
@@ -31,15 +33,19 @@ export function passUnderWay(
   return last && !last.over && nowMs - last.startedMs < FORGOTTEN_MS ? last : undefined;
 }
 
+/** Was a reading kept in this pass? */
+export const isOfPass = (r: ReadingRecord, pass: CheckPass): boolean =>
+  r.passId === undefined ? r.atMs >= pass.startedMs : r.passId === pass.passId;
+
 /** The newest reading of an instrument that a pass has kept, to be taken back. */
 export function lastKept(strings: readonly StringLife[], pass: CheckPass): ReadingRecord | undefined {
   return strings
-    .flatMap((s) => s.readings.filter((r) => r.atMs >= pass.startedMs))
+    .flatMap((s) => s.readings.filter((r) => isOfPass(r, pass)))
     .reduce<ReadingRecord | undefined>((a, b) => (a && a.atMs > b.atMs ? a : b), undefined);
 }
 
 function lastInPass(life: StringLife, pass: CheckPass): ReadingRecord | undefined {
-  return life.readings.findLast((r) => r.atMs >= pass.startedMs);
+  return life.readings.findLast((r) => isOfPass(r, pass));
 }
 
 /**

@@ -12,6 +12,17 @@ const NEAR_CENTS = 40;
  * @returns cents from target, one a reading
  */
 export function alignedCents(readings: ReadingRecord[]): number[] {
+  const before = aligned.get(readings);
+  if (before) return before;
+  const cents = align(readings);
+  aligned.set(readings, cents);
+  return cents;
+}
+
+/** Lists that were aligned already: a string's readings stay the same list until it is read again. */
+const aligned = new WeakMap<ReadingRecord[], number[]>();
+
+function align(readings: readonly ReadingRecord[]): number[] {
   const anchors: { reading: ReadingRecord; cents: number }[] = [];
   return readings.map((reading) => {
     const anchor = anchors.find(

@@ -1,14 +1,17 @@
 export * from './types';
+export type { Written } from './order';
 export { migrate } from './migrate';
 export { repeatability, type Repeatability } from './aligned';
 export { checkRecord, gaugeField, instrumentName, lengthField, noteField, type Checked } from './schemas';
 export {
   ageFromMs,
+  createLogIndex,
   readBench,
   settlingEvents,
   standing,
   type Bench,
   type InstrumentLife,
+  type LogIndex,
   type StringLife,
 } from './log';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';

@@ -34,7 +34,7 @@ export function totalFallCents(readings: ReadingRecord[]): number | null {
 export function pastLives(on: FittedRecord[], off: RemovedRecord[], readings: ReadingRecord[]): PastLife[] {
   const marks = [...on, ...off].sort((a, b) => a.atMs - b.atMs);
   const lives: PastLife[] = [];
-  let fromMs = 0;
+  let fromMs = -Infinity;
   let strungMs: number | null = null;
   let there = true;
   for (const mark of marks) {

@@ -1,6 +1,7 @@
 import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
+import { createWriterClock, type SetBack, type WriterClock, type Written } from './order';
 import type {
   AdjustmentRecord,
   CurtainRecord,
@@ -18,12 +19,13 @@ import type {
   TrialRecord,
 } from './types';
 
-/** Records that stand: neither superseded nor taken back, in order of time (then of id). */
+const inTime = (a: LogRecord, b: LogRecord) =>
+  a.atMs - b.atMs || (a.written?.seq ?? -1) - (b.written?.seq ?? -1) || (a.id < b.id ? -1 : 1);
+
+/** Records that stand: neither superseded nor taken back, in order of time, then of writing, then of id. */
 export function standing(records: readonly LogRecord[]): LogRecord[] {
   const gone = new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : [])));
-  return records
-    .filter((r) => !gone.has(r.id) && r.type !== 'taken-back')
-    .sort((a, b) => a.atMs - b.atMs || (a.id < b.id ? -1 : 1));
+  return records.filter((r) => !gone.has(r.id) && r.type !== 'taken-back').sort(inTime);
 }
 
 /** One string with what the log says of it. */
@@ -63,67 +65,184 @@ export interface Bench {
   passes: PassRecord[];
   /** Each trial as it was last written, oldest first. */
   trials: TrialRecord[];
+  /** Grows with every string or instrument that comes or goes. */
+  changes: number;
+  /** The last time that a device's clock was set back, and not forward again. */
+  clockBack: SetBack | undefined;
 }
 
-const last = <T>(list: T[]): T | undefined => list[list.length - 1];
+const last = <T>(list: readonly T[]): T | undefined => list[list.length - 1];
+
+/** The log, and the bench as it tells it: what is appended costs only the instruments that it is about. */
+export interface LogIndex {
+  /** Takes records in, those known by their id left out. @returns the new ones */
+  add(records: readonly LogRecord[]): LogRecord[];
+  has(id: string): boolean;
+  /** Everything that came in, in that order. */
+  records(): LogRecord[];
+  bench(): Bench;
+  /** What a record written now comes after. */
+  nextSeq(): number;
+  /** The last record of a writer. */
+  lastOf(writer: string): Written | undefined;
+}
+
+/** Records about one instrument, or about none in particular. */
+interface Part {
+  all: LogRecord[];
+  /** In order, as far as they stand; undefined when something has come since. */
+  live: LogRecord[] | undefined;
+  life: InstrumentLife | undefined;
+  bornMs: number;
+}
+
+/** What belongs to no instrument. */
+const GENERAL = '';
+const partOf = (r: LogRecord): string => ('instrumentId' in r ? r.instrumentId : GENERAL);
+const COMES_OR_GOES = ['instrument', 'fitted', 'removed'];
+
+const ofType = <T extends LogRecord['type']>(live: readonly LogRecord[], type: T) =>
+  live.filter((r): r is Extract<LogRecord, { type: T }> => r.type === type);
+
+export function createLogIndex(): LogIndex {
+  const byId = new Map<string, LogRecord>();
+  const gone = new Set<string>();
+  const parts = new Map<string, Part>();
+  const clocks = new Map<string, WriterClock>();
+  let seq = 0;
+  let changes = 0;
+  let derived: Bench | undefined;
+
+  const part = (key: string): Part => {
+    const known = parts.get(key);
+    if (known) return known;
+    const fresh: Part = { all: [], live: undefined, life: undefined, bornMs: 0 };
+    parts.set(key, fresh);
+    return fresh;
+  };
+  /** The record at the time that its writer's clock should have said; a correction stays at the time of what it corrects. */
+  const onTime = (r: LogRecord): LogRecord => {
+    const before = r.supersedes ? byId.get(r.supersedes) : undefined;
+    const { written } = before && before.atMs === r.atMs ? before : r;
+    const offset = written ? (clocks.get(written.by)?.offsetMs(written) ?? 0) : 0;
+    return offset === 0 ? r : { ...r, atMs: r.atMs + offset };
+  };
+  const liveOf = (p: Part): LogRecord[] =>
+    (p.live ??= p.all
+      .filter((r) => !gone.has(r.id) && r.type !== 'taken-back')
+      .map(onTime)
+      .sort(inTime));
+
+  const index: LogIndex = {
+    add(records) {
+      const news = records.filter((r) => !byId.has(r.id) && byId.set(r.id, r));
+      if (news.length === 0) return [];
+      derived = undefined;
+      for (const [by, own] of groupBy(
+        news.filter((r) => r.written),
+        (r) => r.written!.by,
+      )) {
+        const clock = clocks.get(by) ?? createWriterClock();
+        clocks.set(by, clock);
+        if (clock.note(own.map((r) => r.written!))) for (const p of parts.values()) p.live = undefined;
+      }
+      for (const r of news) {
+        const p = part(partOf(r));
+        p.all.push(r);
+        p.live = undefined;
+        seq = Math.max(seq, r.written?.seq ?? 0);
+        if (COMES_OR_GOES.includes(r.type)) changes++;
+        if (r.supersedes) {
+          gone.add(r.supersedes);
+          const before = byId.get(r.supersedes);
+          if (before) {
+            part(partOf(before)).live = undefined;
+            if (COMES_OR_GOES.includes(before.type)) changes++;
+          }
+        }
+      }
+      return news;
+    },
+    has: (id) => byId.has(id),
+    records: () => [...byId.values()],
+    nextSeq: () => seq + 1,
+    lastOf: (writer) => clocks.get(writer)?.newest(),
+    bench() {
+      if (derived) return derived;
+      for (const [id, p] of parts) {
+        if (id === GENERAL || p.live) continue;
+        const live = liveOf(p);
+        p.life = lifeOf(live);
+        p.bornMs = live.find((r) => r.type === 'instrument')?.atMs ?? 0;
+      }
+      const general = liveOf(part(GENERAL));
+      const all = [...parts.values()];
+      const everywhere = <T extends LogRecord['type']>(type: T) =>
+        all.flatMap((p) => (p.all.some((r) => r.type === type) ? ofType(liveOf(p), type) : [])).sort(inTime);
+      const lives = all.filter((p) => p.life).sort((a, b) => a.bornMs - b.bornMs);
+      // The freshest strings first: they need the bench most.
+      const freshest = (i: InstrumentLife) => Math.max(...i.strings.map((s) => s.strungMs ?? 0));
+      derived = {
+        instruments: lives.map((p) => p.life!).sort((a, b) => freshest(b) - freshest(a)),
+        room: last(ofType(general, 'room')),
+        reference: last(ofType(general, 'reference')),
+        curtain: last(ofType(general, 'curtain')),
+        session: last(ofType(general, 'session')),
+        touches: everywhere('touch'),
+        adjustments: everywhere('adjustment'),
+        passes: [...new Map(everywhere('pass').map((r) => [r.passId, r])).values()],
+        trials: [...new Map(ofType(general, 'trial').map((t) => [t.trialId, t])).values()],
+        changes,
+        clockBack: [...clocks.values()]
+          .flatMap((c) => c.setBack() ?? [])
+          .sort((a, b) => a.atMs - b.atMs)
+          .at(-1),
+      };
+      return derived;
+    },
+  };
+  return index;
+}
 
 /** Reads the whole log into the present bench. */
 export function readBench(records: readonly LogRecord[]): Bench {
-  const live = standing(records);
-  const byType = <T extends LogRecord['type']>(type: T) =>
-    live.filter((r): r is Extract<LogRecord, { type: T }> => r.type === type);
-  const newest = new Map<string, InstrumentRecord>();
-  const order: string[] = [];
-  for (const r of byType('instrument')) {
-    if (!newest.has(r.instrumentId)) order.push(r.instrumentId);
-    newest.set(r.instrumentId, r);
-  }
-  const key = (r: { instrumentId: string; stringId: string }) => `${r.instrumentId}/${r.stringId}`;
-  const readings = groupBy(byType('reading'), key);
-  const fitted = groupBy(byType('fitted'), key);
-  const removed = groupBy(byType('removed'), key);
-  const rounds = groupBy(byType('round'), key);
-  const treatments = byType('treatment');
-  const instruments = order.flatMap((id): InstrumentLife[] => {
-    const record = newest.get(id)!;
-    if (record.away) return [];
-    const strings = record.strings.map((plan): StringLife => {
-      const place = `${id}/${plan.stringId}`;
-      const on = fitted.get(place) ?? [];
-      const off = removed.get(place) ?? [];
-      const present = last(on);
-      const gone = last(off);
-      const strungMs = present && present.atMs >= (gone?.atMs ?? 0) ? present.atMs : null;
-      const sinceMs = strungMs ?? gone?.atMs ?? 0;
-      const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
-      const all = readings.get(place) ?? [];
-      return {
-        plan,
-        strungMs,
-        readings: since(all),
-        rounds: since(rounds.get(place) ?? []),
-        treatments: since(treatments).filter((t) => t.instrumentId === id && t.stringIds.includes(plan.stringId)),
-        windings: (strungMs !== null && present?.windings) || null,
-        bare: gone !== undefined && strungMs === null && since(all).length === 0,
-        past: pastLives(on, off, all),
-      };
-    });
-    return [{ record, strings }];
+  const index = createLogIndex();
+  index.add(records);
+  return index.bench();
+}
+
+/** One instrument as its own standing records tell it, oldest first; undefined where none describes it or it is put away. */
+function lifeOf(live: readonly LogRecord[]): InstrumentLife | undefined {
+  const record = last(ofType(live, 'instrument'));
+  if (!record || record.away) return undefined;
+  const key = (r: { stringId: string }) => r.stringId;
+  const readings = groupBy(ofType(live, 'reading'), key);
+  const fitted = groupBy(ofType(live, 'fitted'), key);
+  const removed = groupBy(ofType(live, 'removed'), key);
+  const rounds = groupBy(ofType(live, 'round'), key);
+  const treatments = ofType(live, 'treatment');
+  const strings = record.strings.map((plan): StringLife => {
+    const place = plan.stringId;
+    const on = fitted.get(place) ?? [];
+    const off = removed.get(place) ?? [];
+    const present = last(on);
+    const gone = last(off);
+    const strungMs = present && present.atMs >= (gone?.atMs ?? -Infinity) ? present.atMs : null;
+    const sinceMs = strungMs ?? gone?.atMs ?? -Infinity;
+    const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
+    const all = readings.get(place) ?? [];
+    return {
+      plan,
+      strungMs,
+      readings: since(all),
+      rounds: since(rounds.get(place) ?? []),
+      treatments: since(treatments).filter((t) => t.stringIds.includes(place)),
+      windings: (strungMs !== null && present?.windings) || null,
+      bare: gone !== undefined && strungMs === null && since(all).length === 0,
+      past: pastLives(on, off, all),
+    };
   });
-  // The freshest strings first: they need the bench most.
-  const freshest = (i: InstrumentLife) => Math.max(...i.strings.map((s) => s.strungMs ?? 0));
-  instruments.sort((a, b) => freshest(b) - freshest(a));
-  return {
-    instruments,
-    room: last(byType('room')),
-    reference: last(byType('reference')),
-    curtain: last(byType('curtain')),
-    session: last(byType('session')),
-    touches: byType('touch'),
-    adjustments: byType('adjustment'),
-    passes: [...new Map(byType('pass').map((r) => [r.passId, r])).values()],
-    trials: [...new Map(byType('trial').map((t) => [t.trialId, t])).values()],
-  };
+  return { record, strings };
 }
 
 function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T[]> {

@@ -1,4 +1,20 @@
 import { array, boolean, mixed, number, object, string, ValidationError, type AnyObjectSchema } from 'yup';
+import {
+  brief,
+  COLDEST_C,
+  EARLIEST_MS,
+  LATEST_MS,
+  LEAST_HZ,
+  LEAST_TOLERANCE_CENTS,
+  LONGEST_NAME,
+  LONGEST_NOTE,
+  LONGEST_SHOW_MIN,
+  MOST_CENTS,
+  MOST_HZ,
+  MOST_STRINGS,
+  MOST_TOLERANCE_CENTS,
+  WARMEST_C,
+} from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { STRING_MATERIALS } from '../strings';
 import { migrate } from './migrate';
@@ -14,6 +30,7 @@ import {
   TOUCHES,
   TREATMENTS,
   type LogRecord,
+  type ReadingRecord,
   type RecordType,
 } from './types';
 
@@ -21,7 +38,10 @@ const finite = () =>
   number()
     .strict()
     .test('finite', '${path} must be a number', (v) => v === undefined || v === null || Number.isFinite(v));
-const instant = () => finite().integer().min(0).max(8.64e15);
+const instant = () =>
+  finite().integer().min(EARLIEST_MS, '${path} lies before 1970').max(LATEST_MS, '${path} lies after 2199');
+const hertz = () => finite().min(LEAST_HZ).max(MOST_HZ);
+const degrees = () => finite().min(COLDEST_C).max(WARMEST_C);
 const text = (max: number) => string().strict().max(max, '${path} is longer than ${max} characters');
 const id = () => text(80).matches(/^[A-Za-z0-9_:.-]+$/, '${path} is not an id');
 
@@ -31,10 +51,18 @@ const base = {
   atMs: instant().required(),
   zoneMin: finite().integer().min(-840).max(840).required(),
   supersedes: id().optional(),
+  written: object({
+    by: id().required(),
+    seq: finite().integer().min(0).max(Number.MAX_SAFE_INTEGER).required(),
+    atMs: instant().required(),
+  })
+    .noUnknown()
+    .optional()
+    .default(undefined),
 };
 
 /** Name of an instrument, one to sixty characters. */
-export const instrumentName = () => text(60).trim().required('Give the instrument a name.');
+export const instrumentName = () => text(LONGEST_NAME).trim().required('Give the instrument a name.');
 export const noteField = () =>
   text(4)
     .required('Give the note, for example A2.')
@@ -64,18 +92,44 @@ const stringPlan = object({
 const ofInstrument = { ...base, instrumentId: id().required() };
 const ofString = { ...ofInstrument, stringId: id().required() };
 const typed = (type: RecordType) => mixed<string>().oneOf([type]).required();
-const note = () => text(400).optional();
+const note = () => text(LONGEST_NOTE).optional();
 
-const stringRef = object({ instrumentId: id().required(), stringId: id().required() }).noUnknown();
+/** Checked in one go: a list has up to two hundred, and a file has a hundred thousand lists. */
+const partials = () =>
+  mixed<ReadingRecord['partials']>().test(
+    'partials',
+    '${path} must be a list of {n, frequencyHz, sigmaHz} within bounds',
+    (list) => list === undefined || (Array.isArray(list) && list.length <= 200 && list.every(isPartial)),
+  );
+function isPartial(value: unknown): boolean {
+  if (typeof value !== 'object' || value === null || Object.keys(value).length !== 3) return false;
+  const { n, frequencyHz, sigmaHz } = value as Record<string, unknown>;
+  const within = (x: unknown, low: number, high: number) => typeof x === 'number' && x >= low && x <= high;
+  return (
+    Number.isInteger(n) &&
+    within(n, 1, 200) &&
+    within(frequencyHz, LEAST_HZ, MOST_HZ * 10) &&
+    within(sigmaHz, 0, MOST_HZ)
+  );
+}
 
-const schemas: Record<RecordType, AnyObjectSchema> = {
+const stringRef = object({ instrumentId: id().required(), stringId: id().required() })
+  .noUnknown()
+  .default(undefined)
+  .required();
+
+const fields: Record<RecordType, AnyObjectSchema> = {
   instrument: object({
     ...base,
     type: typed('instrument'),
     instrumentId: id().required(),
     name: instrumentName(),
     family: text(40).required(),
-    strings: array().of(stringPlan).min(1, 'An instrument has at least one string.').max(60).required(),
+    strings: array()
+      .of(stringPlan.default(undefined).required())
+      .min(1, 'An instrument has at least one string.')
+      .max(MOST_STRINGS)
+      .required(),
     away: boolean().strict().optional(),
   }),
   fitted: object({ ...ofString, type: typed('fitted'), windings: finite().min(0).max(40).optional() }),
@@ -96,7 +150,7 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
   treatment: object({
     ...ofInstrument,
     type: typed('treatment'),
-    stringIds: array().of(id().required()).min(1).max(60).required(),
+    stringIds: array().of(id().required()).min(1).max(MOST_STRINGS).required(),
     treatment: mixed<string>().oneOf(TREATMENTS).required(),
     note: note(),
   }),
@@ -111,33 +165,25 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     type: typed('reading'),
     purpose: mixed<string>().oneOf(PURPOSES).required(),
     source: mixed<string>().oneOf(SOURCES).required(),
-    frequencyHz: finite().positive().max(20000).required(),
-    cents: finite().min(-6000).max(6000).required(),
+    frequencyHz: hertz().required(),
+    cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     sigmaCents: finite().min(0).max(100).required(),
-    targetHz: finite().positive().max(20000).required(),
+    targetHz: hertz().required(),
     a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required(),
     arrival: mixed<string>().oneOf(ARRIVALS).optional(),
     inharmonicity: finite().nullable().min(0).max(1).optional(),
-    snrDb: finite().optional(),
-    glideCents: finite().optional(),
-    partials: array()
-      .of(
-        object({
-          n: finite().integer().min(1).max(200).required(),
-          frequencyHz: finite().positive().required(),
-          sigmaHz: finite().min(0).required(),
-        }).noUnknown(),
-      )
-      .max(200)
-      .required(),
-    tempC: finite().min(-40).max(60).optional(),
+    snrDb: finite().min(-300).max(300).optional(),
+    glideCents: finite().min(-MOST_CENTS).max(MOST_CENTS).optional(),
+    partials: partials().required(),
+    tempC: degrees().optional(),
+    passId: id().optional(),
     slip: boolean().strict().optional(),
     stretched: boolean().strict().optional(),
   }),
   room: object({
     ...base,
     type: typed('room'),
-    tempC: finite().min(-40).max(60).required(),
+    tempC: degrees().required(),
   }),
   reference: object({
     ...base,
@@ -154,12 +200,12 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     type: typed('session'),
     place: text(80).required(),
     curtainMs: instant().required(),
-    minutes: finite().positive().max(1440).required(),
-    toleranceCents: finite().min(0.5).max(50).required(),
-    intervalMin: finite().min(0).max(1440).nullable().defined(),
+    minutes: finite().positive().max(LONGEST_SHOW_MIN).required(),
+    toleranceCents: finite().min(LEAST_TOLERANCE_CENTS).max(MOST_TOLERANCE_CENTS).required(),
+    intervalMin: finite().min(0).max(LONGEST_SHOW_MIN).nullable().defined(),
     school: id().required(),
     instrumentIds: array().of(id().required()).max(200).required(),
-    thereC: finite().min(-40).max(60).nullable().defined(),
+    thereC: degrees().nullable().defined(),
   }),
   trial: object({
     ...base,
@@ -168,9 +214,9 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     what: text(80).required(),
     byLot: boolean().strict().required(),
     pairs: array()
-      .of(object({ treated: stringRef, control: stringRef }).noUnknown())
+      .of(object({ treated: stringRef, control: stringRef }).noUnknown().default(undefined).required())
       .min(1)
-      .max(60)
+      .max(MOST_STRINGS)
       .required(),
   }),
   touch: object({
@@ -180,7 +226,7 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
     touch: mixed<string>().oneOf(TOUCHES).required(),
     fret: finite().integer().min(1).max(36).optional(),
     source: mixed<string>().oneOf(SOURCES).required(),
-    frequencyHz: finite().positive().max(20000).required(),
+    frequencyHz: hertz().required(),
     sigmaCents: finite().min(0).max(100).required(),
     scatterCents: finite().min(0).max(1200).required(),
     inharmonicity: finite().nullable().min(0).max(1).optional(),
@@ -188,7 +234,7 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
   adjustment: object({
     ...ofInstrument,
     type: typed('adjustment'),
-    stringIds: array().of(id().required()).min(1).max(60).required(),
+    stringIds: array().of(id().required()).min(1).max(MOST_STRINGS).required(),
     what: mixed<string>().oneOf(ADJUSTMENTS).required(),
     moveMm: finite().min(-100).max(100).required(),
   }),
@@ -208,6 +254,10 @@ const schemas: Record<RecordType, AnyObjectSchema> = {
   }),
 };
 
+const schemas = Object.fromEntries(
+  Object.entries(fields).map(([type, schema]) => [type, schema.noUnknown()]),
+) as typeof fields;
+
 export type Checked = { ok: true; record: LogRecord } | { ok: false; message: string };
 
 /** Checks one record of unknown origin, brought up to the present version; the message names the field. */
@@ -216,15 +266,16 @@ export function checkRecord(given: unknown): Checked {
   if (typeof value !== 'object' || value === null) return { ok: false, message: 'is not a record' };
   const type = (value as { type?: unknown }).type;
   const schema = typeof type === 'string' && Object.hasOwn(schemas, type) ? schemas[type as RecordType] : undefined;
-  if (!schema) return { ok: false, message: `has the unknown type ${JSON.stringify(type) ?? 'none'}` };
+  if (!schema)
+    return { ok: false, message: brief(`has the unknown type ${typeof type === 'string' ? `"${type}"` : 'none'}`) };
   try {
     return {
       ok: true,
-      record: schema.noUnknown().validateSync(value, { strict: true, abortEarly: true }) as LogRecord,
+      record: schema.validateSync(value, { strict: true, abortEarly: true }) as LogRecord,
     };
   } catch (error) {
     if (error instanceof ValidationError)
-      return { ok: false, message: `${error.path ? `${error.path}: ` : ''}${error.message}` };
+      return { ok: false, message: brief(`${error.path ? `${error.path}: ` : ''}${error.message}`) };
     throw error;
   }
 }

@@ -1,4 +1,5 @@
 import {
+  carryTo,
   fitSettling,
   nextCheckMin,
   offsetNow,
@@ -33,6 +34,9 @@ export interface LifeFit {
 /** What strings of a material start from; the house's estimates where it is missing. */
 export type Priors = Partial<Record<SettlingMaterial, SettlingPrior>>;
 
+/** Fits at the last reading, kept as long as the strings they are of: what is asked again at another time is only carried on. */
+const known = new WeakMap<readonly StringLife[], Map<string, (LifeFit | undefined)[]>>();
+
 /**
  * Fits the record of every string of an instrument; undefined where nothing tells a string's age. Without a thermometer what
  * the other steel strings did alike stands in for it.
@@ -42,6 +46,14 @@ export function fitLives(
   nowMs: number | 'at the last reading',
   priors: Priors = {},
 ): (LifeFit | undefined)[] {
+  const basis = JSON.stringify(priors);
+  const fits = known.get(strings)?.get(basis) ?? fitAtLastReadings(strings, priors);
+  known.set(strings, (known.get(strings) ?? new Map<string, (LifeFit | undefined)[]>()).set(basis, fits));
+  if (nowMs === 'at the last reading') return fits;
+  return fits.map((f) => f && { ...f, fit: carryTo(f.fit, (nowMs - f.startMs) / MINUTE) });
+}
+
+function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (LifeFit | undefined)[] {
   const priorOf = (life: StringLife) =>
     priors[SETTLES_AS[life.plan.material]] ?? SETTLING_PRIORS[SETTLES_AS[life.plan.material]];
   const bare = strings.every(({ readings }) => readings.every((r) => r.tempC === undefined));
@@ -55,8 +67,7 @@ export function fitLives(
       return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
     });
     const lastMin = events[events.length - 1]!.t;
-    const nowMin = nowMs === 'at the last reading' ? lastMin : Math.max((nowMs - startMs) / MINUTE, lastMin);
-    const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, nowMin);
+    const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, lastMin);
     const temperatureFrom = !fit.thermometer ? 'assumed' : room.length > 0 ? 'other strings' : 'thermometer';
     return { startMs, events, fit, temperatureFrom };
   });

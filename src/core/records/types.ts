@@ -1,4 +1,5 @@
 import type { StringMaterial } from '../strings';
+import type { Written } from './order';
 
 /** Version of the record schemas that this code writes. */
 export const RECORD_VERSION = 2;
@@ -13,6 +14,8 @@ export interface RecordBase {
   zoneMin: number;
   /** Id of the record that this one replaces. */
   supersedes?: string;
+  /** Its place in the order of writing, which a clock set back does not touch; missing in records from before. */
+  written?: Written;
 }
 
 export interface StringPlan {
@@ -121,6 +124,8 @@ export interface ReadingRecord extends RecordBase {
   partials: { n: number; frequencyHz: number; sigmaHz: number }[];
   /** Room temperature last typed before the reading, deg C. */
   tempC?: number;
+  /** The pass that it was kept in. */
+  passId?: string;
   /** A second pluck asked for after a surprising drop confirmed it. */
   slip?: boolean;
   /** The first reading after it was stretched by hand: the drop is the hand's, not creep. */

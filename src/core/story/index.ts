@@ -1,2 +1,2 @@
 export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';
-export { fallsByAge, learnedPrior, type LearnedPrior } from './learning';
+export { fallsByAge, learnedPriors, type LearnedPrior } from './learning';

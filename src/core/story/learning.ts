@@ -35,45 +35,89 @@ const speaks = (life: Pick<PastLife, 'readings' | 'strungMs'>): boolean => {
   );
 };
 
-/**
- * The prior of a material's slope after the sets that were: ln slope normal, its mean and spread by precision weighting (normal
- * model with known variances; Gelman et al., Bayesian Data Analysis).
- * @param forInstrumentId its present strings are left out: they are what the prior is for
- */
-export function learnedPrior(
-  instruments: readonly InstrumentLife[],
-  forInstrumentId: string,
-  material: SettlingMaterial,
-): LearnedPrior {
-  const house = SETTLING_PRIORS[material];
-  const strings: TrialReading[][] = [];
-  let sets = 0;
+/** So many of the newest sets teach: more hardly narrow what is expected, and each costs its whole record (house). */
+const MOST_SETS = 12;
+/** Of a long record so many readings, spread over it, teach a slope. */
+const MOST_READINGS = 24;
+
+/** One set that was on an instrument, or is: what its strings of a material fell. */
+interface TaughtSet {
+  instrumentId: string;
+  present: boolean;
+  strungMs: number;
+  strings: TrialReading[][];
+}
+
+/** Every n-th reading, the first and the last among them. */
+function thinned<T>(list: readonly T[]): T[] {
+  const n = Math.min(MOST_READINGS, list.length);
+  return Array.from({ length: n }, (_, i) => list[Math.round((i * (list.length - 1)) / Math.max(1, n - 1))]!);
+}
+
+function setsOf(instruments: readonly InstrumentLife[], material: SettlingMaterial): TaughtSet[] {
+  const found: { instrumentId: string; present: boolean; lives: Pick<PastLife, 'readings' | 'strungMs'>[] }[] = [];
   for (const { record, strings: lives } of instruments) {
+    const { instrumentId } = record;
     const own = lives.filter((l) => SETTLES_AS[l.plan.material] === material);
     const generations = Math.max(0, ...own.map((l) => l.past.length));
     for (let back = 1; back <= generations; back++) {
       const of = own.flatMap((l) => l.past.slice(-back, l.past.length - back + 1)).filter(speaks);
-      if (of.length > 0) sets++;
-      strings.push(...of.map(fallsByAge));
+      if (of.length > 0) found.push({ instrumentId, present: false, lives: of });
     }
-    const present = record.instrumentId === forInstrumentId ? [] : own.filter(speaks);
-    if (present.length > 0) sets++;
-    strings.push(...present.map(fallsByAge));
+    const present = own.filter(speaks);
+    if (present.length > 0) found.push({ instrumentId, present: true, lives: present });
   }
-  if (sets === 0) return { prior: house, sets };
+  const strung = ({ lives }: (typeof found)[number]) => Math.max(...lives.map((l) => l.strungMs ?? 0));
+  return found
+    .sort((a, b) => strung(b) - strung(a))
+    .slice(0, MOST_SETS)
+    .map((set) => ({ ...set, strungMs: strung(set), strings: set.lives.map((l) => thinned(fallsByAge(l))) }));
+}
+
+/**
+ * The prior of a material's slope after the sets that were, for each instrument: ln slope normal, its mean and spread by precision
+ * weighting (normal model with known variances; Gelman et al., Bayesian Data Analysis). An instrument's present strings are left
+ * out of its own: they are what the prior is for.
+ */
+export function learnedPriors(
+  instruments: readonly InstrumentLife[],
+  material: SettlingMaterial,
+): (forInstrumentId: string) => LearnedPrior {
+  const house = SETTLING_PRIORS[material];
+  const sets = setsOf(instruments, material);
+  const slopes =
+    sets.length > 0
+      ? slopesOf(
+          sets.flatMap((s) => s.strings),
+          material,
+        )
+      : [];
   const variance = house.slopeSpread ** 2;
   const within = (1 - BETWEEN) * variance;
-  let precision = 1 / (BETWEEN * variance);
-  let weighted = Math.log(house.slopeCents) * precision;
-  for (const { slope, sigma } of slopesOf(strings, material)) {
-    const sound = Math.max(slope, sigma);
-    const w = 1 / (within + (sigma / sound) ** 2);
-    precision += w;
-    weighted += w * Math.log(sound);
-  }
-  const mean = weighted / precision;
-  return {
-    prior: { ...house, slopeCents: Math.exp(mean), slopeSpread: Math.sqrt(1 / precision + within) },
-    sets,
+  let at = 0;
+  const taught = sets.map((set) => {
+    let precision = 0;
+    let weighted = 0;
+    for (const { slope, sigma } of slopes.slice(at, (at += set.strings.length))) {
+      const sound = Math.max(slope, sigma);
+      const w = 1 / (within + (sigma / sound) ** 2);
+      precision += w;
+      weighted += w * Math.log(sound);
+    }
+    return { ...set, precision, weighted };
+  });
+  return (forInstrumentId) => {
+    const others = taught.filter((s) => !(s.present && s.instrumentId === forInstrumentId));
+    if (others.length === 0) return { prior: house, sets: 0 };
+    const precision = others.reduce((sum, s) => sum + s.precision, 1 / (BETWEEN * variance));
+    const weighted = others.reduce((sum, s) => sum + s.weighted, Math.log(house.slopeCents) / (BETWEEN * variance));
+    return {
+      prior: {
+        ...house,
+        slopeCents: Math.exp(weighted / precision),
+        slopeSpread: Math.sqrt(1 / precision + within),
+      },
+      sets: others.length,
+    };
   };
 }

@@ -1,12 +1,13 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import { lastKept, type PassStep, type Verdict } from '../../../core/pass';
+import { isOfPass, lastKept, type PassStep, type Verdict } from '../../../core/pass';
 import type { ReadingRecord, Source, StringStatus } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { focusWork, WORK_ID } from '../../parts/focus';
 import { dueTime, signed, span } from '../../parts/format';
 import { soundTarget, TONE_S } from '../../sound/tone';
+import { heldInMemory } from '../../store/held';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
 import { useWorld } from '../../store/world';
@@ -39,9 +40,9 @@ export function BenchView() {
   const navigate = useNavigate();
   const now = useNow(demo ? 2000 : 5000);
   const curtainMs = bench.curtain?.curtainMs ?? null;
-  const statuses = useStatuses(bench.instruments, now, curtainMs);
   const life = bench.instruments.find((i) => i.record.instrumentId === params.instrumentId) ?? bench.instruments[0];
   const instrumentId = life?.record.instrumentId ?? '';
+  const statuses = useStatuses(bench.instruments, now, curtainMs, instrumentId);
   const own = useMemo(() => statuses.get(instrumentId) ?? [], [statuses, instrumentId]);
   const [message, setMessage] = useState('');
   const pass = useCheckPass(life, own, setMessage);
@@ -96,6 +97,7 @@ export function BenchView() {
           a4Hz,
           ...(bench.room ? { tempC: bench.room.tempC } : {}),
           ...(slip ? { slip: true } : {}),
+          ...(pass.pass ? { passId: pass.pass.passId } : {}),
           ...fields,
         },
       ]);
@@ -103,7 +105,7 @@ export function BenchView() {
         (fields.glideCents ?? 0) >= 4 ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.` : '';
       setMessage(`${note} ${words} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`);
     } catch (error) {
-      held = `${(error as Error).message} ${note} ${signed(fields.cents)} is held in memory: export the log now.`;
+      held = `${note} ${signed(fields.cents)}: ${heldInMemory(error as Error)}`;
       setMessage(held);
     }
     const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
@@ -172,7 +174,7 @@ export function BenchView() {
     choose: (index: number) => {
       const string = life?.strings[index];
       if (!string) return;
-      const last = string.readings.findLast((r) => r.atMs >= (pass.pass?.startedMs ?? Infinity));
+      const last = string.readings.findLast((r) => pass.pass && isOfPass(r, pass.pass));
       const off = last !== undefined && last.purpose === 'as-found' && Math.abs(last.cents) > TOLERANCE_CENTS;
       choose({ stringId: string.plan.stringId, purpose: off ? 'left' : 'found', confirm: false });
       setMessage('');
@@ -186,7 +188,7 @@ export function BenchView() {
       pass.clearChoice();
       void append([{ type: 'taken-back', supersedes: last.id }]).then(
         () => setMessage('The last reading is taken back; it stays in the log, marked so.'),
-        (error: Error) => setMessage(error.message),
+        (error: Error) => setMessage(heldInMemory(error)),
       );
     },
     tone: () => {

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { MOST_OFF_CENTS } from '../../../core/limits';
 import { cents as centsOf } from '../../../core/music';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
@@ -18,7 +19,7 @@ function readFigure(text: string, targetHz: number): number | undefined {
   if (!m) return undefined;
   const value = Number(m[1]!.replace('−', '-').replace(',', '.'));
   const cents = m[2]?.toLowerCase() === 'hz' ? (value > 0 ? centsOf(value, targetHz) : NaN) : value;
-  return Math.abs(cents) <= 1300 ? cents : undefined;
+  return Math.abs(cents) <= MOST_OFF_CENTS ? cents : undefined;
 }
 
 export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: Props) {

@@ -18,7 +18,8 @@ export function FittingDone({
 }) {
   const { bench, zoneMin } = useWorld();
   const now = useNow();
-  const statuses = useStatuses([life], now, bench.curtain?.curtainMs ?? null).get(life.record.instrumentId) ?? [];
+  const { instrumentId } = life.record;
+  const statuses = useStatuses([life], now, bench.curtain?.curtainMs ?? null, instrumentId).get(instrumentId) ?? [];
   return (
     <section className="mx-auto flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-8">
       <h1 data-testid="step" data-code="end" className="text-[34px] font-bold">

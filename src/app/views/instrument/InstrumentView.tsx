@@ -2,11 +2,13 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { Controller, useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { array, mixed, object, string, type InferType } from 'yup';
+import { EARLIEST_MS } from '../../../core/limits';
 import { gaugeField, instrumentName, lengthField, noteField } from '../../../core/records';
 import { FAMILIES, MATERIAL_NAMES, STRING_MATERIALS, type StringMaterial } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { fromLocalField } from '../../parts/format';
 import { GaugeInput } from '../../parts/GaugeInput';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 
 const STRUNG = ['now', 'earlier', 'long ago'] as const;
@@ -66,6 +68,10 @@ export function InstrumentView() {
       setError('strungAt', { message: 'That time has not come yet.' });
       return;
     }
+    if (strungMs !== undefined && strungMs < EARLIEST_MS) {
+      setError('strungAt', { message: 'Strings are dated from 1970 on.' });
+      return;
+    }
     const plans = values.strings.map((s) => {
       const before = existing?.strings.find((e) => e.stringId === s.stringId);
       return {
@@ -88,7 +94,7 @@ export function InstrumentView() {
           : plans.map((s) => ({ type: 'fitted' as const, instrumentId: id, stringId: s.stringId, atMs: strungMs }))),
       ]);
     } catch (error) {
-      setError('root', { message: (error as Error).message });
+      setError('root', { message: heldInMemory(error as Error) });
       return;
     }
     await navigate(`${basePath}/bench/${id}`);

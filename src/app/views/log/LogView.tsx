@@ -1,9 +1,11 @@
-import { useRef, useState } from 'react';
-import { newRecords, readingsCsv, readLogFile, writeLogFile } from '../../../core/exchange';
+import { useMemo, useRef, useState } from 'react';
+import { localIso } from '../../../core/exchange';
 import type { InstrumentRecord, LogRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { clockTime, signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
+import { exportSetAside } from '../../store/rescue';
+import { reasonOf } from '../../store/store';
 import { useWorld } from '../../store/world';
 
 const SHOWN = 200;
@@ -52,32 +54,49 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
 
 /** Every record, newest first, with export and import. */
 export function LogView() {
-  const { records, importRecords, nowMs, world } = useWorld();
+  const { records, ask, nowMs, world, lasting, damaged } = useWorld();
   const [message, setMessage] = useState('');
+  /** The file being taken in, and how far it is. */
+  const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
   const input = useRef<HTMLInputElement>(null);
-  const superseded = new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : [])));
-  const instruments = new Map(
-    records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
+  const { superseded, instruments, newest } = useMemo(
+    () => ({
+      superseded: new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : []))),
+      instruments: new Map(
+        records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
+      ),
+      newest: [...records].sort((a, b) => b.atMs - a.atMs).slice(0, SHOWN),
+    }),
+    [records],
   );
-  const newest = [...records].sort((a, b) => b.atMs - a.atMs).slice(0, SHOWN);
-  const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${new Date(nowMs()).toISOString().slice(0, 10)}`;
+  const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localIso(nowMs(), 0).slice(0, 10)}`;
 
   async function take(file: File) {
-    const read = readLogFile(await file.text());
-    if (!read.ok) {
-      setMessage(`${file.name}: ${read.message}`);
-      return;
-    }
-    const fresh = newRecords(records, read.records);
+    const call = new AbortController();
+    setMessage('');
+    setTaking({ name: file.name, done: 0, call });
+    const onProgress = (done: number) => setTaking((t) => t && { ...t, done });
     try {
-      await importRecords(fresh);
-      setMessage(
-        `${file.name}: ${fresh.length} new records kept, ${read.records.length - fresh.length} were here already.`,
-      );
+      const became = await ask('import', { file }, { signal: call.signal, onProgress });
+      if (!became.ok) setMessage(`${file.name}: ${became.message}`);
+      else {
+        const { fresh, known, strangers } = became;
+        const stray = strangers > 0 ? ` ${strangers} readings are of instruments that this log does not know.` : '';
+        setMessage(`${file.name}: ${fresh} new records kept, ${known} were here already.${stray}`);
+      }
     } catch (error) {
-      setMessage((error as Error).message);
+      setMessage(
+        call.signal.aborted ? `${file.name}: called off. Nothing was imported.` : `${file.name}: ${reasonOf(error)}`,
+      );
     }
+    setTaking(undefined);
   }
+
+  const give = (as: 'json' | 'csv', name: string) =>
+    ask('export', { as, nowMs: Math.round(nowMs()) }).then(
+      (blob) => saveFile(name, blob),
+      (error: unknown) => setMessage(`No file was written: ${reasonOf(error)}.`),
+    );
 
   return (
     <div className="mx-auto w-full max-w-4xl overflow-y-auto p-6">
@@ -86,15 +105,10 @@ export function LogView() {
         Nothing here is ever changed: a correction is a new record. All of it stays on this device until you export it.
       </p>
       <div className="flex flex-wrap gap-2 py-4">
-        <Button
-          strong
-          onClick={() => saveFile(`${stem}.json`, writeLogFile(records, Math.round(nowMs())), 'application/json')}
-        >
+        <Button strong onClick={() => void give('json', `${stem}.json`)}>
           Export everything (JSON)
         </Button>
-        <Button onClick={() => saveFile(`${stem}-readings.csv`, readingsCsv(records), 'text/csv')}>
-          Export readings (CSV)
-        </Button>
+        <Button onClick={() => void give('csv', `${stem}-readings.csv`)}>Export readings (CSV)</Button>
         <Button onClick={() => input.current?.click()}>Import a JSON export</Button>
         <input
           ref={input}
@@ -110,6 +124,27 @@ export function LogView() {
           }}
         />
       </div>
+      {taking && (
+        <p className="flex items-center gap-3 text-sm">
+          <span>
+            {taking.name} is being checked, {Math.floor(100 * taking.done)} %
+          </span>
+          <progress max={1} value={taking.done} aria-label={`Checking ${taking.name}`} />
+          <Button onClick={() => taking.call.abort()}>Call it off</Button>
+        </p>
+      )}
+      {lasting === false && world === 'own' && (
+        <p className="pb-2 text-sm">
+          This browser has not promised to keep the log: it may let go of it when room runs short, and a private window
+          takes it along when it is closed. Export it when a day’s work is done.
+        </p>
+      )}
+      {damaged.length > 0 && (
+        <p role="alert" className="flex flex-wrap items-center gap-3 pb-2 text-sm text-rust">
+          {damaged.length} stored {damaged.length === 1 ? 'piece' : 'pieces'} of this log could not be read: set aside,
+          not dropped. <Button onClick={() => exportSetAside(damaged)}>Export what was set aside</Button>
+        </p>
+      )}
       <p role="status" data-testid="log-message" className="min-h-6 text-sm font-semibold">
         {message}
       </p>
@@ -119,7 +154,7 @@ export function LogView() {
       </p>
       <ol className="border-t border-line">
         {newest.map((r) => {
-          const day = new Date(r.atMs + r.zoneMin * 60000).toISOString().slice(0, 10);
+          const day = localIso(r.atMs, r.zoneMin).slice(0, 10);
           return (
             <li key={r.id} className="flex gap-4 border-b border-line py-1.5 text-sm">
               <span className="figure w-36 shrink-0 text-ink2">

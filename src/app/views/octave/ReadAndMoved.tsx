@@ -1,3 +1,4 @@
+import { localIso } from '../../../core/exchange';
 import type { AdjustmentRecord } from '../../../core/records';
 import type { LengthUnit } from '../../../core/strings';
 import { clockTime, signed } from '../../parts/format';
@@ -26,7 +27,7 @@ export function ReadAndMoved({ octaves, zoneMin, unit }: { octaves: Octaves; zon
       };
     }),
   ].sort((a, b) => b.atMs - a.atMs);
-  const day = (ms: number) => new Date(ms + zoneMin * 60000).toISOString().slice(0, 10);
+  const day = (ms: number) => localIso(ms, zoneMin).slice(0, 10);
   return (
     <section aria-labelledby="octave-log" className="pt-3 text-sm">
       <h2 id="octave-log" className="text-base font-semibold">

@@ -31,14 +31,18 @@ export function Restring({
   const possible = restrungMs < tunedMs - 5 * 60000;
   const { data } = useQuery({
     queryKey: ['restring', life?.record.id, restrungMs, tunedMs, show, basis],
-    queryFn: () =>
-      ask('restring', {
-        instrumentId: life!.record.instrumentId,
-        session: asSession(show, bench.room?.tempC ?? null),
-        restrungMs,
-        tunedMs,
-        priors: priorsFor(life!.record.instrumentId),
-      }),
+    queryFn: ({ signal }) =>
+      ask(
+        'restring',
+        {
+          instrumentId: life!.record.instrumentId,
+          session: asSession(show, bench.room?.tempC ?? null),
+          restrungMs,
+          tunedMs,
+          priors: priorsFor(life!.record.instrumentId),
+        },
+        { signal },
+      ),
     enabled: life !== undefined && possible,
   });
   if (!life) return null;

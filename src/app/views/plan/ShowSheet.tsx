@@ -1,4 +1,12 @@
 import { useState } from 'react';
+import {
+  COLDEST_C,
+  LATEST_MS,
+  LEAST_TOLERANCE_CENTS,
+  LONGEST_SHOW_MIN,
+  MOST_TOLERANCE_CENTS,
+  WARMEST_C,
+} from '../../../core/limits';
 import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
 import { fromLocalField, toLocalField } from '../../parts/format';
@@ -34,15 +42,19 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
     const intervalMin = num(interval);
     const toleranceCents = num(tolerance);
     const thereC = num(there);
-    const fault = !(curtainMs > nowMs())
+    const fault = !(curtainMs > nowMs() && curtainMs <= LATEST_MS)
       ? 'The curtain has to rise after now.'
-      : !(length !== null && length > 0 && length <= 1440)
+      : !(length !== null && length > 0 && length <= LONGEST_SHOW_MIN)
         ? 'Give the length in minutes, up to a day.'
         : intervalMin !== null && !(intervalMin > 0 && intervalMin < length)
           ? 'The interval lies between the curtain and the end, in minutes; leave it empty for none.'
-          : !(toleranceCents !== null && toleranceCents >= 0.5 && toleranceCents <= 50)
-            ? 'Give the tolerance from 0.5 to 50 cents.'
-            : thereC !== null && !(thereC >= -40 && thereC <= 60)
+          : !(
+                toleranceCents !== null &&
+                toleranceCents >= LEAST_TOLERANCE_CENTS &&
+                toleranceCents <= MOST_TOLERANCE_CENTS
+              )
+            ? `Give the tolerance from ${LEAST_TOLERANCE_CENTS} to ${MOST_TOLERANCE_CENTS} cents.`
+            : thereC !== null && !(thereC >= COLDEST_C && thereC <= WARMEST_C)
               ? 'Give the temperature there from −40 to 60 °C, or leave it empty.'
               : who.length === 0
                 ? 'Choose at least one instrument.'

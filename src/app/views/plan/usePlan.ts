@@ -64,20 +64,24 @@ export function usePlan(show: Show | undefined) {
   const perString = useMemo(() => minutesPerString(bench), [bench]);
   const { data: plan } = useQuery({
     queryKey: ['plan', show, now, playing.map((i) => i.strings.map((s) => s.readings.at(-1)?.id ?? s.strungMs)), basis],
-    queryFn: () => {
+    queryFn: ({ signal }) => {
       const doneChecks: Record<string, number> = {};
       for (const { instrumentId } of done) doneChecks[instrumentId] = (doneChecks[instrumentId] ?? 0) + 1;
-      return ask('plan', {
-        instrumentIds: playing.map((i) => i.record.instrumentId),
-        session: asSession(show!, bench.room?.tempC ?? null),
-        nowMs: now,
-        zoneMin,
-        minutesPerString: perString,
-        doneChecks,
-        priors: Object.assign({}, ...playing.map((i) => priorsFor(i.record.instrumentId))) as ReturnType<
-          typeof priorsFor
-        >,
-      });
+      return ask(
+        'plan',
+        {
+          instrumentIds: playing.map((i) => i.record.instrumentId),
+          session: asSession(show!, bench.room?.tempC ?? null),
+          nowMs: now,
+          zoneMin,
+          minutesPerString: perString,
+          doneChecks,
+          priors: Object.assign({}, ...playing.map((i) => priorsFor(i.record.instrumentId))) as ReturnType<
+            typeof priorsFor
+          >,
+        },
+        { signal },
+      );
     },
     enabled: show !== undefined && playing.length > 0,
     placeholderData: keepPreviousData,

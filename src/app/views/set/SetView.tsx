@@ -4,6 +4,7 @@ import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/musi
 import { setLoad, type NamedSpec } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { useUnits } from '../../store/units';
+import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
 import { SetRow } from './SetRow';
 import { WhatIf, type Change } from './WhatIf';
@@ -86,7 +87,7 @@ export function SetView() {
       asItIs();
       setKept('Kept as this instrument’s set from now on.');
     } catch (error) {
-      setKept(`${(error as Error).message} The set is held in memory: export the log now.`);
+      setKept(heldInMemory(error as Error));
     }
   }
 

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { EARLIEST_MS, MOST_OFF_CENTS } from '../../../core/limits';
 import { cents as centsFrom, targetFrequencyHz } from '../../../core/music';
 import type { InstrumentLife, ReadingRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
@@ -28,12 +29,13 @@ export function EditReading({
     // Seconds are not shown: a time left as it was keeps them.
     const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, zoneMin);
     if (!(atMs <= nowMs())) return setTrouble('That time has not come yet.');
+    if (atMs < EARLIEST_MS) return setTrouble('That was before 1970.');
     const note = life.strings.find((s) => s.plan.stringId === stringId)!.plan.note;
     const targetHz = stringId === reading.stringId ? reading.targetHz : targetFrequencyHz(note, reading.a4Hz)!;
     const cents = stringId === reading.stringId ? reading.cents : centsFrom(reading.frequencyHz, targetHz);
-    if (Math.abs(cents) > 1300)
+    if (Math.abs(cents) > MOST_OFF_CENTS)
       return setTrouble(`It is ${signed(cents, 0)} cents from ${note}: that is no reading of this string.`);
-    const { id, version: _version, zoneMin: _zone, ...fields } = reading;
+    const { id, version: _version, zoneMin: _zone, written: _written, ...fields } = reading;
     void keep([{ ...fields, stringId, targetHz, cents, atMs, supersedes: id }]);
   };
   return (

@@ -1,3 +1,4 @@
+import { localIso } from '../../../core/exchange';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import type { InstrumentStory, StoryPoint, StringStory } from '../../../core/story';
@@ -31,7 +32,7 @@ const NEWEST = 12;
 /** Total fall of every string, downward like water under the line, with what is to come in bands. */
 export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPoint }: Props) {
   const { data, layout } = useMemo(() => {
-    const clock = (ms: number) => new Date(ms + zoneMin * MINUTE).toISOString().slice(0, 19);
+    const clock = (ms: number) => localIso(ms, zoneMin).slice(0, 19);
     const x: Place = (p) => (byAge ? p.ageMin / 60 : clock(p.atMs));
     const drawn = story.strings.flatMap((s, i): Drawn[] => {
       const { token: colour, dash } = strokeOf(i);

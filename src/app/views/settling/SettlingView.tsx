@@ -53,19 +53,23 @@ export function SettlingView() {
       untilMs,
       basis,
     ],
-    queryFn: () =>
-      ask('story', {
-        instrumentId: life!.record.instrumentId,
-        wish: {
-          nowMs: now,
-          toleranceCents,
-          holdMin,
-          curtainMs,
-          untilMs,
-          priors: priorsFor(life!.record.instrumentId),
-          zoneMin,
+    queryFn: ({ signal }) =>
+      ask(
+        'story',
+        {
+          instrumentId: life!.record.instrumentId,
+          wish: {
+            nowMs: now,
+            toleranceCents,
+            holdMin,
+            curtainMs,
+            untilMs,
+            priors: priorsFor(life!.record.instrumentId),
+            zoneMin,
+          },
         },
-      }),
+        { signal },
+      ),
     enabled: life !== undefined,
     placeholderData: keepPreviousData,
     gcTime: 30000,

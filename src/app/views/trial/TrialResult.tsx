@@ -32,7 +32,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
   const read = present.map((p) => [lifeOf(p.treated)!.readings.length, lifeOf(p.control)!.readings.length]);
   const { data: judged } = useQuery({
     queryKey: ['trial', trial.id, read],
-    queryFn: () => ask('trial', { pairs: present }),
+    queryFn: ({ signal }) => ask('trial', { pairs: present }, { signal }),
     placeholderData: keepPreviousData,
   });
   const concerned = instruments.filter((i) =>
@@ -40,7 +40,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
   );
   const { data: stories } = useQuery({
     queryKey: ['trial-stories', trial.id, now, read],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       Promise.all(
         concerned.map(async (life) => {
           const wish = {
@@ -53,7 +53,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             zoneMin,
           };
           const { instrumentId } = life.record;
-          return { id: instrumentId, story: await ask('story', { instrumentId, wish }) };
+          return { id: instrumentId, story: await ask('story', { instrumentId, wish }, { signal }) };
         }),
       ),
     placeholderData: keepPreviousData,
