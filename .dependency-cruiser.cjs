@@ -1,4 +1,4 @@
-/** The walls of the house. Imports run one way: views → parts → core; views → store → core; sound → workers → core. */
+/** The walls of the house. Imports run one way: views → parts → core; views → store → workers → database → core; sound → workers. */
 const core = '^src/core/([^/]+)/';
 module.exports = {
   forbidden: [
@@ -56,6 +56,12 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/app/store/' },
       to: { path: '^src/app/(views|guide|parts|sound)/' },
+    },
+    {
+      name: 'the-database-knows-records-only',
+      severity: 'error',
+      from: { path: '^src/app/database/' },
+      to: { path: '^src/app/(?!database/)' },
     },
     {
       name: 'sound-goes-to-workers',

@@ -4,7 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
 import { Boundary } from './shell/Boundary';
 import { Header } from './shell/Header';
-import type { World } from './store/store';
+import type { World } from './database/database';
 import { WorldProvider } from './store/world';
 import './styles.css';
 import { BenchView } from './views/bench/BenchView';

@@ -8,7 +8,7 @@ import type { StringTruth } from '../../core/simulate';
 import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
-import { settings } from '../store/store';
+import { settings } from '../store/settings';
 
 /** The answer to the last check of the input or its clock. */
 export type Check = Extract<Heard, { kind: 'input-check' | 'clock-check' }>;

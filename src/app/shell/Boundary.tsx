@@ -1,8 +1,8 @@
 import { Component, type ReactNode } from 'react';
 import { brief } from '../../core/limits';
 import { Button } from '../parts/Button';
-import { exportRaw } from '../store/rescue';
-import { reasonOf, type World } from '../store/store';
+import { saveFile } from '../parts/saveFile';
+import { rawLog, reasonOf, type World } from '../database/database';
 
 interface Props {
   world: World;
@@ -43,8 +43,9 @@ export class Boundary extends Component<Props, State> {
           <Button
             strong
             onClick={() =>
-              void exportRaw(world).catch((error: unknown) =>
-                this.setState({ trouble: `The log could not be read (${reasonOf(error)}).` }),
+              void rawLog(world).then(
+                (text) => saveFile(`slow-anchor-${world}-as-stored.json`, text, 'application/json'),
+                (error: unknown) => this.setState({ trouble: `The log could not be read (${reasonOf(error)}).` }),
               )
             }
           >

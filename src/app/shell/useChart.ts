@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { settings } from '../store/store';
+import { settings } from '../store/settings';
 
 type Chart = 'day' | 'night';
 

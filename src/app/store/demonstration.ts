@@ -1,7 +1,7 @@
 import localforage from 'localforage';
 import type { LogRecord } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
-import type { RecordStore } from './store';
+import type { RecordStore } from '../database/database';
 
 /** The truth behind the demonstration: its instruments and its clock. */
 export interface DemoState {

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import type { Priors } from '../../core/records';
-import { settings } from './store';
+import { settings } from './settings';
 import { useWorld } from './world';
 
 const KEY = ['learn-from-earlier-sets'];

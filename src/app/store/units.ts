@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ForceUnit, LengthUnit } from '../../core/strings';
-import { settings } from './store';
+import { settings } from './settings';
 
 export interface Units {
   length: LengthUnit;

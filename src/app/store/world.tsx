@@ -14,7 +14,8 @@ import { moveSaddle, restring, stretchString, turnString, type StringTruth } fro
 import { settlingOf, type Settling } from '../workers/settling';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
-import { openStore, reasonOf, settings, type Damaged, type RecordStore, type World } from './store';
+import { openStore, reasonOf, type Damaged, type RecordStore, type World } from '../database/database';
+import { settings } from './settings';
 
 type Draft = LogRecord extends infer R
   ? R extends LogRecord

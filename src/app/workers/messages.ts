@@ -3,7 +3,7 @@ import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { InstrumentStory, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
-import type { World } from '../store/store';
+import type { World } from '../database/database';
 
 /** From the page to the listener worker. */
 export type ToListener =

@@ -1,5 +1,5 @@
 import type { LogRecord } from '../../core/records';
-import type { World } from '../store/store';
+import type { World } from '../database/database';
 import type { Answer, QuestionKind, Questions, Request, ToSettling } from './messages';
 
 export interface AskOptions {

@@ -13,7 +13,7 @@ import { SETTLES_AS } from '../../core/strings';
 import { judgeTrial } from '../../core/trial';
 import { logFileReader, readingsCsv, writeLogFile } from '../../core/exchange';
 import { LARGEST_FILE } from '../../core/limits';
-import { openStore, type RecordStore, type World } from '../store/store';
+import { openStore, type RecordStore, type World } from '../database/database';
 import type {
   Answer,
   Imported,

@@ -4,8 +4,7 @@ import type { InstrumentRecord, LogRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { clockTime, signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
-import { exportSetAside } from '../../store/rescue';
-import { reasonOf } from '../../store/store';
+import { reasonOf } from '../../database/database';
 import { useWorld } from '../../store/world';
 
 const SHOWN = 200;
@@ -142,7 +141,12 @@ export function LogView() {
       {damaged.length > 0 && (
         <p role="alert" className="flex flex-wrap items-center gap-3 pb-2 text-sm text-rust">
           {damaged.length} stored {damaged.length === 1 ? 'piece' : 'pieces'} of this log could not be read: set aside,
-          not dropped. <Button onClick={() => exportSetAside(damaged)}>Export what was set aside</Button>
+          not dropped.{' '}
+          <Button
+            onClick={() => saveFile('slow-anchor-set-aside.json', JSON.stringify(damaged, null, 1), 'application/json')}
+          >
+            Export what was set aside
+          </Button>
         </p>
       )}
       <p role="status" data-testid="log-message" className="min-h-6 text-sm font-semibold">

@@ -187,5 +187,15 @@ function isRecord(value: unknown): value is LogRecord {
   return typeof id === 'string' && typeof type === 'string' && Number.isFinite(atMs) && Number.isFinite(zoneMin);
 }
 
-/** Small settings of this device (the chart's colours, the chosen input): not part of the log. */
-export const settings = localforage.createInstance({ name: 'slow-anchor-settings', storeName: 'settings' });
+/**
+ * Everything in the store as it lies there, unchecked, as a log file: for when a view, or the log itself, fails.
+ */
+export async function rawLog(world: World): Promise<string> {
+  const store = openStore(world);
+  try {
+    const { records, damaged } = await store.all();
+    return JSON.stringify({ format: 'slow-anchor-log/1', exportedMs: Date.now(), records, setAside: damaged });
+  } finally {
+    store.close();
+  }
+}
