@@ -1,4 +1,5 @@
 import { array, mixed, number, object } from 'yup';
+import { LONGEST_SPAN_MIN, MOST_CENTS } from '../core/limits';
 import {
   chanceToHold,
   fallAhead,
@@ -11,15 +12,17 @@ import {
 } from '../core/settling';
 import { checked, refused } from './lines';
 
-const minutes = () => number().strict().min(0).max(1e7).required();
+const minutes = () => number().strict().min(0).max(LONGEST_SPAN_MIN).required();
+const MOST_CASES = 100000;
+const MOST_EVENTS = 5000;
 
 const caseSchema = object({
   id: mixed<string | number>().required(),
   material: mixed<SettlingMaterial>().oneOf(MATERIAL_CODES).required(),
   issueT: minutes(),
-  horizonsMin: array().of(number().strict().positive().max(1e7).required()).required(),
-  tolerances: array().of(number().strict().positive().required()).required(),
-  performanceMin: number().strict().positive().max(1e7).required(),
+  horizonsMin: array().of(number().strict().positive().max(LONGEST_SPAN_MIN).required()).max(1000).required(),
+  tolerances: array().of(number().strict().positive().max(MOST_CENTS).required()).max(100).required(),
+  performanceMin: number().strict().positive().max(LONGEST_SPAN_MIN).required(),
   events: array()
     .of(
       object({
@@ -27,10 +30,13 @@ const caseSchema = object({
         kind: mixed<'retune' | 'read'>().oneOf(['retune', 'read']).required(),
         cents: number()
           .strict()
+          .min(-MOST_CENTS)
+          .max(MOST_CENTS)
           .when('kind', { is: 'read', then: (s) => s.required() }),
         tempC: number().strict().nullable().min(-60).max(90),
       }),
     )
+    .max(MOST_EVENTS)
     .required(),
 });
 
@@ -65,16 +71,8 @@ function forecastCase(value: unknown): object {
 }
 
 /** `forecast`: a settle-cases/1 document in, a settle-forecasts/1 document out. */
-export function forecastDocument(text: string): object {
-  let data: unknown;
-  try {
-    data = JSON.parse(text);
-  } catch (error) {
-    return refused('bad-document', `Standard input is no JSON (${(error as Error).message}).`);
-  }
-  const { format, cases } = (data ?? {}) as { format?: unknown; cases?: unknown };
-  if (format !== 'settle-cases/1' || !Array.isArray(cases)) {
+export function forecastDocument({ format, cases }: Record<string, unknown>): object {
+  if (format !== 'settle-cases/1' || !Array.isArray(cases) || cases.length > MOST_CASES)
     return refused('bad-document', 'Expected {"format":"settle-cases/1","cases":[…]}.');
-  }
   return { format: 'settle-forecasts/1', forecasts: cases.map(forecastCase) };
 }

@@ -1,6 +1,7 @@
 import { createInterface } from 'node:readline';
-import { stdin, stdout } from 'node:process';
+import { exit, stdin, stdout } from 'node:process';
 import { ValidationError, type Schema } from 'yup';
+import { brief, hasHugeNumber, LARGEST_FILE, LARGEST_NUMBER, nestedTooDeep } from '../core/limits';
 
 /** A refused item: exit status 0, the line says why. */
 export interface Refused {
@@ -9,7 +10,7 @@ export interface Refused {
   message: string;
 }
 
-export const refused = (reason: string, message: string): Refused => ({ ok: false, reason, message });
+export const refused = (reason: string, message: string): Refused => ({ ok: false, reason, message: brief(message) });
 
 /** An item checked by its schema, or the refusal that says its first fault. */
 export function checked<T>(schema: Schema<T>, item: unknown, reason: string): { ok: true; value: T } | Refused {
@@ -21,39 +22,86 @@ export function checked<T>(schema: Schema<T>, item: unknown, reason: string): { 
   }
 }
 
+type Item = Record<string, unknown>;
+type Answer = (item: Item) => object;
+
+// Who reads the answers may go away: then there is nobody to tell.
+stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') exit(0);
+  throw error;
+});
+
+const tell = (answer: object) => stdout.write(JSON.stringify(answer) + '\n');
+
 /** Answers every JSON line of standard input with one JSON line, in order. */
-export async function answerLines(answer: (item: Record<string, unknown>) => object): Promise<void> {
-  for await (const line of createInterface({ input: stdin, crlfDelay: Infinity })) {
-    if (line.trim() === '') continue;
-    stdout.write(JSON.stringify(answerLine(line, answer)) + '\n');
+export async function answerLines(answer: Answer): Promise<void> {
+  for await (const line of createInterface({ input: stdin, crlfDelay: Infinity }))
+    if (line.trim() !== '') tell(answerText(line, answer, 'bad-line'));
+}
+
+/** One guard round every command: what is too long, too deep, too large or no JSON never reaches it. */
+function answerText(text: string, answer: Answer, reason: string): object {
+  if (text.length > LARGEST_FILE) return refused(reason, 'This is longer than 200 MB.');
+  if (nestedTooDeep(text)) return refused(reason, 'This is nested too deep.');
+  let item: unknown;
+  try {
+    item = JSON.parse(text);
+  } catch {
+    return refused(reason, 'This line is no JSON.');
+  }
+  if (typeof item !== 'object' || item === null || Array.isArray(item))
+    return refused(reason, 'This line is no JSON object.');
+  if (hasHugeNumber(item)) return refused('bad-number', `A number here is beyond ±${LARGEST_NUMBER}.`);
+  try {
+    return answer(item as Item);
+  } catch (error) {
+    // A fault of ours: it is said, and the next item is answered.
+    return refused('internal', `This item could not be worked out (${(error as Error).message}).`);
   }
 }
 
-function answerLine(line: string, answer: (item: Record<string, unknown>) => object): object {
-  let item: unknown;
-  try {
-    item = JSON.parse(line);
-  } catch {
-    return refused('bad-line', 'This line is no JSON.');
-  }
-  if (typeof item !== 'object' || item === null || Array.isArray(item))
-    return refused('bad-line', 'This line is no JSON object.');
-  return answer(item as Record<string, unknown>);
+/** A command on documents of any layout. */
+export interface DocumentCommand {
+  answer: Answer;
+  /** What a text is refused as that is no JSON object. */
+  reason: string;
+  /** False for a document that another object on the next line belongs to. */
+  isWhole: (item: Item) => boolean;
 }
 
 /**
- * Answers a JSON document on standard input; several of them, a line each, are answered a line each. A log export followed by
- * the object that goes with it is one document too.
+ * Answers JSON documents on standard input: each that stands on a line of its own at once, and one that goes over several lines
+ * when it is whole. A log export followed by the object that goes with it is one document.
  */
-export async function answerDocument(answer: (item: Record<string, unknown>) => object): Promise<void> {
-  const text = (await readAll()).trim();
+export async function answerDocument({ answer, reason, isWhole }: DocumentCommand): Promise<void> {
+  let pending: string[] = [];
+  let length = 0;
+  for await (const line of createInterface({ input: stdin, crlfDelay: Infinity })) {
+    if (line.trim() === '') continue;
+    if (pending.length === 0 && line.startsWith('{') && isJson(line) && isWhole(JSON.parse(line) as Item)) {
+      tell(answerText(line, answer, reason));
+      continue;
+    }
+    length += line.length;
+    // Beyond the largest file nothing is gathered any more: it is refused at the end.
+    if (length <= LARGEST_FILE + 1) pending.push(line);
+  }
+  if (pending.length === 0) return;
+  const text = pending.join('\n');
+  pending = [];
+  for (const part of partsOf(text)) tell(answerText(part, answer, reason));
+}
+
+/** A document, or a log export and the object that follows it as one, or else every line by itself. */
+function partsOf(text: string): string[] {
+  if (isJson(text)) return [text];
   const second = Math.max(0, ...[...text.matchAll(/\}\s*(?=\{\s*"(session|now)")/g)].map((m) => m.index + 1));
-  const parts = isJson(text)
-    ? [text]
-    : second > 0 && isJson(text.slice(0, second)) && isJson(text.slice(second))
-      ? [JSON.stringify({ ...JSON.parse(text.slice(0, second)), ...JSON.parse(text.slice(second)) })]
-      : text.split('\n').filter((l) => l.trim() !== '');
-  for (const part of parts) stdout.write(JSON.stringify(answerLine(part, answer)) + '\n');
+  const [first, rest] = [text.slice(0, second), text.slice(second)];
+  if (second > 0 && isJson(first) && isJson(rest))
+    return [JSON.stringify({ ...(JSON.parse(first) as Item), ...(JSON.parse(rest) as Item) })];
+  const lines = text.split('\n');
+  // Broken lines of one document say nothing one by one.
+  return lines.some(isJson) ? lines : [text];
 }
 
 function isJson(text: string): boolean {
@@ -63,11 +111,4 @@ function isJson(text: string): boolean {
   } catch {
     return false;
   }
-}
-
-/** All of standard input as text. */
-export async function readAll(): Promise<string> {
-  const parts: Buffer[] = [];
-  for await (const part of stdin) parts.push(part as Buffer);
-  return Buffer.concat(parts).toString('utf8');
 }

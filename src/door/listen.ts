@@ -1,4 +1,5 @@
 import { array, boolean, number, object, string } from 'yup';
+import { MOST_CENTS } from '../core/limits';
 import { ratioOfCents, targetFrequencyHz } from '../core/music';
 import { createSession, type NamedPlace, type SessionEvent } from '../core/pass';
 import { checked } from './lines';
@@ -9,7 +10,6 @@ const BLOCK = 1024;
 const CLOCK_S = 0.05;
 /** Silence after the end of the recording, so that its last note is read too, s. */
 const AFTER_S = 1.5;
-const MOST_CENTS = 6000;
 
 const schema = object({
   file: string().required('file is the path of a WAV file.'),

@@ -1,6 +1,6 @@
 /** The command-line door: the app's core on files and JSON. See README. */
 import { argv, exit, stderr, stdout } from 'node:process';
-import { answerDocument, answerLines, readAll } from './lines';
+import { answerDocument, answerLines, type DocumentCommand } from './lines';
 
 const USAGE = `usage: npm run -s door -- COMMAND
   measure            JSON lines {"file","target","a4"?} in, one reading or refusal a line out
@@ -29,13 +29,22 @@ const lines: Record<string, () => Promise<Answer>> = {
   octave: async () => (await import('./octave')).octaveLine,
   'bridge-line': async () => (await import('./octave')).bridgeLineLine,
 };
-/** Commands on one document of any layout, one answer. */
-const documents: Record<string, () => Promise<Answer>> = {
-  trial: async () => (await import('./trial')).trialLine,
-  plan: async () => (await import('./plan')).planDocument,
+/** Commands on documents of any layout. */
+const documents: Record<string, () => Promise<DocumentCommand>> = {
+  trial: async () => ({ answer: (await import('./trial')).trialLine, reason: 'bad-line', isWhole: () => true }),
+  plan: async () => ({
+    answer: (await import('./plan')).planDocument,
+    reason: 'bad-line',
+    // A bare log export: what is asked of it follows.
+    isWhole: (item) => 'session' in item,
+  }),
+  forecast: async () => ({
+    answer: (await import('./forecast')).forecastDocument,
+    reason: 'bad-document',
+    isWhole: () => true,
+  }),
 };
 const others: Record<string, { arguments: number; run: (...rest: string[]) => Promise<object> }> = {
-  forecast: { arguments: 0, run: async () => (await import('./forecast')).forecastDocument(await readAll()) },
   'export-demo': { arguments: 1, run: async (file = '') => (await import('./export-demo')).exportDemo(file) },
 };
 

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, statSync } from 'node:fs';
 import { readWav, type Sound } from '../core/exchange';
 import { A4_MAX_HZ, A4_MIN_HZ, DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';
 import { changeBetween, measure, type Outcome } from '../core/pitch';
@@ -29,6 +29,7 @@ export function soundOf(file: unknown): { ok: true; sound: Sound } | Refused {
   if (typeof file !== 'string') return refused('unreadable-file', 'file is the path of a WAV file.');
   let bytes: Uint8Array;
   try {
+    if (!statSync(file).isFile()) return refused('unreadable-file', 'This is no file.');
     bytes = readFileSync(file);
   } catch (error) {
     return refused('unreadable-file', `The file could not be opened (${(error as Error).message}).`);

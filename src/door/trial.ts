@@ -1,15 +1,17 @@
 import { array, number, object } from 'yup';
+import { LONGEST_SPAN_MIN, MOST_CENTS } from '../core/limits';
 import { judgeTrial } from '../core/trial';
 import { checked, refused } from './lines';
 
 const reading = object({
-  t: number().strict().min(0).max(1e7).required(),
-  fall: number().strict().min(-5000).max(5000).required(),
+  t: number().strict().min(0).max(LONGEST_SPAN_MIN).required(),
+  fall: number().strict().min(-MOST_CENTS).max(MOST_CENTS).required(),
 });
-const side = () => array().of(reading).required();
+const side = () => array().of(reading.required()).max(5000).required();
 const schema = object({
   pairs: array()
-    .of(object({ treated: side(), control: side() }))
+    .of(object({ treated: side(), control: side() }).required())
+    .max(1000)
     .required(),
 });
 

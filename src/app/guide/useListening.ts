@@ -1,5 +1,4 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { readWav } from '../../core/exchange';
 import { createGuide, reachOf, type GuidedStep, type GuideView, type Verdict } from '../../core/pass';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
@@ -9,6 +8,7 @@ import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
 import { settings } from '../store/settings';
+import { useWorld } from '../store/world';
 
 /** The answer to the last check of the input or its clock. */
 export type Check = Extract<Heard, { kind: 'input-check' | 'clock-check' }>;
@@ -31,6 +31,7 @@ export function useListening(
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
 ) {
+  const { ask } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
@@ -141,7 +142,7 @@ export function useListening(
   const openFile = useCallback(
     async (file: File) => {
       say('');
-      const wav = readWav(new Uint8Array(await file.arrayBuffer()));
+      const wav = await ask('sound', { file });
       if (!wav.ok) {
         say(`${file.name}: ${wav.message}`);
         return;
@@ -170,7 +171,7 @@ export function useListening(
       );
       setListening('file');
     },
-    [pause, say],
+    [ask, pause, say],
   );
 
   const pluck = useCallback(

@@ -1,3 +1,4 @@
+import type { WavOutcome } from '../../core/exchange';
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
@@ -36,6 +37,8 @@ export interface Questions {
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
   /** A file of records is checked whole and written in one go. */
   import: { ask: { file: Blob }; answer: Imported };
+  /** The sound of a WAV file. */
+  sound: { ask: { file: Blob }; answer: WavOutcome };
   export: { ask: { as: 'json' | 'csv'; nowMs: number }; answer: Blob };
 }
 export type QuestionKind = keyof Questions;

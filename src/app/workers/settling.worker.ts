@@ -11,8 +11,8 @@ import { SETTLING_PRIORS, type SettlingMaterial } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedPriors } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import { judgeTrial } from '../../core/trial';
-import { logFileReader, readingsCsv, writeLogFile } from '../../core/exchange';
-import { LARGEST_FILE } from '../../core/limits';
+import { logFileReader, readingsCsv, readWav, writeLogFile, type WavOutcome } from '../../core/exchange';
+import { LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import { openStore, type RecordStore, type World } from '../database/database';
 import type {
   Answer,
@@ -148,6 +148,11 @@ async function importFile({ file }: Questions['import']['ask'], id: number): Pro
   }
 }
 
+async function soundOf(file: Blob): Promise<WavOutcome> {
+  if (file.size > LARGEST_WAV) return { ok: false, message: 'The file is larger than 500 MB.' };
+  return readWav(new Uint8Array(await file.arrayBuffer()));
+}
+
 function exportLog({ as, nowMs }: Questions['export']['ask']): Blob {
   const all = index.records();
   return as === 'json'
@@ -171,6 +176,8 @@ function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Q
       return restring(request.ask);
     case 'import':
       return importFile(request.ask, request.id);
+    case 'sound':
+      return soundOf(request.ask.file);
     case 'export':
       return exportLog(request.ask);
   }
