@@ -3,9 +3,8 @@ import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
-import { RECORD_VERSION, type LogRecord } from '../../src/core/records';
-import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
+import { bigLog } from '../size/big-log';
 
 const PORT = 4188;
 const INSTRUMENTS = 5;
@@ -14,71 +13,7 @@ const READINGS = 100;
 const KEPT = 8;
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 
-function bigLog(): LogRecord[] {
-  const random = randomFrom(3);
-  const endMs = Date.now() - 60000;
-  const base = { version: RECORD_VERSION, zoneMin: 0 } as const;
-  const records: LogRecord[] = [];
-  for (let i = 0; i < INSTRUMENTS; i++) {
-    const instrumentId = `i${i}`;
-    const startMs = endMs - (2 + i) * 86400000;
-    records.push({
-      ...base,
-      id: instrumentId,
-      type: 'instrument',
-      atMs: startMs,
-      instrumentId,
-      name: `Guitar ${i + 1}`,
-      family: 'guitar-nylon',
-      strings: NOTES.map((note, s) => ({
-        stringId: `s${s}`,
-        note,
-        lengthMm: 650,
-        material: s < 3 ? 'plain-nylon' : 'wound-nylon',
-        gaugeMm: 0.8,
-      })),
-    });
-    for (let s = 0; s < STRINGS; s++) {
-      const stringId = `s${s}`;
-      records.push({
-        ...base,
-        id: `${instrumentId}-${stringId}-f`,
-        type: 'fitted',
-        atMs: startMs,
-        instrumentId,
-        stringId,
-      });
-      for (let k = 0; k < READINGS; k++) {
-        const targetHz = 110 * (s + 1);
-        const cents = k % 2 ? 0.3 * random.normal() : -3 - random.uniform();
-        const frequencyHz = targetHz * Math.pow(2, cents / 1200);
-        records.push({
-          ...base,
-          id: `${instrumentId}-${stringId}-${k}`,
-          type: 'reading',
-          atMs: Math.round(startMs + ((k + 1) / READINGS) ** 2 * (endMs - startMs)),
-          instrumentId,
-          stringId,
-          purpose: k % 2 ? 'as-left' : 'as-found',
-          source: 'microphone',
-          frequencyHz,
-          cents,
-          sigmaCents: 0.2,
-          targetHz,
-          a4Hz: 440,
-          ...(k % 2 ? { arrival: 'from below' as const } : {}),
-          partials: Array.from({ length: 8 }, (_, n) => ({
-            n: n + 1,
-            frequencyHz: (n + 1) * frequencyHz,
-            sigmaHz: 0.01,
-          })),
-        });
-      }
-    }
-  }
-  return records;
-}
-
+const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - 60000);
 const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
   env: { ...process.env, PORT: String(PORT) },
   stdio: ['ignore', 'pipe', 'inherit'],
@@ -90,7 +25,7 @@ const browser = await chromium.launch({
 });
 const page = await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
 mkdirSync('.tmp', { recursive: true });
-writeFileSync('.tmp/big-log.json', writeLogFile(bigLog(), Date.now()));
+writeFileSync('.tmp/big-log.json', writeLogFile(log, Date.now()));
 await page.goto('/log');
 await page.locator('input[type=file]').setInputFiles('.tmp/big-log.json');
 await page.getByText(/new records kept/).waitFor();
@@ -135,7 +70,7 @@ async function typeFigure(cents: number): Promise<void> {
 
 /** A reading kept in another tab, which tells this one. */
 async function keepElsewhere(string: number, cents: number): Promise<void> {
-  const [reading] = bigLog().filter((r) => r.type === 'reading' && r.stringId === `s${string}`);
+  const [reading] = log.filter((r) => r.type === 'reading' && r.stringId === `s${string}`);
   const record = { ...reading, id: `elsewhere${string}${cents}`, atMs: Date.now(), purpose: 'as-found', cents };
   await page.evaluate((r) => {
     (window as unknown as { from: number }).from = performance.now();

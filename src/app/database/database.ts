@@ -88,11 +88,17 @@ export function openStore(world: World): RecordStore {
     const lost = [...kept.values()].filter((r) => !there.has(r.id));
     if (lost.length > 0) await put(lost);
   };
-  const inTime = <T>(work: Promise<T>): Promise<T> =>
-    Promise.race([
-      work,
-      new Promise<never>((_, reject) => setTimeout(() => reject(new Error('it has not answered yet')), PATIENCE_MS)),
-    ]);
+  const inTime = async <T>(work: Promise<T>): Promise<T> => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const late = new Promise<never>((_, reject) => {
+      timer = setTimeout(() => reject(new Error('it has not answered yet')), PATIENCE_MS);
+    });
+    try {
+      return await Promise.race([work, late]);
+    } finally {
+      clearTimeout(timer);
+    }
+  };
   const write = async (records: readonly LogRecord[]): Promise<void> => {
     const batch = [...new Map([...held, ...records].map((r) => [r.id, r])).values()];
     if (batch.length === 0) return;
@@ -124,6 +130,8 @@ export function openStore(world: World): RecordStore {
       const byId = new Map<string, LogRecord>();
       const damaged: Damaged[] = [];
       let count = 0;
+      // A database that is being opened for ever is one that does not open.
+      await inTime(base.ready());
       // Each item is what one write appended: a list of records.
       await base.iterate<unknown, undefined>((value, key) => {
         count++;

@@ -224,7 +224,11 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     type: typed('touch'),
     passId: id().required(),
     touch: mixed<string>().oneOf(TOUCHES).required(),
-    fret: finite().integer().min(1).max(36).optional(),
+    fret: finite()
+      .integer()
+      .min(1)
+      .max(36)
+      .when('touch', { is: 'fret', then: (s) => s.required() }),
     source: mixed<string>().oneOf(SOURCES).required(),
     frequencyHz: hertz().required(),
     sigmaCents: finite().min(0).max(100).required(),

@@ -1,0 +1,62 @@
+import { readingsCsv, readLogFile, writeLogFile } from '../../src/core/exchange';
+import { octavePasses } from '../../src/core/octave';
+import { nextStep, passUnderWay } from '../../src/core/pass';
+import { planShow, planStrings } from '../../src/core/plan';
+import { instrumentStatus, readBench, type LogRecord } from '../../src/core/records';
+import { SETTLING_PRIORS } from '../../src/core/settling';
+import { fallsByAge, instrumentStory, learnedPriors } from '../../src/core/story';
+import { judgeTrial } from '../../src/core/trial';
+
+/** Figures in an answer that are none; [] where all are. */
+export function noNumbers(value: unknown, path = ''): string[] {
+  if (typeof value === 'number') return Number.isNaN(value) ? [`${path} is NaN`] : [];
+  if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return [];
+  return Object.entries(value).flatMap(([k, v]) => noNumbers(v, `${path}.${k}`));
+}
+
+/** Asks of a log whatever the views ask of it; returns what is no number in the answers. */
+export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
+  const bench = readBench(records);
+  const priors = {};
+  const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: bench.curtain?.curtainMs ?? null, priors };
+  const answers: unknown[] = [];
+  for (const life of bench.instruments) {
+    const { instrumentId } = life.record;
+    const status = instrumentStatus(life, { ...wish, confidence: 0.9 });
+    const pass = passUnderWay(bench.passes, 'check', instrumentId, nowMs);
+    answers.push(
+      status,
+      pass && nextStep(life.strings, status, pass, 3),
+      instrumentStory(life, { ...wish, untilMs: nowMs + 864e5, zoneMin: 0 }),
+      learnedPriors(bench.instruments, 'plain-nylon')(instrumentId).prior,
+      life.strings.map((s) => fallsByAge(s)),
+      life.strings.map((s) => octavePasses(bench.touches, instrumentId, s.plan.stringId)),
+    );
+  }
+  for (const { pairs } of bench.trials) {
+    const string = (r: { instrumentId: string; stringId: string }) =>
+      bench.instruments
+        .find((i) => i.record.instrumentId === r.instrumentId)
+        ?.strings.find((s) => s.plan.stringId === r.stringId);
+    const present = pairs.flatMap((p) => {
+      const [treated, control] = [string(p.treated), string(p.control)];
+      return treated && control ? [{ treated: fallsByAge(treated), control: fallsByAge(control) }] : [];
+    });
+    answers.push(judgeTrial(present, 'plain-nylon'));
+  }
+  const { session } = bench;
+  if (session && session.curtainMs + session.minutes * 60000 > nowMs)
+    answers.push(
+      planShow({
+        strings: planStrings(bench.instruments, nowMs, (m) => SETTLING_PRIORS[m]),
+        session: { ...session, school: 'not-same-day', hereC: bench.room?.tempC ?? null },
+        nowMs,
+        zoneMin: 60,
+        minutesPerString: 1,
+      }),
+    );
+  readingsCsv(records);
+  const back = readLogFile(writeLogFile(records, nowMs));
+  if (!back.ok) return [`its own export is refused: ${back.message}`];
+  return noNumbers(answers);
+}

@@ -1,0 +1,123 @@
+/**
+ * A busy rack in the page: 50 instruments, 12 strings each, 200 readings a string. `npm run bench:size` (after a build): the import, a
+ * figure kept, the first view after a reload, and Settling after that, in headless Chromium.
+ */
+import { chromium, type CDPSession, type Page } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { writeLogFile } from '../../src/core/exchange';
+import { writeSection } from '../report';
+import { bigLog } from './big-log';
+
+const PORT = 4189;
+const [INSTRUMENTS, STRINGS, READINGS] = [50, 12, 200];
+const KEPT = 8;
+const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - 60000);
+
+const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) => server.stdout.once('data', resolve));
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'],
+});
+const page = await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+page.on('pageerror', (e) => process.stderr.write(`${e.message}\n`));
+mkdirSync('.tmp', { recursive: true });
+writeFileSync('.tmp/busy-log.json', writeLogFile(log, Date.now()));
+
+/** Notes every task of 50 ms or more on the page from now on. */
+const watch = (p: Page) =>
+  p.evaluate(() => {
+    const w = window as unknown as { long: number[] };
+    w.long = [];
+    new PerformanceObserver((list) => w.long.push(...list.getEntries().map((e) => e.duration))).observe({
+      type: 'longtask',
+    });
+  });
+const longest = (p: Page) => p.evaluate(() => Math.max(0, ...(window as unknown as { long: number[] }).long));
+/** CPU of the page's main thread so far, ms. */
+async function taskMs(session: CDPSession): Promise<number> {
+  const { metrics } = await session.send('Performance.getMetrics');
+  return 1000 * metrics.find((m) => m.name === 'TaskDuration')!.value;
+}
+const seconds = (fromMs: number) => ((performance.now() - fromMs) / 1000).toFixed(1);
+const rows: string[] = [];
+
+await page.goto('/log');
+await page.getByTestId('record-count').waitFor();
+await watch(page);
+let from = performance.now();
+await page.locator('input[type=file]').setInputFiles('.tmp/busy-log.json');
+await page.getByText(/is being checked/).waitFor();
+await page.getByText(/new records kept/).waitFor({ timeout: 300000 });
+const imported = seconds(from);
+// What was kept is told to the page in slices.
+await page.getByText(`${log.length}`, { exact: true }).waitFor({ timeout: 120000 });
+rows.push(
+  `| import of ${log.length} records, with progress: time; all shown; longest task on the page | 200 ms | ${imported} s; ${seconds(from)} s; ${(await longest(page)).toFixed(0)} ms |`,
+);
+
+from = performance.now();
+await page.goto('/bench/i0');
+await page.getByRole('heading', { level: 1, name: 'Guitar 1', exact: true }).waitFor({ timeout: 120000 });
+await page.getByRole('listitem').filter({ hasText: 'settling' }).first().waitFor({ timeout: 120000 });
+const lanes = seconds(from);
+await page.reload();
+from = performance.now();
+await page.reload();
+await page.getByRole('heading', { level: 1, name: 'Guitar 1', exact: true }).waitFor({ timeout: 120000 });
+const first = seconds(from);
+await page
+  .getByRole('complementary', { name: 'What to do now' })
+  .getByText('Fallen in all')
+  .waitFor({ timeout: 120000 });
+rows.push(
+  `| first view after a reload: its lanes; what it says of the string in hand | 3 s | ${first} s; ${seconds(from)} s (first opening ${lanes} s) |`,
+);
+
+from = performance.now();
+await page.getByRole('link', { name: 'Settling', exact: true }).first().click();
+await page.getByRole('complementary').getByText('falling now').first().waitFor({ timeout: 120000 });
+rows.push(`| Settling of that instrument after that | 1 s | ${seconds(from)} s |`);
+
+await page.goto('/bench/i0');
+await page.getByRole('heading', { level: 1, name: 'Guitar 1', exact: true }).waitFor({ timeout: 120000 });
+await page.waitForTimeout(5000);
+const session = await page.context().newCDPSession(page);
+await session.send('Performance.enable');
+const costs: number[] = [];
+const idle: number[] = [];
+for (let i = 0; i < KEPT; i++) {
+  const rest = await taskMs(session);
+  await page.waitForTimeout(1500);
+  idle.push((await taskMs(session)) - rest);
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+  await page.getByLabel('Cents from the target, or Hz').fill(String(-1 - 0.1 * i));
+  await page.waitForTimeout(400);
+  const before = await taskMs(session);
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(1500);
+  costs.push((await taskMs(session)) - before);
+}
+const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!;
+rows.push(
+  `| a figure kept: CPU of the page in the 1.5 s after, median and most of ${KEPT} (the same time at rest: ${middle(idle).toFixed(0)}) | 100 ms | ${middle(costs).toFixed(0)} ms, ${Math.max(...costs).toFixed(0)} ms |`,
+);
+await browser.close();
+server.kill();
+writeSection(
+  'A busy rack',
+  [
+    `${INSTRUMENTS} instruments, ${STRINGS} strings each, ${READINGS} readings a string: ${log.length} records, in headless Chromium.`,
+    '',
+    '| what | asked | measured |',
+    '|---|---|---|',
+    ...rows,
+  ],
+  process.cpuUsage().user / 1e6,
+);
+process.exit(0);

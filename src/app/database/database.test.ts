@@ -1,0 +1,224 @@
+/** The store over IndexedDB: what browsers do to it when they refuse, freeze, forget. */
+import 'fake-indexeddb/auto';
+import { IDBFactory, IDBObjectStore as FakeStore } from 'fake-indexeddb';
+import type { LogRecord } from '../../core/records';
+import type { RecordStore } from './database';
+
+const room = (id: string): LogRecord => ({
+  id,
+  version: 2,
+  atMs: 1_780_000_000_000,
+  zoneMin: 0,
+  type: 'room',
+  tempC: 19,
+});
+const ids = async (store: RecordStore) => (await store.all()).records.map((r) => r.id).sort();
+const heldIds = (store: RecordStore) =>
+  store
+    .held()
+    .map((r) => r.id)
+    .sort();
+
+const opened: RecordStore[] = [];
+/** As a page that is loaded: its own copy of the module, over the same database. */
+async function load(world: 'own' | 'demo' = 'own') {
+  jest.resetModules();
+  const module = await import('./database');
+  const store = module.openStore(world);
+  opened.push(store);
+  return { ...module, store };
+}
+const stores = FakeStore.prototype as IDBObjectStore;
+const realPut = stores.put;
+type Put = typeof stores.put;
+const puts = (put: Put) => {
+  stores.put = put;
+};
+
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory();
+});
+afterEach(() => {
+  jest.useRealTimers();
+  stores.put = realPut;
+  for (const store of opened.splice(0)) store.close();
+});
+
+test('what was appended is there after a reload, by another page too', async () => {
+  const { store } = await load();
+  await store.append([room('a'), room('b')]);
+  await store.append([room('c')]);
+  const again = await load();
+  expect(await ids(again.store)).toEqual(['a', 'b', 'c']);
+});
+
+test('one write is refused with two in flight: nothing that was said to be kept is written over', async () => {
+  const { store } = await load();
+  let n = 0;
+  puts(function (this: IDBObjectStore, ...rest: Parameters<Put>) {
+    if (++n === 1) throw new DOMException('no room', 'QuotaExceededError');
+    return realPut.apply(this, rest);
+  });
+  const outcomes = await Promise.allSettled(['a', 'b', 'c'].map((id) => store.append([room(id)])));
+  expect(outcomes.map((o) => o.status)).toEqual(['rejected', 'fulfilled', 'fulfilled']);
+  expect(heldIds(store)).toEqual([]);
+  expect(await ids((await load()).store)).toEqual(['a', 'b', 'c']);
+});
+
+test('two imports that begin with the same record and overlap are both kept', async () => {
+  const { store } = await load();
+  const first = Array.from({ length: 36 }, (_, i) => room(`r${i}`));
+  const second = Array.from({ length: 83 }, (_, i) => room(i === 0 ? 'r0' : `q${i}`));
+  await Promise.all([store.append(first), store.append(second)]);
+  expect(await ids((await load()).store)).toHaveLength(36 + 82);
+});
+
+const refusals: [string, Put][] = [
+  [
+    'no room',
+    () => {
+      throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    },
+  ],
+  [
+    'an error without a word',
+    () => {
+      throw new Error('');
+    },
+  ],
+  [
+    'no error at all',
+    () => {
+       
+      throw undefined;
+    },
+  ],
+  [
+    'a transaction that ends by itself',
+    function (this: IDBObjectStore, ...rest: Parameters<Put>) {
+      const request = realPut.apply(this, rest);
+      this.transaction.abort();
+      return request;
+    },
+  ],
+];
+test.each(refusals)('%s: a sentence, held in memory, and kept when there is room again', async (_, put) => {
+  const { store } = await load();
+  await store.append([room('before')]);
+  puts(put);
+  const refused = await store.append([room('a')]).catch((error: Error) => error.message);
+  expect(refused).toMatch(/^The browser did not take the record \([^()]{3,}\)\.$/);
+  expect(refused).not.toMatch(/null|undefined/);
+  await store.append([room('b')]).catch(() => undefined);
+  expect(heldIds(store)).toEqual(['a', 'b']);
+  // They are part of what is shown and exported meanwhile.
+  expect(await ids(store)).toEqual(['a', 'b', 'before']);
+  puts(realPut);
+  await store.append([room('c')]);
+  expect(heldIds(store)).toEqual([]);
+  expect(await ids((await load()).store)).toEqual(['a', 'b', 'before', 'c']);
+});
+
+test('what was refused is tried again by and by, without another word', async () => {
+  const { store } = await load();
+  const told = jest.fn();
+  store.onHeld(told);
+  puts(refusals[0]![1]);
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] });
+  await store.append([room('a')]).catch(() => undefined);
+  expect(told).toHaveBeenCalledTimes(1);
+  puts(realPut);
+  jest.advanceTimersByTime(16000);
+  jest.useRealTimers();
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(heldIds(store)).toEqual([]);
+  expect(told).toHaveBeenCalledTimes(2);
+});
+
+test('a write that is never answered is told after a while; answered late, it is kept', async () => {
+  const { store } = await load();
+  await store.all();
+  let answer: (() => void) | undefined;
+  puts(function (this: IDBObjectStore, ...rest: Parameters<Put>) {
+    const request = realPut.apply(this, rest);
+    const transaction = this.transaction as unknown as { oncomplete: (() => void) | null };
+    // The transaction's end is kept back.
+    queueMicrotask(() => {
+      const { oncomplete } = transaction;
+      transaction.oncomplete = () => (answer = () => oncomplete?.call(this.transaction));
+    });
+    return request;
+  });
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] });
+  const write = store.append([room('a')]).catch((error: Error) => error.message);
+  for (let i = 0; i < 20; i++) await new Promise((resolve) => setImmediate(resolve));
+  jest.advanceTimersByTime(9000);
+  jest.useRealTimers();
+  expect(await write).toBe('The browser did not take the record (it has not answered yet).');
+  expect(heldIds(store)).toEqual(['a']);
+  puts(realPut);
+  answer?.();
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(heldIds(store)).toEqual([]);
+});
+
+test('the database is deleted underneath: what memory holds is written again with the next write', async () => {
+  const { store, databaseName } = await load();
+  await store.append([room('a')]);
+  await store.append([room('b')]);
+  await new Promise((resolve, reject) => {
+    const gone = indexedDB.deleteDatabase(databaseName('own'));
+    gone.onsuccess = resolve;
+    gone.onerror = reject;
+  });
+  await store.append([room('c')]);
+  expect(await ids((await load()).store)).toEqual(['a', 'b', 'c']);
+});
+
+test('IndexedDB refused: no other storage stands in; it is said, and held', async () => {
+  const refuse = () => {
+    throw new DOMException('The user denied permission', 'SecurityError');
+  };
+  Object.defineProperty(globalThis, 'indexedDB', { value: { open: refuse }, configurable: true, writable: true });
+  const { store } = await load();
+  await expect(store.all()).rejects.toThrow();
+  const refused = await store.append([room('a')]).catch((error: Error) => error.message);
+  expect(refused).toMatch(/^The browser did not take the record \(.{3,}\)\.$/);
+  expect(heldIds(store)).toEqual(['a']);
+});
+
+test('stored pieces that are no records are set aside and given out, the rest is read', async () => {
+  const first = await load();
+  await first.store.append([room('a'), room('b')]);
+  const database = await new Promise<IDBDatabase>((resolve) => {
+    const request = indexedDB.open(first.databaseName('own'));
+    request.onsuccess = () => resolve(request.result);
+  });
+  await new Promise((resolve) => {
+    const transaction = database.transaction('records', 'readwrite');
+    const records = transaction.objectStore('records');
+    records.put('torn', 'k1');
+    records.put([room('c'), { id: 7 }, null], 'k2');
+    transaction.oncomplete = resolve;
+  });
+  const { store, rawLog } = await load();
+  const { records, damaged } = await store.all();
+  expect(records.map((r) => r.id).sort()).toEqual(['a', 'b', 'c']);
+  expect(damaged).toEqual([
+    { key: 'k1', value: 'torn' },
+    { key: 'k2', value: [{ id: 7 }, null] },
+  ]);
+  expect(JSON.parse(await rawLog('own'))).toMatchObject({ format: 'slow-anchor-log/1', setAside: damaged });
+});
+
+test('another tab hears of what was written, and of a log begun anew', async () => {
+  const { store } = await load('demo');
+  const other = await load('demo');
+  const heard: unknown[] = [];
+  other.store.onForeignWrite((written) => heard.push(written && written.map((r) => r.id)));
+  await store.append([room('a')]);
+  await store.clear();
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(heard).toEqual([['a'], null]);
+  expect(await ids(other.store)).toEqual([]);
+});
