@@ -123,6 +123,8 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       return { ...read, records: index.current.records(), bench: index.current.bench() };
     },
     staleTime: Infinity,
+    // What did not change keeps its identity by the index; comparing it record by record would take the longer the log is.
+    structuralSharing: false,
   });
   const gain = useCallback(
     (written: readonly LogRecord[]) => {

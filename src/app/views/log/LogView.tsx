@@ -51,6 +51,16 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
   }
 }
 
+/** The newest records, the newest first; in a long log only those are put in order. */
+function newestOf(records: readonly LogRecord[]): LogRecord[] {
+  const times = Float64Array.from(records, (r) => r.atMs).sort();
+  const from = times[Math.max(0, times.length - SHOWN)] ?? 0;
+  return records
+    .filter((r) => r.atMs >= from)
+    .sort((a, b) => b.atMs - a.atMs)
+    .slice(0, SHOWN);
+}
+
 /** Every record, newest first, with export and import. */
 export function LogView() {
   const { records, ask, nowMs, world, lasting, damaged } = useWorld();
@@ -58,14 +68,11 @@ export function LogView() {
   /** The file being taken in, and how far it is. */
   const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
   const input = useRef<HTMLInputElement>(null);
-  const { superseded, instruments, newest } = useMemo(
-    () => ({
-      superseded: new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : []))),
-      instruments: new Map(
-        records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
-      ),
-      newest: [...records].sort((a, b) => b.atMs - a.atMs).slice(0, SHOWN),
-    }),
+  const newest = useMemo(() => newestOf(records), [records]);
+  const superseded = useMemo(() => new Set(records.flatMap((r) => r.supersedes ?? [])), [records]);
+  const instruments = useMemo(
+    () =>
+      new Map(records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r])),
     [records],
   );
   const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localIso(nowMs(), 0).slice(0, 10)}`;
