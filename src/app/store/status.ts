@@ -8,6 +8,15 @@ export const TOLERANCE_CENTS = 3;
 export const HOLD_MIN = 90;
 const CONFIDENCE = 0.9;
 
+const revisions = new WeakMap<InstrumentLife, number>();
+let newest = 0;
+/** A number for what the log says of an instrument: the index gives it afresh when something was written of it. */
+function revisionOf(life: InstrumentLife): number {
+  const known = revisions.get(life) ?? ++newest;
+  revisions.set(life, known);
+  return known;
+}
+
 /** The instrument in hand is reckoned anew so often, ms; the others on the rack in their turn. */
 const IN_HAND_MS = 15000;
 const ON_RACK_MS = 600000;
@@ -42,7 +51,7 @@ export function useStatuses(
           'status',
           world,
           life.record.id,
-          life.strings.map((s) => [s.strungMs, s.readings.length, s.readings.at(-1)?.id]),
+          revisionOf(life),
           then,
           curtainMs,
           basis,

@@ -90,6 +90,7 @@ export interface LogIndex {
 /** Records about one instrument, or about none in particular. */
 interface Part {
   all: LogRecord[];
+  types: Set<LogRecord['type']>;
   /** In order, as far as they stand; undefined when something has come since. */
   live: LogRecord[] | undefined;
   life: InstrumentLife | undefined;
@@ -116,7 +117,7 @@ export function createLogIndex(): LogIndex {
   const part = (key: string): Part => {
     const known = parts.get(key);
     if (known) return known;
-    const fresh: Part = { all: [], live: undefined, life: undefined, bornMs: 0 };
+    const fresh: Part = { all: [], types: new Set(), live: undefined, life: undefined, bornMs: 0 };
     parts.set(key, fresh);
     return fresh;
   };
@@ -149,6 +150,7 @@ export function createLogIndex(): LogIndex {
       for (const r of news) {
         const p = part(partOf(r));
         p.all.push(r);
+        p.types.add(r.type);
         p.live = undefined;
         seq = Math.max(seq, r.written?.seq ?? 0);
         if (COMES_OR_GOES.includes(r.type)) changes++;
@@ -178,7 +180,7 @@ export function createLogIndex(): LogIndex {
       const general = liveOf(part(GENERAL));
       const all = [...parts.values()];
       const everywhere = <T extends LogRecord['type']>(type: T) =>
-        all.flatMap((p) => (p.all.some((r) => r.type === type) ? ofType(liveOf(p), type) : [])).sort(inTime);
+        all.flatMap((p) => (p.types.has(type) ? ofType(liveOf(p), type) : [])).sort(inTime);
       const lives = all.filter((p) => p.life).sort((a, b) => a.bornMs - b.bornMs);
       // The freshest strings first: they need the bench most.
       const freshest = (i: InstrumentLife) => Math.max(...i.strings.map((s) => s.strungMs ?? 0));

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import { isOfPass, lastKept, type PassStep, type Verdict } from '../../../core/pass';
@@ -45,6 +45,7 @@ export function BenchView() {
   const statuses = useStatuses(bench.instruments, now, curtainMs, instrumentId);
   const own = useMemo(() => statuses.get(instrumentId) ?? [], [statuses, instrumentId]);
   const [message, setMessage] = useState('');
+  const clearMessage = useCallback(() => setMessage(''), []);
   const pass = useCheckPass(life, own, setMessage);
   const [insist, setInsist] = useState(false);
   const [typing, setTyping] = useState(false);
@@ -269,7 +270,7 @@ export function BenchView() {
           nowMs={now}
           zoneMin={zoneMin}
           basePath={basePath}
-          onChoose={() => setMessage('')}
+          onChoose={clearMessage}
         />
         <section aria-labelledby="instrument-name" className="min-w-0 overflow-y-auto px-4 py-3 max-sm:order-2">
           <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
