@@ -1,0 +1,258 @@
+/**
+ * Tabs killed at random moments: `npm run bench:kept -- [seed] [kills]` (after a build). Figures typed and plucked, files of 5 000 and 50 000
+ * records, the demonstration begun anew, two tabs at once; after each kill a new tab opens the log and it is compared with what
+ * was shown as kept.
+ */
+import { chromium, type BrowserContext, type Page } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { argv, env, exit, stderr } from 'node:process';
+import { writeLogFile } from '../../src/core/exchange';
+import { randomFrom } from '../../src/core/simulate';
+import { writeSection } from '../report';
+import { bigLog } from '../size/big-log';
+
+const PORT = 4191;
+const [seed = 1, kills = 400] = argv.slice(2).map(Number);
+const random = randomFrom(seed);
+
+const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
+  env: { ...env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) => server.stdout.once('data', resolve));
+const browser = await chromium.launch({
+  executablePath: env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
+});
+mkdirSync('.tmp', { recursive: true });
+const SIZES = [5000, 50000];
+for (const size of SIZES) {
+  const log = bigLog(Math.round(size / 500), 4, 124, Date.now() - 60000).slice(0, size);
+  writeFileSync(`.tmp/log-${size}.json`, writeLogFile(log, Date.now()));
+}
+
+const faults: string[] = [];
+const fault = (what: string): void => {
+  faults.push(what);
+  stderr.write(`${what}\n`);
+};
+
+/** A tab that notes every figure said to be kept the moment it is said. */
+async function open(context: BrowserContext, path: string, kept: string[]): Promise<Page> {
+  const page = await context.newPage();
+  page.on('console', (m) => {
+    if (m.text().startsWith('KEPT ')) kept.push(m.text().slice(5));
+  });
+  await page.addInitScript(() => {
+    let said = '';
+    const look = () => {
+      const text =
+        document.querySelector('[data-testid="message"]')?.textContent ??
+        document.querySelector('[data-testid="log-message"]')?.textContent ??
+        '';
+      if (text !== said && / kept/.test(text) && !/not kept|held in memory/.test(text)) console.log(`KEPT ${text}`);
+      said = text;
+    };
+    new MutationObserver(look).observe(document, { subtree: true, childList: true, characterData: true });
+  });
+  await page.goto(path);
+  return page;
+}
+
+/** Kills the tab's process; what the tab was doing ends there. */
+async function kill(page: Page): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  const crashed = page.waitForEvent('crash');
+  void session.send('Page.crash').catch(() => undefined);
+  await crashed;
+  await page.close();
+}
+
+/** Everything in the store, read by hand. */
+const stored = (page: Page, world: string) =>
+  page.evaluate(async (name) => {
+    const database = await new Promise<IDBDatabase>((resolve, reject) => {
+      const request = indexedDB.open(name);
+      request.onsuccess = () => resolve(request.result);
+      request.onerror = () => reject(request.error!);
+    });
+    const batches = await new Promise<{ id: string; type: string; cents?: number }[][]>((resolve, reject) => {
+      const request = database.transaction('records').objectStore('records').getAll();
+      request.onsuccess = () => resolve(request.result as { id: string; type: string; cents?: number }[][]);
+      request.onerror = () => reject(request.error!);
+    });
+    database.close();
+    const records = new Map(batches.flat().map((r) => [r.id, { type: r.type, cents: r.cents }]));
+    return {
+      count: records.size,
+      cents: [...records.values()].flatMap((r) => (r.cents === undefined ? [] : [r.cents])),
+    };
+  }, `slow-anchor-${world}`);
+
+const pause = (page: Page, most: number) => page.waitForTimeout(most * random.uniform() ** 2);
+let compared = 0;
+let figure = 0;
+/** A figure that nobody typed before. */
+const nextFigure = () => (++figure / 10) % 900;
+
+async function addOne(page: Page): Promise<void> {
+  await page.goto('/instrument');
+  await page.getByRole('button', { name: 'Ukulele', exact: true }).click();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();
+  await page.keyboard.press('Enter');
+}
+
+async function type(page: Page, cents: number): Promise<void> {
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+  await page.getByLabel('Cents from the target, or Hz').fill(cents.toFixed(1));
+  await page.keyboard.press('Enter');
+}
+
+/** What a figure's sentence says was kept, cents. */
+const centsIn = (sentence: string) => Number(/([+−]?\d+\.\d) ±/.exec(sentence)?.[1]?.replace('−', '-') ?? NaN);
+
+function check(what: string, kept: string[], cents: readonly number[]): void {
+  for (const sentence of kept) {
+    const said = centsIn(sentence);
+    if (Number.isFinite(said)) compared++;
+    if (Number.isFinite(said) && !cents.some((c) => Math.abs(c - said) < 0.051))
+      fault(`${what}: '${sentence}' is lost`);
+  }
+}
+
+type Trial = (context: BrowserContext, what: string) => Promise<void>;
+
+const typed: Trial = async (context, what) => {
+  const kept: string[] = [];
+  const page = await open(context, '/bench', kept);
+  await addOne(page);
+  for (let k = 0; k < 3; k++) {
+    await type(page, nextFigure());
+    await pause(page, 120);
+  }
+  await kill(page);
+  const after = await open(context, '/bench', []);
+  await after.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();
+  check(what, kept, (await stored(after, 'own')).cents);
+};
+
+const plucked: Trial = async (context, what) => {
+  const kept: string[] = [];
+  const page = await open(context, '/demo/bench', kept);
+  await page.getByRole('heading', { level: 1, name: 'Requinto, nylon' }).waitFor();
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('p');
+  await page.waitForTimeout(1200);
+  await pause(page, 600);
+  await kill(page);
+  const after = await open(context, '/demo/bench', []);
+  await after.getByRole('heading', { level: 1, name: 'Requinto, nylon' }).waitFor();
+  check(what, kept, (await stored(after, 'demo')).cents);
+};
+
+const imported =
+  (size: number): Trial =>
+  async (context, what) => {
+    const kept: string[] = [];
+    const page = await open(context, '/log', kept);
+    await page.getByTestId('record-count').waitFor();
+    const before = (await stored(page, 'own')).count;
+    await page.locator('input[type=file]').setInputFiles(`.tmp/log-${size}.json`);
+    // Around the moment when it is written.
+    await page
+      .getByText(new RegExp(`is being checked, ${size > 9000 ? 9 : ''}`))
+      .waitFor({ timeout: 60000 })
+      .catch(() => undefined);
+    await pause(page, size > 9000 ? 2500 : 900);
+    await kill(page);
+    const after = await open(context, '/log', []);
+    await after.getByTestId('record-count').waitFor({ timeout: 60000 });
+    const { count } = await stored(after, 'own');
+    if (count !== before && count !== before + size) fault(`${what}: ${count - before} of ${size} are there`);
+    if (kept.length > 0 && count === before) fault(`${what}: '${kept[0]!}' is lost`);
+    if (Number(await after.getByTestId('record-count').textContent()) !== count) fault(`${what}: not all are shown`);
+  };
+
+const reset: Trial = async (context, what) => {
+  const page = await open(context, '/demo/bench', []);
+  await page.getByRole('heading', { level: 1, name: 'Requinto, nylon' }).waitFor();
+  const whole = (await stored(page, 'demo')).count;
+  await page.getByRole('button', { name: 'Start it over' }).click();
+  await pause(page, 250);
+  await kill(page);
+  const after = await open(context, '/demo/bench', []);
+  await after
+    .getByRole('heading', { level: 1, name: 'Requinto, nylon' })
+    .waitFor({ timeout: 20000 })
+    .catch(() => fault(`${what}: the demonstration does not open`));
+  const { count } = await stored(after, 'demo');
+  if (count !== whole) fault(`${what}: ${count} of ${whole} records`);
+};
+
+const twoTabs: Trial = async (context, what) => {
+  const kept: string[] = [];
+  const page = await open(context, '/bench', kept);
+  await addOne(page);
+  const other = await open(context, new URL(page.url()).pathname, kept);
+  await other.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();
+  await other.keyboard.press('2');
+  await Promise.all([type(page, nextFigure()), type(other, nextFigure())]);
+  await pause(page, 100);
+  await Promise.all([kill(page), type(other, nextFigure())]);
+  await pause(other, 200);
+  await kill(other);
+  const after = await open(context, '/bench', []);
+  await after.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();
+  check(what, kept, (await stored(after, 'own')).cents);
+};
+
+const TRIALS: [string, Trial][] = [
+  ['typed', typed],
+  ['plucked', plucked],
+  ['5 000 records', imported(5000)],
+  ['begun anew', reset],
+  ['two tabs', twoTabs],
+  ['typed', typed],
+  ['begun anew', reset],
+  ['50 000 records', imported(50000)],
+];
+const done: Record<string, number> = {};
+for (let i = 0; i < kills; i++) {
+  // The long one comes once in four rounds.
+  const at = i % TRIALS.length;
+  const [name, trial] = TRIALS[at === 7 && Math.floor(i / TRIALS.length) % 4 > 0 ? 0 : at]!;
+  const context = await browser.newContext({
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+  });
+  context.setDefaultTimeout(45000);
+  try {
+    await trial(context, `${name}, kill ${i + 1}`);
+    done[name] = (done[name] ?? 0) + 1;
+  } catch (error) {
+    fault(`${name}, kill ${i + 1}: ${(error as Error).message.split('\n')[0]!}`);
+  }
+  await context.close();
+}
+await browser.close();
+server.kill();
+writeSection(
+  'Kept means kept',
+  [
+    `Tabs killed at random moments, seed ${seed}; asked: nothing that was shown as kept lost, no half batch, no unclean start.`,
+    '',
+    '| killed while | kills |',
+    '|---|---|',
+    ...Object.entries(done).map(([name, n]) => `| ${name} | ${n} |`),
+    '',
+    faults.length === 0
+      ? `Figures that were shown as kept and looked for: ${compared}. Faults: 0.`
+      : `Faults: ${faults.length}: ${faults.slice(0, 5).join('; ')}`,
+  ],
+  process.cpuUsage().user / 1e6,
+);
+exit(faults.length > 0 ? 1 : 0);
