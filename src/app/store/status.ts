@@ -47,15 +47,7 @@ export function useStatuses(
       const every = inHand ? IN_HAND_MS : ON_RACK_MS;
       const then = Math.ceil(nowMs / every) * every;
       return {
-        queryKey: [
-          'status',
-          world,
-          life.record.id,
-          revisionOf(life),
-          then,
-          curtainMs,
-          basis,
-        ],
+        queryKey: ['status', world, life.record.id, revisionOf(life), then, curtainMs, basis],
         queryFn: ({ signal }: { signal: AbortSignal }) =>
           ask(
             'status',

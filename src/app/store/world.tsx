@@ -244,13 +244,8 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       } satisfies WorldValue),
     [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, settling, demo],
   );
-  if (error) {
-    return (
-      <p role="alert" className="p-8">
-        The records on this device could not be opened: {error.message} Reload the page; nothing was changed.
-      </p>
-    );
-  }
+  // The boundary round the whole says so, and gives out what the store holds.
+  if (error) throw error;
   if (!value) return <p className="p-8">Opening the bench …</p>;
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

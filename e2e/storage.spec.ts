@@ -1,0 +1,148 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { writeLogFile } from '../src/core/exchange';
+import { bigLog } from '../bench/size/big-log';
+import { addInstrument, message, openDemo, recordCount, typeFigure } from './bench';
+
+async function download(page: Page, button: string): Promise<{ records: { type: string; cents?: number }[] }> {
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()]);
+  return JSON.parse(readFileSync(await file.path(), 'utf8')) as { records: { type: string; cents?: number }[] };
+}
+
+/** Works on the page's own database, as something outside of the app would. */
+const meddle = (page: Page, name: string, storeName: string, items: [string, unknown][], clear = false) =>
+  page.evaluate(
+    async ([database, store, list, empty]) => {
+      const open = await new Promise<IDBDatabase>((resolve, reject) => {
+        const request = indexedDB.open(database);
+        request.onsuccess = () => resolve(request.result);
+        request.onerror = () => reject(request.error!);
+      });
+      await new Promise((resolve) => {
+        const transaction = open.transaction(store, 'readwrite');
+        if (empty) transaction.objectStore(store).clear();
+        for (const [key, value] of list) transaction.objectStore(store).put(value, key);
+        transaction.oncomplete = resolve;
+      });
+      open.close();
+    },
+    [name, storeName, items, clear] as const,
+  );
+
+test('a browser that does not open its store says so; what is written is held and exported, and nothing claims more', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException('The user denied permission to access the database.', 'SecurityError');
+    };
+  });
+  await page.goto('/instrument');
+  await expect(page.getByRole('alert').filter({ hasText: 'does not open its store' })).toBeVisible();
+  await page.getByRole('button', { name: 'Ukulele', exact: true }).click();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByText('It is held in memory: export the log now.')).toBeVisible();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByTestId('record-count')).toHaveText('5');
+  expect((await download(page, 'Export everything (JSON)')).records).toHaveLength(5);
+  await page.reload();
+  await expect(page.getByTestId('record-count')).toHaveText('0');
+});
+
+test('no room on the disk: held and said so; with room again all of it is kept', async ({ page }) => {
+  await addInstrument(page, 'Ukulele');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'String 1, as found' })).toBeVisible();
+  await page.evaluate(() => {
+    const real = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (...rest) {
+      if ((window as unknown as { room?: boolean }).room) return real.apply(this, rest);
+      throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    };
+  });
+  await typeFigure(page, '-9');
+  await expect(message(page)).toContainText('It is held in memory: export the log now');
+  await expect(page.getByRole('alert').filter({ hasText: 'held in memory only' })).toBeVisible();
+  await page.evaluate(() => Object.assign(window, { room: true }));
+  await typeFigure(page, '-8');
+  await expect(message(page)).toContainText('kept');
+  await expect(page.getByText('held in memory only')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /String 1, A4, settling, −9.0 cents/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /String 2, E4, settling, −8.0 cents/ })).toBeVisible();
+});
+
+test('the clock goes back an hour in the middle of a pass: said, and the pass goes on with what is read after it', async ({
+  page,
+}) => {
+  const start = Date.now();
+  await page.clock.install({ time: start });
+  await addInstrument(page, 'Ukulele');
+  await page.keyboard.press('Enter');
+  await typeFigure(page, '-5');
+  await expect(message(page)).toContainText('A4 as found −5.0');
+  await page.clock.setSystemTime(start - 3600000);
+  await expect(page.getByRole('alert').filter({ hasText: 'clock went back by 1 h' })).toBeVisible();
+  await typeFigure(page, '-7');
+  await expect(page.getByRole('button', { name: /String 2, E4, settling, −7.0 cents/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'String 3, as found' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /String 2, E4, settling, −7.0 cents/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'String 3, as found' })).toBeVisible();
+});
+
+test('stored pieces that cannot be read are set aside; a log that cannot be shown at all is given out as it lies', async ({
+  page,
+}) => {
+  await addInstrument(page, 'Ukulele');
+  await meddle(page, 'slow-anchor-own', 'records', [['k1', 'torn']]);
+  expect(await recordCount(page)).toBe(5);
+  await expect(
+    page.getByRole('alert').filter({ hasText: '1 stored piece of this log could not be read' }),
+  ).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export what was set aside' }).click(),
+  ]);
+  expect(readFileSync(await file.path(), 'utf8')).toContain('torn');
+
+  const broken = { id: 'b', version: 2, atMs: 1, zoneMin: 0, type: 'instrument', instrumentId: 'b', name: 'B' };
+  await meddle(page, 'slow-anchor-own', 'records', [['k2', [broken]]]);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'This view has failed' })).toBeVisible();
+  expect((await download(page, 'Export the log as it is stored')).records).toHaveLength(6);
+  await expect(page.getByRole('button', { name: 'Back to the bench' })).toBeVisible();
+});
+
+test('a demonstration whose new beginning was cut off in the middle opens whole', async ({ page }) => {
+  await openDemo(page);
+  const whole = await recordCount(page, '/demo');
+  const state = { truth: {}, zoneMin: 0, clockMs: 0, setAtMs: 0, resetting: true };
+  await meddle(page, 'slow-anchor-demo', 'simulator', [['state', state]]);
+  await meddle(page, 'slow-anchor-demo', 'records', [], true);
+  await page.reload();
+  await expect(page.getByTestId('record-count')).toHaveText(String(whole));
+});
+
+test('a long file shows how far it is and can be called off; readings of unknown instruments are told', async ({
+  page,
+}) => {
+  await page.goto('/log');
+  const log = bigLog(20, 6, 200, Date.now());
+  const put = (name: string, records: typeof log) =>
+    page.getByLabel('JSON export').setInputFiles({
+      name,
+      mimeType: 'application/json',
+      buffer: Buffer.from(writeLogFile(records, Date.now())),
+    });
+  await put('long.json', log);
+  await expect(page.getByRole('progressbar', { name: 'Checking long.json' })).toBeVisible();
+  await page.getByRole('button', { name: 'Call it off' }).click();
+  await expect(page.getByTestId('log-message')).toHaveText('long.json: called off. Nothing was imported.');
+  const strays = log.filter((r) => r.type === 'reading').slice(0, 7);
+  await put('strays.json', strays);
+  await expect(page.getByTestId('log-message')).toHaveText(
+    'strays.json: 7 new records kept, 0 were here already. 7 readings are of instruments that this log does not know.',
+  );
+  await expect(page.getByTestId('record-count')).toHaveText('7');
+});
