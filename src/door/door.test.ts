@@ -1,7 +1,8 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createInterface } from 'node:readline';
 import { readLogFile, writeWav } from '../core/exchange';
 import { addNoise, plainPluck, pluck, randomFrom } from '../core/simulate';
 
@@ -191,6 +192,35 @@ test('plan: the demonstration and a session in, items in order of time out, in t
   // The export and the session one after the other are the same; faults are told.
   const after = door(['plan'], `${JSON.stringify(exported, null, 1)}\n${JSON.stringify({ session, now })}\n`);
   expect(after.lines[0]!.items).toEqual(lines[0]!.items);
+  const compact = door(['plan'], `${JSON.stringify(exported)}\n${JSON.stringify({ session, now })}\n`);
+  expect(compact.lines).toEqual(lines);
   expect(door(['plan'], JSON.stringify({ ...exported, session })).lines[0]).toMatchObject({ reason: 'bad-session' });
   expect(door(['plan'], '{"session":{}}').lines[0]).toMatchObject({ ok: false, reason: 'bad-log' });
 }, 240000);
+
+test('documents a line each are answered at once, before the input ends; a reader that goes away ends it quietly', async () => {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'src/door/main.ts', 'trial']);
+  const answers = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
+  for (let i = 0; i < 2; i++) {
+    child.stdin.write('{"pairs":[]}\n');
+    expect(JSON.parse((await answers.next()).value as string)).toMatchObject({ reason: 'too-few-readings' });
+  }
+  let said = '';
+  child.stderr.on('data', (data) => (said += String(data)));
+  child.stdout.destroy();
+  child.stdin.end('{"pairs":[]}\n'.repeat(2000));
+  const status = await new Promise((resolve) => child.on('close', resolve));
+  expect([status, said]).toEqual([0, '']);
+}, 60000);
+
+test('one guard for every command: too deep, too large and no objects are refused, and the next line is answered', () => {
+  const good = JSON.stringify({ dropsCents: [30, 12] });
+  const input = ['['.repeat(90000), '{"dropsCents":[1e18]}', '[]', 'null', '{"a":'.repeat(90000), good];
+  const { lines, status, stderr } = door(['rounds'], input.join('\n'));
+  expect([status, stderr]).toEqual([0, '']);
+  expect(lines.map((l) => l.reason)).toEqual(['bad-line', 'bad-number', 'bad-line', 'bad-line', 'bad-line', undefined]);
+  expect(lines[5]).toMatchObject({ ok: true });
+  for (const l of lines.slice(0, 5)) expect((l.message as string).length).toBeLessThanOrEqual(300);
+  const huge = { format: 'settle-cases/1', cases: [{ id: 1, issueT: 1e12, events: [] }] };
+  expect(door(['forecast'], JSON.stringify(huge)).lines[0]).toMatchObject({ forecasts: [{ reason: 'bad-case' }] });
+}, 60000);
