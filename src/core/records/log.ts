@@ -1,3 +1,4 @@
+import { cents, targetFrequencyHz } from '../music';
 import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
@@ -112,6 +113,8 @@ export function createLogIndex(): LogIndex {
   const clocks = new Map<string, WriterClock>();
   let seq = 0;
   let changes = 0;
+  /** The reference by which offsets are reckoned; each reading's own while nobody has set one. */
+  let a4Hz: number | undefined;
   let derived: Bench | undefined;
 
   const part = (key: string): Part => {
@@ -171,13 +174,18 @@ export function createLogIndex(): LogIndex {
     lastOf: (writer) => clocks.get(writer)?.newest(),
     bench() {
       if (derived) return derived;
+      const general = liveOf(part(GENERAL));
+      const reference = last(ofType(general, 'reference'));
+      if (reference?.a4Hz !== a4Hz) {
+        a4Hz = reference?.a4Hz;
+        for (const [id, p] of parts) if (id !== GENERAL) p.live = undefined;
+      }
       for (const [id, p] of parts) {
         if (id === GENERAL || p.live) continue;
         const live = liveOf(p);
-        p.life = lifeOf(live);
+        p.life = lifeOf(live, a4Hz);
         p.bornMs = live.find((r) => r.type === 'instrument')?.atMs ?? 0;
       }
-      const general = liveOf(part(GENERAL));
       const all = [...parts.values()];
       const everywhere = <T extends LogRecord['type']>(type: T) =>
         all.flatMap((p) => (p.types.has(type) ? ofType(liveOf(p), type) : [])).sort(inTime);
@@ -187,7 +195,7 @@ export function createLogIndex(): LogIndex {
       derived = {
         instruments: lives.map((p) => p.life!).sort((a, b) => freshest(b) - freshest(a)),
         room: last(ofType(general, 'room')),
-        reference: last(ofType(general, 'reference')),
+        reference,
         curtain: last(ofType(general, 'curtain')),
         session: last(ofType(general, 'session')),
         touches: everywhere('touch'),
@@ -214,8 +222,9 @@ export function readBench(records: readonly LogRecord[]): Bench {
 }
 
 /** One instrument as its own standing records tell it, oldest first; undefined where none describes it or it is put away. */
-function lifeOf(live: readonly LogRecord[]): InstrumentLife | undefined {
-  const record = last(ofType(live, 'instrument'));
+function lifeOf(live: readonly LogRecord[], a4Hz: number | undefined): InstrumentLife | undefined {
+  const named = ofType(live, 'instrument');
+  const record = last(named);
   if (!record || record.away) return undefined;
   const key = (r: { stringId: string }) => r.stringId;
   const readings = groupBy(ofType(live, 'reading'), key);
@@ -232,7 +241,9 @@ function lifeOf(live: readonly LogRecord[]): InstrumentLife | undefined {
     const strungMs = present && present.atMs >= (gone?.atMs ?? -Infinity) ? present.atMs : null;
     const sinceMs = strungMs ?? gone?.atMs ?? -Infinity;
     const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
-    const all = readings.get(place) ?? [];
+    const noteAt = (atMs: number) =>
+      (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === place)?.note ?? plan.note;
+    const all = (readings.get(place) ?? []).map((r) => against(r, noteAt(r.atMs), plan.note, a4Hz ?? r.a4Hz));
     return {
       plan,
       strungMs,
@@ -245,6 +256,15 @@ function lifeOf(live: readonly LogRecord[]): InstrumentLife | undefined {
     };
   });
   return { record, strings };
+}
+
+/** A reading against the target in force, whatever it was read by: a changed reference or note is no drift. */
+function against(r: ReadingRecord, noteThen: string, note: string, a4Hz: number): ReadingRecord {
+  if (r.a4Hz === a4Hz && noteThen === note) return r;
+  const then = targetFrequencyHz(noteThen, r.a4Hz);
+  const now = targetFrequencyHz(note, a4Hz);
+  if (then === undefined || now === undefined) return r;
+  return { ...r, a4Hz, targetHz: (r.targetHz * now) / then, cents: r.cents + cents(then, now) };
 }
 
 function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T[]> {

@@ -191,3 +191,25 @@ test('a record of version 1 is brought up to date when it is read', () => {
   expect(checkRecord(old)).toMatchObject({ ok: false });
   expect(checkRecord({ ...old, version: 3 })).toMatchObject({ ok: false });
 });
+
+test('another reference or note in force is no drift: what was read is reckoned against it', () => {
+  const found = read('s1', 5, -4);
+  const to432: LogRecord = { ...base, id: 'ref', atMs: START + 10 * MINUTE, type: 'reference', a4Hz: 432 };
+  const [a] = lives([instrument, fitted('s1', 0), found, to432]);
+  expect(a!.readings[0]!.cents).toBeCloseTo(-4 + 1200 * Math.log2(440 / 432), 6);
+  expect(a!.readings[0]!.targetHz).toBeCloseTo(432, 6);
+  // Read again by the new reference it has not fallen by it.
+  const later = read('s1', 60, 25, { a4Hz: 432, targetHz: 432 });
+  const [b] = lives([instrument, fitted('s1', 0), found, to432, later]);
+  expect(totalFallCents(b!.readings)).toBeCloseTo(27.766 - 25, 2);
+
+  const renamed: LogRecord = {
+    ...instrument,
+    id: 'i2',
+    atMs: START + 20 * MINUTE,
+    strings: [{ ...plans[0]!, note: 'G4' }, plans[1]!],
+  };
+  const [c, d] = lives([instrument, fitted('s1', 0), found, read('s2', 5, -1), renamed, read('s1', 30, 3)]);
+  expect(c!.readings.map((r) => Math.round(r.cents))).toEqual([196, 3]);
+  expect(d!.readings.map((r) => r.cents)).toEqual([-1]);
+});
