@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { bringUp, collectErrors, instruction, message, openDemo, panel, recordCount, typeFigure } from './bench';
+import { bringUp, collectErrors, instruction, message, openDemo, panel, recordCount } from './bench';
 
 test('a whole check pass by keys alone: six strings as found, the low ones brought up, a time to come back', async ({
   page,
@@ -100,9 +100,21 @@ test('a check that is due stays due: the clock moves on, the time does not, and 
   await expect.poll(async () => (await due()).slice(0, first.length).join()).toBe(first.join());
 });
 
+test('an empty bench: Enter puts an instrument on it, and F fits nothing', async ({ page }) => {
+  await page.goto('/bench');
+  await expect(page.getByRole('heading', { name: 'The bench is empty' })).toBeVisible();
+  await page.keyboard.press('f');
+  expect(new URL(page.url()).pathname).toBe('/bench');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Add an instrument' })).toBeVisible();
+});
+
 test('keys stay quiet while a field has the focus', async ({ page }) => {
   await openDemo(page);
-  await typeFigure(page, '12 z');
+  // K opens the sheet for a figure from another device, and its field has the focus.
+  await page.keyboard.press('k');
+  await page.keyboard.type('12 z');
+  await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'Write cents' })).toBeVisible();
   await page.getByLabel('Cents from the target, or Hz').fill('−6,3');
   await page.keyboard.press('Enter');

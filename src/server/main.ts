@@ -60,7 +60,8 @@ app.get('/{*path}', (request, response) => {
   else response.sendFile(resolve(dist, 'index.html'));
 });
 app.use((_request: Request, response: Response) => missing(response));
-app.use((error: { status?: number }, _request: Request, response: Response, _next: NextFunction) => {
+app.use((error: { status?: number }, _request: Request, response: Response, next: NextFunction) => {
+  if (response.headersSent) return next(error);
   // What a broken address or request brought about: said without a word of the insides.
   const status = typeof error.status === 'number' && error.status >= 400 && error.status < 500 ? error.status : 500;
   response

@@ -89,7 +89,6 @@ const refusals: [string, Put][] = [
   [
     'no error at all',
     () => {
-       
       throw undefined;
     },
   ],

@@ -8,6 +8,7 @@ import { clockTime, span } from '../parts/format';
 import { heldInMemory } from '../store/held';
 import { useNow } from '../store/now';
 import { useWorld } from '../store/world';
+import { nextAt, temperatureC } from './facts';
 import { FieldButton } from './FieldButton';
 import { KeyMap } from './KeyMap';
 import { useChart } from './useChart';
@@ -16,15 +17,6 @@ const DAY = 86400000;
 /** A clock set back by more than this is told, for so long, ms. */
 const CLOCK_BACK_MS = 60000;
 const CLOCK_TOLD_MS = DAY / 2;
-
-/** The next time the clock shows hh:mm, today or tomorrow. */
-function nextAt(text: string, nowMs: number, zoneMin: number): number | undefined {
-  const m = /^\s*(\d{1,2})[:.](\d{2})\s*$/.exec(text);
-  if (!m || Number(m[1]) > 23 || Number(m[2]) > 59) return undefined;
-  const midnight = Math.floor((nowMs + zoneMin * 60000) / DAY) * DAY - zoneMin * 60000;
-  const at = midnight + (Number(m[1]) * 60 + Number(m[2])) * 60000;
-  return at > nowMs ? at : at + DAY;
-}
 
 /** Name, views, and the three facts every forecast rests on: reference, room, curtain. */
 export function Header() {
@@ -124,15 +116,10 @@ export function Header() {
             name="Room"
             value={bench.room ? `${bench.room.tempC.toFixed(1)} °C` : 'not given'}
             start={bench.room ? String(bench.room.tempC) : ''}
-            help="Degrees Celsius, where the instruments stand."
+            help="Where the instruments stand, in degrees Celsius, or as 68 F."
             onKeep={(text) => {
-              const tempC = Number(
-                text
-                  .replace(',', '.')
-                  .replace('−', '-')
-                  .replace(/°?\s*c/i, ''),
-              );
-              if (text.trim() === '' || !(tempC >= COLDEST_C && tempC <= WARMEST_C))
+              const tempC = temperatureC(text);
+              if (!(tempC >= COLDEST_C && tempC <= WARMEST_C))
                 return `Give a temperature from ${COLDEST_C} to ${WARMEST_C} °C.`.replace('-', '−');
               void write([{ type: 'room', tempC }]);
               return undefined;
@@ -148,10 +135,10 @@ export function Header() {
                   : `rose ${clockTime(curtainMs, zoneMin)}`
             }
             start={curtainMs === null ? '' : clockTime(curtainMs, zoneMin)}
-            help="Time of day, today or tomorrow: 19:30. Empty for none."
+            help="Time of day, today or tomorrow: 19:30 or 7:30 pm. Empty for none."
             onKeep={(text) => {
               const at = text.trim() === '' ? null : nextAt(text, nowMs(), zoneMin);
-              if (at === undefined) return 'Write the time as hours and minutes: 19:30.';
+              if (at === undefined) return 'Write the time as hours and minutes: 19:30, or 7:30 pm.';
               void write([{ type: 'curtain', curtainMs: at }]);
               return undefined;
             }}

@@ -10,6 +10,7 @@ const KEYS: [string, string][] = [
   ['1 to 9, 0', 'Choose a string'],
   ['Z', 'Take back the last kept reading'],
   ['T', 'Sound the target'],
+  ['K', 'Type a figure from another device'],
   ['I', 'It is the named string after all'],
   ['F', 'Fit a new string here, step by step'],
   ['S, N', 'While fitting: skip the step, write a note'],

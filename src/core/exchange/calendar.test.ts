@@ -37,6 +37,14 @@ test('each item is an event at its instant and of its length, with what is to be
   expect(second!.duration.toSeconds()).toBe(60);
 });
 
+test('each event reminds of itself a little before', () => {
+  const [event] = new ICAL.Component(ICAL.parse(planCalendar([item('a', 10)], names, NOW)) as unknown[])
+    .getAllSubcomponents('vevent')
+    .map((e) => e.getFirstSubcomponent('valarm'));
+  expect(event!.getFirstPropertyValue('action')).toBe('DISPLAY');
+  expect(String(event!.getFirstPropertyValue('trigger'))).toBe('-PT3M');
+});
+
 test('a later export keeps the names and counts on, so that a second import updates', () => {
   const before = events([item('a', 10)])[0]!;
   const after = events([item('a', 25)], NOW + 20 * 60000)[0]!;

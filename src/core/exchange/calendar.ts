@@ -9,6 +9,9 @@ export interface CalendarNames {
   place: string;
 }
 
+/** A reminder comes so long before, min: time to walk over (house). */
+const REMIND_MIN = 3;
+
 const utc = (ms: number): DateArray => {
   const d = new Date(ms);
   return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];
@@ -31,6 +34,13 @@ export function planCalendar(items: readonly PlanItem[], names: CalendarNames, w
       title: names.title(item),
       description: `${names.strings(item)}: ${item.why}`,
       location: names.place,
+      alarms: [
+        {
+          action: 'display' as const,
+          description: names.title(item),
+          trigger: { minutes: item.what === 'between' ? 1 : REMIND_MIN, before: true },
+        },
+      ],
       productId: 'slow-anchor/plan',
       lastModified: utc(writtenMs),
     })),

@@ -259,14 +259,18 @@ function addBetween(
     const gathered = turns.filter((t) => t.atMs - atMs <= GATHER_MIN * MINUTE);
     turns.splice(0, turns.length, ...turns.filter((t) => t.atMs - atMs > GATHER_MIN * MINUTE));
     const due = [...new Set(gathered.map((t) => t.string))];
-    for (const list of byInstrument(due).values())
+    // One pair of hands: one instrument after the other.
+    let turnMs = atMs;
+    for (const list of byInstrument(due).values()) {
       add(
         'between',
-        atMs,
+        turnMs,
         list,
         takes(list),
         'Between pieces, in this order: they may be out of tolerance from here on.',
       );
+      turnMs += takes(list) * MINUTE;
+    }
   }
 }
 

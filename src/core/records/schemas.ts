@@ -62,7 +62,14 @@ const base = {
 };
 
 /** Name of an instrument, one to sixty characters. */
-export const instrumentName = () => text(LONGEST_NAME).trim().required('Give the instrument a name.');
+export const instrumentName = () =>
+  text(LONGEST_NAME)
+    .required('Give the instrument a name.')
+    .test(
+      'trimmed',
+      'A name begins and ends with a letter or a figure, not with a space.',
+      (v) => !v || v === v.trim(),
+    );
 export const noteField = () =>
   text(4)
     .required('Give the note, for example A2.')

@@ -154,7 +154,10 @@ export function BenchView() {
   const actions = {
     listenOrPause: () => (sound.listening ? sound.pause() : listen()),
     keepOrNext: () => {
-      if (!life) return;
+      if (!life) {
+        void navigate(`${basePath}/instrument`);
+        return;
+      }
       if (!step) {
         setMessage('');
         pass.start();
@@ -206,7 +209,12 @@ export function BenchView() {
       setMessage('');
     },
     pluck: (hardness: number) => truth && sound.pluck(() => truthOf(truth.stringId) ?? truth, hardness),
-    fit: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`),
+    fit: () => {
+      if (focusId) void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`);
+    },
+    type: () => {
+      if (focus) setTyping(true);
+    },
     turn: (amount: number) => truth && demo?.turn(instrumentId, truth.stringId, amount),
   };
   useKeys(actions, demo !== undefined);

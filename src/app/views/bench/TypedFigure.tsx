@@ -56,7 +56,9 @@ export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: 
         <p id="typed-fault" role="alert" className="min-h-5 text-sm text-rust">
           {fault}
         </p>
-        <p className="text-sm text-ink2">It is kept as typed, with ±1 cent.</p>
+        <p className="text-sm text-ink2">
+          It is kept as typed, with ±1 cent. A bare figure is taken for cents; write Hz behind a frequency.
+        </p>
         <div className="flex gap-2">
           <Button strong type="submit">
             Keep it

@@ -10,6 +10,7 @@ export interface KeyActions {
   tone: () => void;
   insist: () => void;
   fit: () => void;
+  type: () => void;
   pluck: (hardness: number) => void;
   turn: (cents: number) => void;
 }
@@ -27,6 +28,7 @@ export function useKeys(a: KeyActions, simulated: boolean): void {
     t: a.tone,
     i: a.insist,
     f: a.fit,
+    k: a.type,
     ...Object.fromEntries(Array.from({ length: 10 }, (_, d) => [String(d), () => a.choose((d + 9) % 10)])),
     ...(simulated ? simulatedHands(a) : {}),
   });

@@ -85,7 +85,7 @@ export function InstrumentView() {
         {
           type: 'instrument',
           instrumentId: id,
-          name: values.name.trim(),
+          name: values.name,
           family: values.family,
           strings: plans,
         },
@@ -134,7 +134,11 @@ export function InstrumentView() {
       <div className="grid max-w-xl gap-3 pt-5">
         <label className="text-sm font-semibold">
           Name
-          <input className={field} {...register('name')} aria-invalid={!!errors.name} />
+          <input
+            className={field}
+            {...register('name', { setValueAs: (v: string) => v.trim() })}
+            aria-invalid={!!errors.name}
+          />
           {fault(errors.name?.message, 'name-fault')}
         </label>
         <fieldset className="text-sm">
