@@ -85,8 +85,9 @@ export async function bringUp(page: Page): Promise<void> {
     if (/^Pluck/.test(sentence)) await pluck(page);
     else if (/^Bring it up/.test(sentence)) {
       const off = Math.abs(figure(await liveCents(page).textContent()));
-      await page.keyboard.press(off > 16 ? 'Shift+ArrowUp' : 'ArrowUp');
-      await page.waitForTimeout(180);
+      await page.keyboard.press(off > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
+      // Close to pitch a hand waits for what it hears.
+      await page.waitForTimeout(off < 8 ? 350 : 200);
     } else if (/below, then up/.test(sentence)) {
       for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowDown');
       await page.waitForTimeout(450);

@@ -26,7 +26,7 @@ test('a whole check pass by keys alone: six strings as found, the low ones broug
           await bringUp(page);
           return panel(page).getByRole('heading').textContent();
         },
-        { timeout: 30000 },
+        { timeout: 45000 },
       )
       .not.toContain(note);
     await expect(message(page)).toContainText('as left');
@@ -113,6 +113,7 @@ test('keys stay quiet while a field has the focus', async ({ page }) => {
   await openDemo(page);
   // K opens the sheet for a figure from another device, and its field has the focus.
   await page.keyboard.press('k');
+  await expect(page.getByLabel('Cents from the target, or Hz')).toBeFocused();
   await page.keyboard.type('12 z');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'Write cents' })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { addInstrument, panel, typeFigure } from './bench';
+import { addInstrument, openDemo, panel, typeFigure } from './bench';
 
 test('an instrument by hand: faults are said at their fields, then it stands on the bench', async ({ page }) => {
   await page.goto('/instrument');
@@ -51,16 +51,35 @@ test('reference, room and curtain are typed in the header; a wrong one is told',
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /Reference A4/ })).toContainText('432.0 Hz');
   await page.getByRole('button', { name: /Room/ }).click();
-  await page.getByLabel('Degrees Celsius, where the instruments stand.').fill('18,5');
+  await page.getByLabel(/in degrees Celsius/).fill('65.3 F');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /Room/ })).toContainText('18.5 °C');
   await page.getByRole('button', { name: /Curtain/ }).click();
   await page.getByLabel(/Time of day/).fill('25:00');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('Write the time as hours and minutes');
-  await page.getByLabel(/Time of day/).fill('23:59');
+  await page.getByLabel(/Time of day/).fill('11:59 pm');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /Curtain/ })).toContainText(/23:59/);
   await page.reload();
   await expect(page.getByRole('button', { name: /Reference A4/ })).toContainText('432.0 Hz');
+});
+
+test('an instrument is put away and brought back with what is known of it; the eleventh string has two digits', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.goto('/demo/bench/kantele');
+  await expect(page.getByRole('heading', { level: 1, name: 'Kantele, 11 strings' })).toBeVisible();
+  await page.keyboard.press('1');
+  await page.keyboard.press('1');
+  await expect(panel(page).getByRole('heading')).toContainText('String 11, as found');
+  await page.goto('/demo/instrument/kantele');
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Kantele/ })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Add an instrument' }).click();
+  await page.getByRole('button', { name: 'Bring Kantele, 11 strings back' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Kantele, 11 strings' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /String 1, .*cents/ })).toBeVisible();
 });

@@ -7,7 +7,7 @@ const KEYS: [string, string][] = [
   ['Enter, Page Down', 'Start the pass; take what sounds; yes to a question'],
   ['N, →', 'Next string, without this one'],
   ['Page Up', 'Back to the string before'],
-  ['1 to 9, 0', 'Choose a string'],
+  ['1 to 9, 0', 'Choose a string; with more than ten, two digits within a second'],
   ['Z', 'Take back the last kept reading'],
   ['T', 'Sound the target'],
   ['K', 'Type a figure from another device'],

@@ -55,6 +55,8 @@ export interface InstrumentLife {
 /** The bench as the log tells it. Derived, never stored. */
 export interface Bench {
   instruments: InstrumentLife[];
+  /** Put away: no longer on the bench, by name. */
+  away: InstrumentRecord[];
   room: RoomRecord | undefined;
   reference: ReferenceRecord | undefined;
   curtain: CurtainRecord | undefined;
@@ -95,6 +97,7 @@ interface Part {
   /** In order, as far as they stand; undefined when something has come since. */
   live: LogRecord[] | undefined;
   life: InstrumentLife | undefined;
+  away: InstrumentRecord | undefined;
   bornMs: number;
 }
 
@@ -120,7 +123,7 @@ export function createLogIndex(): LogIndex {
   const part = (key: string): Part => {
     const known = parts.get(key);
     if (known) return known;
-    const fresh: Part = { all: [], types: new Set(), live: undefined, life: undefined, bornMs: 0 };
+    const fresh: Part = { all: [], types: new Set(), live: undefined, life: undefined, away: undefined, bornMs: 0 };
     parts.set(key, fresh);
     return fresh;
   };
@@ -183,7 +186,9 @@ export function createLogIndex(): LogIndex {
       for (const [id, p] of parts) {
         if (id === GENERAL || p.live) continue;
         const live = liveOf(p);
-        p.life = lifeOf(live, a4Hz);
+        const record = last(ofType(live, 'instrument'));
+        p.away = record?.away ? record : undefined;
+        p.life = p.away ? undefined : lifeOf(live, a4Hz);
         p.bornMs = live.find((r) => r.type === 'instrument')?.atMs ?? 0;
       }
       const all = [...parts.values()];
@@ -194,6 +199,7 @@ export function createLogIndex(): LogIndex {
       const freshest = (i: InstrumentLife) => Math.max(...i.strings.map((s) => s.strungMs ?? 0));
       derived = {
         instruments: lives.map((p) => p.life!).sort((a, b) => freshest(b) - freshest(a)),
+        away: all.flatMap((p) => p.away ?? []).sort((a, b) => a.name.localeCompare(b.name)),
         room: last(ofType(general, 'room')),
         reference,
         curtain: last(ofType(general, 'curtain')),
@@ -221,11 +227,11 @@ export function readBench(records: readonly LogRecord[]): Bench {
   return index.bench();
 }
 
-/** One instrument as its own standing records tell it, oldest first; undefined where none describes it or it is put away. */
+/** One instrument as its own standing records tell it, oldest first; undefined where none describes it. */
 function lifeOf(live: readonly LogRecord[], a4Hz: number | undefined): InstrumentLife | undefined {
   const named = ofType(live, 'instrument');
   const record = last(named);
-  if (!record || record.away) return undefined;
+  if (!record) return undefined;
   const key = (r: { stringId: string }) => r.stringId;
   const readings = groupBy(ofType(live, 'reading'), key);
   const fitted = groupBy(ofType(live, 'fitted'), key);

@@ -213,3 +213,13 @@ test('another reference or note in force is no drift: what was read is reckoned 
   expect(c!.readings.map((r) => Math.round(r.cents))).toEqual([196, 3]);
   expect(d!.readings.map((r) => r.cents)).toEqual([-1]);
 });
+
+test('an instrument put away leaves the bench with its record, and comes back with it', () => {
+  const away: LogRecord = { ...instrument, id: 'i2', atMs: START + 10 * MINUTE, away: true };
+  const all = [instrument, fitted('s1', 0), read('s1', 5, -4), away];
+  expect(readBench(all).instruments).toEqual([]);
+  expect(readBench(all).away.map((r) => r.name)).toEqual(['X']);
+  const back = readBench([...all, { ...instrument, id: 'i3', atMs: START + 20 * MINUTE }]);
+  expect(back.away).toEqual([]);
+  expect(back.instruments[0]!.strings[0]!.readings).toHaveLength(1);
+});

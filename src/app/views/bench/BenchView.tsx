@@ -14,6 +14,7 @@ import { useWorld } from '../../store/world';
 import { GuardNote } from '../../guide/GuardNote';
 import { guidedOf } from '../../guide/guided';
 import { loadOf } from '../../guide/loadOf';
+import { useDigits } from '../../guide/digits';
 import { useGuard } from '../../guide/useGuard';
 import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
@@ -217,7 +218,8 @@ export function BenchView() {
     },
     turn: (amount: number) => truth && demo?.turn(instrumentId, truth.stringId, amount),
   };
-  useKeys(actions, demo !== undefined);
+  const digit = useDigits(life?.strings.length ?? 0, actions.choose, (d) => setMessage(`String ${d} …`));
+  useKeys({ ...actions, digit }, demo !== undefined);
 
   if (!life || !focus) {
     return (

@@ -46,6 +46,7 @@ export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: 
         <label className="flex flex-col gap-1 text-sm">
           Cents from the target, or Hz
           <input
+            autoFocus
             className="figure rounded-md border border-ink2 bg-paper px-3 py-2 text-lg"
             value={text}
             onChange={(e) => setText(e.target.value)}

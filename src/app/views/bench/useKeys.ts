@@ -5,7 +5,7 @@ export interface KeyActions {
   keepOrNext: () => void;
   next: () => void;
   back: () => void;
-  choose: (index: number) => void;
+  digit: (digit: number) => void;
   takeBack: () => void;
   tone: () => void;
   insist: () => void;
@@ -29,7 +29,7 @@ export function useKeys(a: KeyActions, simulated: boolean): void {
     i: a.insist,
     f: a.fit,
     k: a.type,
-    ...Object.fromEntries(Array.from({ length: 10 }, (_, d) => [String(d), () => a.choose((d + 9) % 10)])),
+    ...Object.fromEntries(Array.from({ length: 10 }, (_, d) => [String(d), () => a.digit(d)])),
     ...(simulated ? simulatedHands(a) : {}),
   });
 }

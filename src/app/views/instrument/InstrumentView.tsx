@@ -3,7 +3,7 @@ import { Controller, useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate, useParams } from 'react-router';
 import { array, mixed, object, string, type InferType } from 'yup';
 import { EARLIEST_MS } from '../../../core/limits';
-import { gaugeField, instrumentName, lengthField, noteField } from '../../../core/records';
+import { gaugeField, instrumentName, lengthField, noteField, type InstrumentRecord } from '../../../core/records';
 import { FAMILIES, MATERIAL_NAMES, STRING_MATERIALS, type StringMaterial } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { fromLocalField } from '../../parts/format';
@@ -99,6 +99,17 @@ export function InstrumentView() {
     }
     await navigate(`${basePath}/bench/${id}`);
   });
+
+  /** Off the bench or back on it, with all that is known of it. */
+  const move = async ({ type, instrumentId: id, name, family, strings }: InstrumentRecord, away: boolean) => {
+    try {
+      await append([{ type, instrumentId: id, name, family, strings, ...(away ? { away } : {}) }]);
+    } catch (error) {
+      setError('root', { message: heldInMemory(error as Error) });
+      return;
+    }
+    await navigate(`${basePath}/bench/${away ? '' : id}`);
+  };
 
   const fault = (message: string | undefined, id: string) =>
     message && (
@@ -261,7 +272,20 @@ export function InstrumentView() {
           {existing ? 'Keep the changes' : 'Put it on the bench'}
         </Button>
         <Button onClick={() => void navigate(`${basePath}/bench`)}>Leave it</Button>
+        {existing && <Button onClick={() => void move(existing, true)}>Put it away</Button>}
       </div>
+      {!existing && bench.away.length > 0 && (
+        <section className="pt-6 text-sm">
+          <h2 className="font-semibold">Put away</h2>
+          <ul className="flex flex-wrap gap-2 pt-2">
+            {bench.away.map((record) => (
+              <li key={record.instrumentId}>
+                <Button onClick={() => void move(record, false)}>Bring {record.name} back</Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <p className="pt-4 text-xs text-ink2">
         Gauges of a family are usual ones; the packet’s word counts. Unknown stays empty: no tension is shown then.
       </p>
