@@ -38,24 +38,24 @@ const fault = (what: string): void => {
   stderr.write(`${what}\n`);
 };
 
+/** In the page: whatever is said to be kept goes to the console at once. As text: a compiled function brings helpers along. */
+const LISTEN = `
+  let said = '';
+  new MutationObserver(() => {
+    const at = (id) => document.querySelector('[data-testid="' + id + '"]')?.textContent;
+    const text = at('message') ?? at('log-message') ?? '';
+    if (text !== said && / kept/.test(text) && !/not kept|held in memory/.test(text)) console.log('KEPT ' + text);
+    said = text;
+  }).observe(document, { subtree: true, childList: true, characterData: true });
+`;
+
 /** A tab that notes every figure said to be kept the moment it is said. */
 async function open(context: BrowserContext, path: string, kept: string[]): Promise<Page> {
   const page = await context.newPage();
   page.on('console', (m) => {
     if (m.text().startsWith('KEPT ')) kept.push(m.text().slice(5));
   });
-  await page.addInitScript(() => {
-    let said = '';
-    const look = () => {
-      const text =
-        document.querySelector('[data-testid="message"]')?.textContent ??
-        document.querySelector('[data-testid="log-message"]')?.textContent ??
-        '';
-      if (text !== said && / kept/.test(text) && !/not kept|held in memory/.test(text)) console.log(`KEPT ${text}`);
-      said = text;
-    };
-    new MutationObserver(look).observe(document, { subtree: true, childList: true, characterData: true });
-  });
+  await page.addInitScript({ content: LISTEN });
   await page.goto(path);
   return page;
 }
@@ -238,6 +238,7 @@ for (let i = 0; i < kills; i++) {
   }
   await context.close();
 }
+if (compared === 0) fault('nothing was shown as kept: the harness does not see');
 await browser.close();
 server.kill();
 writeSection(
