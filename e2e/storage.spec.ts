@@ -9,6 +9,9 @@ async function download(page: Page, button: string): Promise<{ records: { type: 
   return JSON.parse(readFileSync(await file.path(), 'utf8')) as { records: { type: string; cents?: number }[] };
 }
 
+const firstInstrument = async (page: Page) =>
+  (await page.getByRole('link', { name: /^Ukulele/ }).getAttribute('href'))!.split('/').pop()!;
+
 /** Works on the page's own database, as something outside of the app would. */
 const meddle = (page: Page, name: string, storeName: string, items: [string, unknown][], clear = false) =>
   page.evaluate(
@@ -106,12 +109,25 @@ test('stored pieces that cannot be read are set aside; a log that cannot be show
   ]);
   expect(readFileSync(await file.path(), 'utf8')).toContain('torn');
 
-  const broken = { id: 'b', version: 2, atMs: 1, zoneMin: 0, type: 'instrument', instrumentId: 'b', name: 'B' };
-  await meddle(page, 'slow-anchor-own', 'records', [['k2', [broken]]]);
+  // What a view cannot draw is said by that view, and the others go on.
+  await page.goto('/bench');
+  const instrumentId = await firstInstrument(page);
+  const base = { version: 2, atMs: Date.now(), zoneMin: 0, instrumentId };
+  const torn = { ...base, id: 't', type: 'instrument', name: 'Ukulele', family: 'own', strings: [{ stringId: 's1' }] };
+  await meddle(page, 'slow-anchor-own', 'records', [['k3', [torn]]]);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'This view has failed' })).toBeVisible();
   expect((await download(page, 'Export the log as it is stored')).records).toHaveLength(6);
-  await expect(page.getByRole('button', { name: 'Back to the bench' })).toBeVisible();
+  await page.getByRole('link', { name: 'Plan' }).click();
+  await expect(page.getByRole('heading', { name: 'This view has failed' })).toHaveCount(0);
+
+  // Pieces that look like records and make no bench are found out too.
+  const broken = { id: 'b', version: 2, atMs: 1, zoneMin: 0, type: 'instrument', instrumentId: 'b', name: 'B' };
+  await meddle(page, 'slow-anchor-own', 'records', [['k2', [broken]]]);
+  await page.goto('/log');
+  await expect(page.getByRole('alert').filter({ hasText: 'stored pieces of this log' })).toBeVisible();
+  await page.goto('/bench');
+  await expect(page.getByRole('heading', { level: 1, name: 'Ukulele' })).toBeVisible();
 });
 
 test('a demonstration whose new beginning was cut off in the middle opens whole', async ({ page }) => {

@@ -37,7 +37,11 @@ export class Boundary extends Component<Props, State> {
       <section role="alert" className="mx-auto w-full max-w-2xl p-8">
         <h1 className="text-2xl font-bold">This view has failed</h1>
         <p className="pt-3">
-          The log is as it was: nothing in it was changed. What went wrong: <q>{fault}</q>
+          The log is as it was: nothing in it was changed. Export it, go back to the bench, and the other views go on as
+          ever.
+        </p>
+        <p className="pt-2 text-sm text-ink2">
+          For whoever mends it: <q>{fault}</q>
         </p>
         <div className="flex flex-wrap gap-2 pt-4">
           <Button

@@ -4,6 +4,7 @@ import { DEFAULT_A4_HZ } from '../../core/music';
 import {
   checkRecord,
   createLogIndex,
+  indexOf,
   RECORD_VERSION,
   type Bench,
   type LogRecord,
@@ -113,14 +114,18 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       writer.current ||= await writerName();
       if (world === 'demo' && !demoState.current) demoState.current = await openDemo(store);
       settling.open();
+      // What comes in while the store is read.
       index.current = createLogIndex();
       const read = await store.all().then(
         (all) => ({ ...all, trouble: '' }),
         (reason: unknown) => ({ records: [...store.held()], damaged: [], trouble: reasonOf(reason) }),
       );
       settling.tell(store.held());
-      index.current.add(read.records);
-      return { ...read, records: index.current.records(), bench: index.current.bench() };
+      const { index: own, aside } = indexOf(read.records);
+      own.add(index.current.records());
+      index.current = own;
+      const damaged = aside.length > 0 ? [...read.damaged, { key: 'records', value: aside }] : read.damaged;
+      return { ...read, damaged, records: own.records(), bench: own.bench() };
     },
     staleTime: Infinity,
     // What did not change keeps its identity by the index; comparing it record by record would take the longer the log is.

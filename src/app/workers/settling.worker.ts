@@ -1,9 +1,11 @@
 import { ifRestrung, planShow, planStrings, type PriorOf } from '../../core/plan';
 import {
   createLogIndex,
+  indexOf,
   instrumentStatus,
   type InstrumentLife,
   type LogIndex,
+  type LogRecord,
   type Priors,
   type StringRef,
 } from '../../core/records';
@@ -33,16 +35,20 @@ let opening = false;
 
 /** Begins with what the store holds; what the page tells meanwhile is added. */
 async function open(world: World): Promise<void> {
-  const own = (index = createLogIndex());
+  const told = (index = createLogIndex());
   opening = true;
   store?.close();
   store = openStore(world);
+  let stored: LogRecord[] = [];
   try {
-    own.add((await store.all()).records);
+    ({ records: stored } = await store.all());
   } catch {
     // The page meets the same refusal, and says so.
   }
-  if (own !== index) return;
+  // Begun anew meanwhile: the other one answers.
+  if (told !== index) return;
+  ({ index } = indexOf(stored));
+  index.add(told.records());
   opening = false;
   schedule();
 }

@@ -6,6 +6,7 @@ export { checkRecord, gaugeField, instrumentName, lengthField, noteField, type C
 export {
   ageFromMs,
   createLogIndex,
+  indexOf,
   readBench,
   settlingEvents,
   standing,

@@ -2,6 +2,7 @@ import { cents, targetFrequencyHz } from '../music';
 import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
+import { checkRecord } from './schemas';
 import { createWriterClock, type SetBack, type WriterClock, type Written } from './order';
 import type {
   AdjustmentRecord,
@@ -218,6 +219,24 @@ export function createLogIndex(): LogIndex {
     },
   };
   return index;
+}
+
+/**
+ * The index of records that were stored by whatever wrote them. Where they do not make a bench, each is checked, and what is no
+ * record is set aside.
+ */
+export function indexOf(records: readonly LogRecord[]): { index: LogIndex; aside: LogRecord[] } {
+  const index = createLogIndex();
+  try {
+    index.add(records);
+    index.bench();
+    return { index, aside: [] };
+  } catch {
+    const sound = createLogIndex();
+    sound.add(records.filter((r) => checkRecord(r).ok));
+    sound.bench();
+    return { index: sound, aside: records.filter((r) => !sound.has(r.id)) };
+  }
 }
 
 /** Reads the whole log into the present bench. */

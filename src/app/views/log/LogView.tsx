@@ -135,7 +135,7 @@ export function LogView() {
           <span>
             {taking.name} is being checked, {Math.floor(100 * taking.done)} %
           </span>
-          <progress max={1} value={taking.done} aria-label={`Checking ${taking.name}`} />
+          <progress className="accent-deep" max={1} value={taking.done} aria-label={`Checking ${taking.name}`} />
           <Button onClick={() => taking.call.abort()}>Call it off</Button>
         </p>
       )}
