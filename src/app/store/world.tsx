@@ -107,6 +107,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
   const [clockSet, redraw] = useState(0);
   const index = useRef(createLogIndex());
   const writer = useRef('');
+  const reserved = useRef(0);
   const [lasting, setLasting] = useState<boolean | undefined>(undefined);
   const { data, error } = useQuery({
     queryKey: ['log', world],
@@ -125,7 +126,9 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       own.add(index.current.records());
       index.current = own;
       const damaged = aside.length > 0 ? [...read.damaged, { key: 'records', value: aside }] : read.damaged;
-      return { ...read, damaged, records: own.records(), bench: own.bench() };
+      const records = own.records();
+      if (world === 'own' && records.length > 0) void askToLast().then(setLasting, () => setLasting(false));
+      return { ...read, damaged, records, bench: own.bench() };
     },
     staleTime: Infinity,
     // What did not change keeps its identity by the index; comparing it record by record would take the longer the log is.
@@ -161,7 +164,9 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
 
   const append = useCallback(
     async (drafts: Draft[]) => {
-      const seq = index.current.nextSeq();
+      // Counted on at once: the next write need not wait for this one to be kept.
+      const seq = Math.max(index.current.nextSeq(), reserved.current);
+      reserved.current = seq + drafts.length;
       const now = Math.round(nowMs());
       const records = drafts.map((d, i) => {
         const atMs = Math.round(d.atMs ?? now);
