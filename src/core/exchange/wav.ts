@@ -37,7 +37,8 @@ const refuse = (message: string): { ok: false; message: string } => ({ ok: false
 function chunksOf(bytes: Uint8Array): { fmt: Uint8Array; data: Uint8Array } | { ok: false; message: string } {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const text = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
-  if (bytes.length < 44 || text(0) !== 'RIFF' || text(8) !== 'WAVE') return refuse('This is no WAV file.');
+  if (bytes.length < 44 || text(0) !== 'RIFF' || text(8) !== 'WAVE')
+    return refuse('This is no WAV file that can be read.');
   let fmt: Uint8Array | undefined;
   let at = 12;
   while (at + 8 <= bytes.length) {

@@ -7,6 +7,12 @@ import { RECORD_VERSION } from './types';
 export function migrate(value: unknown): unknown {
   if (typeof value !== 'object' || value === null) return value;
   const record = value as Record<string, unknown>;
+  // The steps of an octave pass were once named with slashes, which is no id.
+  if (record.type === 'pass' && Array.isArray(record.skipped))
+    return {
+      ...record,
+      skipped: record.skipped.map((s: unknown) => (typeof s === 'string' ? s.replaceAll('/', ':') : s)),
+    };
   if (record.version !== 1) return value;
   return {
     ...record,

@@ -223,3 +223,9 @@ test('an instrument put away leaves the bench with its record, and comes back wi
   expect(back.away).toEqual([]);
   expect(back.instruments[0]!.strings[0]!.readings).toHaveLength(1);
 });
+
+test('a pass that named its steps with slashes is read with colons, as ids are written', () => {
+  const pass = { ...base, id: 'p', atMs: START, type: 'pass', passId: 'p', kind: 'octave', instrumentId: 'x' };
+  const checked = checkRecord({ ...pass, startedMs: START, skipped: ['s1/fret/12/0'], over: false });
+  expect(checked).toMatchObject({ ok: true, record: { skipped: ['s1:fret:12:0'] } });
+});

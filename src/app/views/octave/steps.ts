@@ -24,7 +24,7 @@ export function touchSteps(life: InstrumentLife, moreFrets: readonly number[]): 
   const frets = hasFrets(life.record.family) ? [...moreFrets, 12].sort((a, b) => a - b) : [];
   return life.strings.flatMap(({ plan: { stringId, note } }): TouchStep[] => {
     const step = (touch: TouchKind, fret: number | null, words: string, before = 0): TouchStep => ({
-      key: `${stringId}/${touch}/${fret ?? 0}/${before}`,
+      key: `${stringId}:${touch}:${fret ?? 0}:${before}`,
       stringId,
       note,
       touch,
