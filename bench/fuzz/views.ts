@@ -2,12 +2,11 @@
  * Do the views stand what the import accepts? `npm run bench:views -- [seed] [logs]` (after a build): bent logs that were accepted are
  * imported, and every view of every instrument in them is opened in headless Chromium.
  */
-import { chromium } from '@playwright/test';
-import { spawn } from 'node:child_process';
-import { argv, env, exit } from 'node:process';
+import { argv, exit } from 'node:process';
 import { readLogFile, writeLogFile } from '../../src/core/exchange';
 import type { LogRecord } from '../../src/core/records';
 import { randomFrom } from '../../src/core/simulate';
+import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bentLogFile, goodLog } from './records';
 
@@ -16,15 +15,7 @@ const [seed = 1, logs = 40] = argv.slice(2).map(Number);
 const random = randomFrom(seed);
 const good = goodLog();
 
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
-  env: { ...env, PORT: String(PORT) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise((resolve) => server.stdout.once('data', resolve));
-const browser = await chromium.launch({
-  executablePath: env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu'],
-});
+const { browser, place, close } = await serveApp(PORT);
 const faults: string[] = [];
 let opened = 0;
 for (let i = 0; i < logs; i++) {
@@ -33,10 +24,7 @@ for (let i = 0; i < logs; i++) {
     const read = readLogFile(bentLogFile(good, random));
     if (read.ok) ({ records } = read);
   }
-  const context = await browser.newContext({
-    baseURL: `http://localhost:${PORT}`,
-    viewport: { width: 1280, height: 800 },
-  });
+  const context = await browser.newContext(place);
   const page = await context.newPage();
   const errors: string[] = [];
   page.on('pageerror', (e) => errors.push(e.message));
@@ -73,8 +61,7 @@ for (let i = 0; i < logs; i++) {
   }
   await context.close();
 }
-await browser.close();
-server.kill();
+await close();
 writeSection(
   'Views on what the import accepts',
   [

@@ -3,12 +3,12 @@
  * records, the demonstration begun anew, two tabs at once; after each kill a new tab opens the log and it is compared with what
  * was shown as kept.
  */
-import { chromium, type BrowserContext, type Page } from '@playwright/test';
-import { spawn } from 'node:child_process';
+import { type BrowserContext, type Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { argv, env, exit, stderr } from 'node:process';
+import { argv, exit, stderr } from 'node:process';
 import { writeLogFile } from '../../src/core/exchange';
 import { randomFrom } from '../../src/core/simulate';
+import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
 
@@ -16,15 +16,7 @@ const PORT = 4191;
 const [seed = 1, kills = 400] = argv.slice(2).map(Number);
 const random = randomFrom(seed);
 
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
-  env: { ...env, PORT: String(PORT) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise((resolve) => server.stdout.once('data', resolve));
-const browser = await chromium.launch({
-  executablePath: env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
-});
+const { browser, place, close } = await serveApp(PORT, '--autoplay-policy=no-user-gesture-required');
 mkdirSync('.tmp', { recursive: true });
 const SIZES = [5000, 50000];
 for (const size of SIZES) {
@@ -225,10 +217,7 @@ for (let i = 0; i < kills; i++) {
   // The long one comes once in four rounds.
   const at = i % TRIALS.length;
   const [name, trial] = TRIALS[at === 7 && Math.floor(i / TRIALS.length) % 4 > 0 ? 0 : at]!;
-  const context = await browser.newContext({
-    baseURL: `http://localhost:${PORT}`,
-    viewport: { width: 1280, height: 800 },
-  });
+  const context = await browser.newContext(place);
   context.setDefaultTimeout(45000);
   try {
     await trial(context, `${name}, kill ${i + 1}`);
@@ -239,8 +228,7 @@ for (let i = 0; i < kills; i++) {
   await context.close();
 }
 if (compared === 0) fault('nothing was shown as kept: the harness does not see');
-await browser.close();
-server.kill();
+await close();
 writeSection(
   'Kept means kept',
   [

@@ -1,8 +1,7 @@
 /** Does the page stand still while five instruments with 100 readings a string are recomputed? `npm run bench:page` (after a build) */
-import { chromium } from '@playwright/test';
-import { spawn } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
+import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
 
@@ -14,16 +13,8 @@ const KEPT = 8;
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 
 const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - 60000);
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
-  env: { ...process.env, PORT: String(PORT) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise((resolve) => server.stdout.once('data', resolve));
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu'],
-});
-const page = await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+const { browser, place, close } = await serveApp(PORT);
+const page = await browser.newPage(place);
 mkdirSync('.tmp', { recursive: true });
 writeFileSync('.tmp/big-log.json', writeLogFile(log, Date.now()));
 await page.goto('/log');
@@ -78,8 +69,7 @@ async function keepElsewhere(string: number, cents: number): Promise<void> {
   }, record);
 }
 
-await browser.close();
-server.kill();
+await close();
 writeSection(
   'Page',
   [

@@ -2,10 +2,10 @@
  * A busy rack in the page: 50 instruments, 12 strings each, 200 readings a string. `npm run bench:size` (after a build): the import, a
  * figure kept, the first view after a reload, and Settling after that, in headless Chromium.
  */
-import { chromium, type CDPSession, type Page } from '@playwright/test';
-import { spawn } from 'node:child_process';
+import { type CDPSession, type Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
+import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from './big-log';
 
@@ -14,16 +14,8 @@ const [INSTRUMENTS, STRINGS, READINGS] = [50, 12, 200];
 const KEPT = 8;
 const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - 60000);
 
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts'], {
-  env: { ...process.env, PORT: String(PORT) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise((resolve) => server.stdout.once('data', resolve));
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'],
-});
-const page = await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+const { browser, place, close } = await serveApp(PORT, '--disable-dev-shm-usage');
+const page = await browser.newPage(place);
 page.on('pageerror', (e) => process.stderr.write(`${e.message}\n`));
 mkdirSync('.tmp', { recursive: true });
 writeFileSync('.tmp/busy-log.json', writeLogFile(log, Date.now()));
@@ -108,8 +100,7 @@ const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >
 rows.push(
   `| a figure kept: CPU of the page in the 1.5 s after, median and most of ${KEPT} (the same time at rest: ${middle(idle).toFixed(0)}) | 100 ms | ${middle(costs).toFixed(0)} ms, ${Math.max(...costs).toFixed(0)} ms |`,
 );
-await browser.close();
-server.kill();
+await close();
 writeSection(
   'A busy rack',
   [

@@ -23,6 +23,10 @@ export function checked<T>(schema: Schema<T>, item: unknown, reason: string): { 
 }
 
 type Item = Record<string, unknown>;
+/** A text that was JSON. */
+interface Parsed {
+  value: unknown;
+}
 type Answer = (item: Item) => object;
 
 // Who reads the answers may go away: then there is nobody to tell.
@@ -39,16 +43,16 @@ export async function answerLines(answer: Answer): Promise<void> {
     if (line.trim() !== '') tell(answerText(line, answer, 'bad-line'));
 }
 
-/** One guard round every command: what is too long, too deep, too large or no JSON never reaches it. */
-function answerText(text: string, answer: Answer, reason: string): object {
+/**
+ * One guard round every command: what is too long, too deep, too large or no JSON never reaches it.
+ * @param known what the text says, where it was read already
+ */
+function answerText(text: string, answer: Answer, reason: string, known?: Parsed): object {
   if (text.length > LARGEST_FILE) return refused(reason, 'This is longer than 200 MB.');
   if (nestedTooDeep(text)) return refused(reason, 'This is nested too deep.');
-  let item: unknown;
-  try {
-    item = JSON.parse(text);
-  } catch {
-    return refused(reason, 'This line is no JSON.');
-  }
+  const json = known ?? parsed(text);
+  if (!json) return refused(reason, 'This line is no JSON.');
+  const item = json.value;
   if (typeof item !== 'object' || item === null || Array.isArray(item))
     return refused(reason, 'This line is no JSON object.');
   if (hasHugeNumber(item)) return refused('bad-number', `A number here is beyond ±${LARGEST_NUMBER}.`);
@@ -78,8 +82,9 @@ export async function answerDocument({ answer, reason, isWhole }: DocumentComman
   let length = 0;
   for await (const line of createInterface({ input: stdin, crlfDelay: Infinity })) {
     if (line.trim() === '') continue;
-    if (pending.length === 0 && line.startsWith('{') && isJson(line) && isWhole(JSON.parse(line) as Item)) {
-      tell(answerText(line, answer, reason));
+    const json = pending.length === 0 && line.startsWith('{') ? parsed(line) : undefined;
+    if (json && isWhole(json.value as Item)) {
+      tell(answerText(line, answer, reason, json));
       continue;
     }
     length += line.length;
@@ -104,11 +109,13 @@ function partsOf(text: string): string[] {
   return lines.some(isJson) ? lines : [text];
 }
 
-function isJson(text: string): boolean {
+/** What a text says in JSON; undefined where it is none. */
+function parsed(text: string): Parsed | undefined {
   try {
-    JSON.parse(text);
-    return true;
+    return { value: JSON.parse(text) };
   } catch {
-    return false;
+    return undefined;
   }
 }
+
+const isJson = (text: string): boolean => parsed(text) !== undefined;

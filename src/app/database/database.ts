@@ -61,9 +61,19 @@ export function openStore(world: World): RecordStore {
   const listeners = new Set<() => void>();
   let retry: ReturnType<typeof setTimeout> | undefined;
 
+  /** What is held and more, each record once. */
+  const heldAnd = (records: readonly LogRecord[]): LogRecord[] => [
+    ...new Map([...held, ...records].map((r) => [r.id, r])).values(),
+  ];
   const hold = (records: readonly LogRecord[]): void => {
-    held = [...new Map([...held, ...records].map((r) => [r.id, r])).values()];
+    held = heldAnd(records);
     changed();
+  };
+  /** After what was begun before, whatever became of that. */
+  const inTurn = (work: () => Promise<void>): Promise<void> => {
+    const turn = queue.then(work);
+    queue = turn.catch(() => undefined);
+    return turn;
   };
   const changed = (): void => {
     for (const tell of listeners) tell();
@@ -100,7 +110,7 @@ export function openStore(world: World): RecordStore {
     }
   };
   const write = async (records: readonly LogRecord[]): Promise<void> => {
-    const batch = [...new Map([...held, ...records].map((r) => [r.id, r])).values()];
+    const batch = heldAnd(records);
     if (batch.length === 0) return;
     const writing = put(batch).then(mend);
     try {
@@ -146,11 +156,7 @@ export function openStore(world: World): RecordStore {
       for (const r of held) byId.set(r.id, r);
       return { records: [...byId.values()], damaged };
     },
-    append(records) {
-      const turn = queue.then(() => write(records));
-      queue = turn.catch(() => undefined);
-      return turn;
-    },
+    append: (records) => inTurn(() => write(records)),
     held: () => held,
     forget() {
       held = [];
@@ -160,18 +166,15 @@ export function openStore(world: World): RecordStore {
       listeners.add(callback);
       return () => listeners.delete(callback);
     },
-    clear() {
-      const turn = queue.then(async () => {
+    clear: () =>
+      inTurn(async () => {
         await base.clear();
         held = [];
         batches = 0;
         kept.clear();
         channel.postMessage(null);
         changed();
-      });
-      queue = turn.catch(() => undefined);
-      return turn;
-    },
+      }),
     onForeignWrite(callback) {
       const hear = ({ data }: MessageEvent<LogRecord[] | null>) => {
         for (const r of data ?? []) kept.set(r.id, r);

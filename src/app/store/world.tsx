@@ -90,13 +90,13 @@ const writerName = async (): Promise<string> => {
   return name;
 };
 
-/** Asks the browser, once, to keep what is here; false where it did not promise. */
 let promise: Promise<boolean> | undefined;
-const askToLast = (): Promise<boolean> =>
-  (promise ??= (async () => {
-    const { storage } = navigator;
-    return (await storage?.persisted?.()) || ((await storage?.persist?.()) ?? false);
-  })());
+/** Asks the browser, once, to keep what is here; false where it did not promise. */
+function askToLast(): Promise<boolean> {
+  const { storage } = navigator;
+  const ask = async () => (await storage?.persisted?.()) || ((await storage?.persist?.()) ?? false);
+  return (promise ??= ask().catch(() => false));
+}
 
 export function WorldProvider({ world, children }: { world: World; children: ReactNode }) {
   const [store] = useState<RecordStore>(() => openStore(world));
@@ -127,7 +127,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       index.current = own;
       const damaged = aside.length > 0 ? [...read.damaged, { key: 'records', value: aside }] : read.damaged;
       const records = own.records();
-      if (world === 'own' && records.length > 0) void askToLast().then(setLasting, () => setLasting(false));
+      if (world === 'own' && records.length > 0) void askToLast().then(setLasting);
       return { ...read, damaged, records, bench: own.bench() };
     },
     staleTime: Infinity,
@@ -186,7 +186,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       }
       try {
         await store.append(records);
-        if (world === 'own') void askToLast().then(setLasting, () => setLasting(false));
+        if (world === 'own') void askToLast().then(setLasting);
       } finally {
         gain(records);
       }

@@ -138,9 +138,8 @@ async function importFile({ file }: Questions['import']['ask'], id: number): Pro
     if (!read.ok) return read;
     const fresh = read.records.filter((r) => !index.has(r.id));
     const known = read.records.length - fresh.length;
-    const after = createLogIndex();
-    after.add([...index.records(), ...fresh].filter((r) => r.type === 'instrument'));
-    const there = new Set(after.records().map((r) => (r.type === 'instrument' ? r.instrumentId : '')));
+    const all = [...index.records(), ...fresh];
+    const there = new Set(all.flatMap((r) => (r.type === 'instrument' ? r.instrumentId : [])));
     const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
     try {
       await target.append(fresh);

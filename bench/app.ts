@@ -1,0 +1,32 @@
+import { chromium, type Browser } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { env, execPath } from 'node:process';
+
+/** The built app on a port of its own, and a browser to look at it with. */
+export interface ServedApp {
+  browser: Browser;
+  /** What every page is opened with. */
+  place: { baseURL: string; viewport: { width: number; height: number } };
+  close(): Promise<void>;
+}
+
+/** @param args switches for the browser beside the usual ones */
+export async function serveApp(port: number, ...args: string[]): Promise<ServedApp> {
+  const server = spawn(execPath, ['--import', 'tsx', 'src/server/main.ts'], {
+    env: { ...env, PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise((resolve) => server.stdout.once('data', resolve));
+  const browser = await chromium.launch({
+    executablePath: env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', ...args],
+  });
+  return {
+    browser,
+    place: { baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } },
+    async close() {
+      await browser.close();
+      server.kill();
+    },
+  };
+}
