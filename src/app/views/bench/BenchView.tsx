@@ -11,21 +11,21 @@ import { heldInMemory } from '../../store/held';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS, useStatuses } from '../../store/status';
 import { useWorld } from '../../store/world';
-import { GuardNote } from '../../guide/GuardNote';
-import { guidedOf } from '../../guide/guided';
-import { loadOf } from '../../guide/loadOf';
-import { useDigits } from '../../guide/digits';
-import { useGuard } from '../../guide/useGuard';
+import { GuardNote } from '../../pass/GuardNote';
+import { guidedOf } from '../../pass/guided';
+import { loadOf } from '../../pass/loadOf';
+import { useDigits } from '../../keys/digits';
+import { useGuard } from '../../pass/useGuard';
 import { InputSheet } from './InputSheet';
 import { LaneRow } from './LaneRow';
 import { Panel } from './Panel';
 import { Rack } from './Rack';
-import { SimulatorControls } from '../../guide/SimulatorControls';
+import { SimulatorControls } from '../../pass/SimulatorControls';
 import { SoundBar } from './SoundBar';
 import { TypedFigure } from './TypedFigure';
 import { useCheckPass } from './useCheckPass';
 import { useKeys } from './useKeys';
-import { useListening } from '../../guide/useListening';
+import { useListening } from '../../listening/useListening';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
 const TYPED_SIGMA = 1;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
-import type { Check } from '../../guide/useListening';
+import type { Check } from '../../listening/useListening';
 
 interface Props {
   open: boolean;

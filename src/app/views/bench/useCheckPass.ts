@@ -1,6 +1,6 @@
 import { nextStep, type PassStep } from '../../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
-import { usePass } from '../../guide/usePass';
+import { usePass } from '../../pass/usePass';
 import { TOLERANCE_CENTS } from '../../store/status';
 
 /** The check pass under way on one instrument. */

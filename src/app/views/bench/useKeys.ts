@@ -1,4 +1,4 @@
-import { simulatedHands, usePedal } from '../../guide/usePedal';
+import { simulatedHands, usePedal } from '../../keys/usePedal';
 
 export interface KeyActions {
   listenOrPause: () => void;

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { SCHOOLS, type School } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
-import { usePedal } from '../../guide/usePedal';
+import { usePedal } from '../../keys/usePedal';
 
 /** Which strings, and how they will be stretched. */
 export function Chooser({

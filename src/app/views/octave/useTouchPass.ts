@@ -3,7 +3,7 @@ import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import type { GuidedStep } from '../../../core/pass';
 import type { Reading } from '../../../core/pitch';
 import type { TouchRecord } from '../../../core/records';
-import { usePass } from '../../guide/usePass';
+import { usePass } from '../../pass/usePass';
 import { answerTo, type TouchStep } from './steps';
 
 /** What was heard at a place, before the median is taken. */

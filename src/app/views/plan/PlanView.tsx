@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { READY, type PlanItem } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
-import { usePedal } from '../../guide/usePedal';
+import { usePedal } from '../../keys/usePedal';
 import { Button } from '../../parts/Button';
 import { dueTime, signed, span } from '../../parts/format';
 import { focusWork, WORK_ID } from '../../parts/focus';
