@@ -104,6 +104,7 @@ export function goodLog(): LogRecord[] {
       scatterCents: 0.1,
       inharmonicity: null,
     })),
+    { ...at(69), type: 'tuner', instrumentId: 'x', stringId: 's1', other: true, gain: 1.4 },
     { ...at(70), type: 'adjustment', instrumentId: 'x', stringIds: ['s1'], what: 'saddle', moveMm: 0.4 },
     {
       ...at(71),

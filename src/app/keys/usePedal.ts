@@ -1,8 +1,6 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
 import { flushSync } from 'react-dom';
-
-/** What each key does; a handler is told whether Shift is held. Letters are written small. */
-export type KeyTable = Record<string, ((shift: boolean) => void) | undefined>;
+import type { Acts, KeyLines } from './table';
 
 /** The keys of the simulated hands: pluck, turn the tuner a little or more. */
 export const simulatedHands = ({
@@ -11,18 +9,17 @@ export const simulatedHands = ({
 }: {
   pluck: (hardness: number) => void;
   turn: (cents: number) => void;
-}): KeyTable => ({
-  p: (shift) => pluck(shift ? 1 : 0.4),
-  ArrowUp: (shift) => turn(shift ? 15 : 2),
-  ArrowDown: (shift) => turn(shift ? -15 : -2),
+}) => ({
+  pluck: (shift: boolean) => pluck(shift ? 1 : 0.4),
+  turn: (shift: boolean, key: string) => turn((key === 'ArrowUp' ? 1 : -1) * (shift ? 15 : 2)),
 });
 
 /** A view's keys, a page-turn pedal's among them. They act only when no field, button or dialog has focus. */
-export function usePedal(table: KeyTable): void {
-  const latest = useRef(table);
+export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>): void {
+  const latest = useRef({ lines, acts });
   // With the commit that shows an instruction, not after it: a key pressed at once must not meet the step before.
   useLayoutEffect(() => {
-    latest.current = table;
+    latest.current = { lines, acts };
   });
   useEffect(() => {
     // A button that was clicked keeps the focus but not the pedal's presses; one reached by Tab has its own.
@@ -37,11 +34,14 @@ export function usePedal(table: KeyTable): void {
       if (event.key === 'Tab') clicked = null;
       const control = at.closest('button, a');
       if ((event.key === 'Enter' || event.key === ' ') && control && control !== clicked) return;
-      const act = latest.current[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const { lines: now, acts: doing } = latest.current;
+      const name = Object.keys(now).find((n) => now[n]!.keys.includes(key));
+      const act = name === undefined ? undefined : doing[name];
       if (!act) return;
       event.preventDefault();
       // Shown before the next key comes, so that two presses in a row do not meet the same step.
-      flushSync(() => act(event.shiftKey));
+      flushSync(() => act(event.shiftKey, key));
     };
     window.addEventListener('pointerdown', onPointer);
     window.addEventListener('keydown', onKey);

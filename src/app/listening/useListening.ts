@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { createGuide, reachOf, type GuidedStep, type GuideView, type Verdict } from '../../core/pass';
+import { createGuide, reachOf, type Figure, type GuidedStep, type TunerAdvice, type Verdict } from '../../core/pass';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
@@ -9,6 +9,9 @@ import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
 import { settings } from '../store/settings';
 import { useWorld } from '../store/world';
+import { useUse } from './inUse';
+import { createTrace } from './trace';
+import { useWakeLock } from './useWakeLock';
 
 /** The answer to the last check of the input or its clock. */
 export type Check = Extract<Heard, { kind: 'input-check' | 'clock-check' }>;
@@ -19,9 +22,12 @@ const clockRatio = async (deviceId: string | undefined) => (await settings.getIt
 /** A file plays this much faster than it sounded. */
 const FILE_SPEED = 2;
 const TRAIL_S = 9;
+/** A room above this was not quiet while it was looked at, dB (house estimate). */
+const QUIET_DB = -42;
 /** A tone of the app's own rings on in the room, s. */
 const RING_ON_S = 0.3;
-const NOTHING: GuideView = { sentence: '', figure: null, faded: null };
+/** An input is looked at so often while listening begins, quietly: each time it takes two seconds. */
+const FIRST_LOOKS = 3;
 
 /** Holds the ear, its source, the rules of the pass and the live trace of one view. */
 export function useListening(
@@ -45,10 +51,12 @@ export function useListening(
   const streamAt = useRef({ tS: 0, cameMs: 0 });
   const deafUntil = useRef(0);
   const [listening, setListening] = useState<Source | undefined>(undefined);
-  const [trail, setTrail] = useState<TrackPoint[]>([]);
+  const [trace] = useState(createTrace);
   const [check, setCheck] = useState<Check | undefined>(undefined);
-  const [view, setView] = useState(NOTHING);
-  const [deaf, setDeaf] = useState(false);
+  /** The browser has not been asked for the microphone yet: it is said first what for. */
+  const [explains, setExplains] = useState<{ deviceId: string | undefined } | undefined>(undefined);
+  /** Looks at the input that are still to come. */
+  const looks = useRef(0);
   const listeningRef = useRef(false);
   // With the commit: a reading must not meet the step before.
   useLayoutEffect(() => {
@@ -60,6 +68,14 @@ export function useListening(
   useEffect(() => {
     const made = createEar(say, (heard) => {
       for (const h of heard) {
+        if (h.kind === 'input-check' && !pendingCheck.current) {
+          // Nobody asked for it: only a trouble is told, and a look spoilt by a string is taken once more.
+          looks.current--;
+          const { kind, floorDb, message } = h.check;
+          if (kind === 'silent' || (kind === 'hum' && floorDb < QUIET_DB)) say(message);
+          else if (kind !== 'good' && looks.current > 0) made.check();
+          continue;
+        }
         if (h.kind === 'input-check' || h.kind === 'clock-check') {
           pendingCheck.current = undefined;
           setCheck(h);
@@ -79,18 +95,26 @@ export function useListening(
     let drawn: TrackPoint | undefined;
     const timer = window.setInterval(() => {
       const newest = points.current[points.current.length - 1];
-      if (newest !== drawn) setTrail([...points.current]);
-      drawn = newest;
       const { tS, cameMs } = streamAt.current;
-      const next = guide.view(tS + (performance.now() - cameMs) / 1000, listeningRef.current);
-      setView((v) => (sameView(v, next) ? v : next));
-      setDeaf(performance.now() < deafUntil.current);
+      const hears = listeningRef.current;
+      const view = guide.view(tS + (performance.now() - cameMs) / 1000, hears);
+      const { figure, faded, tuner } = trace.get();
+      trace.set({
+        sentence: view.sentence,
+        figure: !hears ? null : sameFigure(figure, view.figure) ? figure : view.figure,
+        faded: !hears ? null : sameFigure(faded, view.faded) ? faded : view.faded,
+        tuner: sameTuner(tuner, view.tuner) ? tuner : view.tuner,
+        turning: view.turning,
+        deaf: hears && performance.now() < deafUntil.current,
+        ...(newest === drawn ? {} : { trail: [...points.current] }),
+      });
+      drawn = newest;
     }, 50);
     return () => {
       window.clearInterval(timer);
       made.close();
     };
-  }, [say, guide]);
+  }, [say, guide, trace]);
 
   const namedId = guided?.named.id;
   useEffect(() => {
@@ -109,8 +133,13 @@ export function useListening(
   }, []);
 
   const listen = useCallback(
-    async (source: 'microphone' | 'simulated', deviceId?: string) => {
+    async (source: 'microphone' | 'simulated', deviceId?: string, explained = false) => {
       say('');
+      if (source === 'microphone' && !explained && (await isNotAsked())) {
+        setExplains({ deviceId });
+        return;
+      }
+      setExplains(undefined);
       points.current = [];
       sourceRef.current = source;
       if (source === 'simulated') {
@@ -128,6 +157,10 @@ export function useListening(
         ear.current?.listen(microphone, await clockRatio(deviceId));
         // A check that was asked for while the input was being opened again.
         if (pendingCheck.current) ear.current?.check(pendingCheck.current.referenceHz);
+        else {
+          looks.current = FIRST_LOOKS;
+          ear.current?.check();
+        }
         deviceRef.current = deviceId;
         setListening('microphone');
       } catch (error) {
@@ -203,17 +236,16 @@ export function useListening(
     },
     [listen],
   );
-  const newest = trail[trail.length - 1];
-  /** Where it sounds now, cents from the target, calm; null when nothing does. */
-  const liveCents = listening ? (view.figure?.cents ?? null) : null;
+  useWakeLock(listening !== undefined);
+  useUse(listening !== undefined);
   return {
     listening,
-    trail,
-    newest,
-    liveCents,
-    view,
-    deaf: deaf && listening !== undefined,
+    trace,
     check,
+    /** The browser would ask now: says why first. */
+    explains: explains !== undefined,
+    allow: () => void listen('microphone', explains?.deviceId, true),
+    refuse: () => setExplains(undefined),
     startCheck,
     useClock,
     listen,
@@ -224,6 +256,16 @@ export function useListening(
     deafen,
   };
 }
+export type Listening = ReturnType<typeof useListening>;
+
+/** Has the browser never been asked for the microphone? False where it does not tell. */
+async function isNotAsked(): Promise<boolean> {
+  try {
+    return (await navigator.permissions.query({ name: 'microphone' as PermissionName })).state === 'prompt';
+  } catch {
+    return false;
+  }
+}
 
 /** Tells the ear what to listen for. */
 function aim(ear: Ear | undefined, guided: GuidedStep | undefined): void {
@@ -232,5 +274,6 @@ function aim(ear: Ear | undefined, guided: GuidedStep | undefined): void {
   ear?.setTask({ named, others, reach: reachOf(guided), ...(insist ? { insist } : {}) });
 }
 
-const sameView = (a: GuideView, b: GuideView): boolean =>
-  a.sentence === b.sentence && a.figure?.cents === b.figure?.cents && a.faded?.cents === b.faded?.cents;
+const sameFigure = (a: Figure | null, b: Figure | null): boolean => a?.cents === b?.cents;
+const sameTuner = (a: TunerAdvice | null, b: TunerAdvice | null): boolean =>
+  a?.place === b?.place && a?.way === b?.way && a?.far === b?.far && a?.up === b?.up;

@@ -16,7 +16,7 @@ export function Button({ hint, strong, onBar, className, children, type = 'butto
       type={type}
       aria-keyshortcuts={hint}
       className={clsx(
-        'inline-flex items-center gap-2 rounded-lg border px-3 py-1.5 text-sm font-medium disabled:opacity-50',
+        'inline-flex items-center gap-2 rounded-lg border px-3 py-1.5 text-sm font-medium disabled:opacity-50 max-sm:min-h-11',
         onBar
           ? strong
             ? 'border-onbar bg-onbar text-bar'
@@ -29,7 +29,7 @@ export function Button({ hint, strong, onBar, className, children, type = 'butto
       {...rest}
     >
       {children}
-      {hint && <kbd className="figure rounded border border-current px-1 text-[11px] max-sm:hidden">{hint}</kbd>}
+      {hint && <kbd className="figure rounded border border-current px-1 text-xs max-lg:hidden">{hint}</kbd>}
     </button>
   );
 }

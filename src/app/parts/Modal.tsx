@@ -1,7 +1,8 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { focusWork } from './focus';
 
-/** A small sheet over the bench; Escape closes it. */
+/** A small sheet over the bench; it starts in its first field, Escape closes it, and the keys are the work's again. */
 export function Modal({
   open,
   title,
@@ -13,6 +14,18 @@ export function Modal({
   onClose: () => void;
   children: ReactNode;
 }) {
+  const wasOpen = useRef(open);
+  useEffect(() => {
+    if (wasOpen.current && !open) focusWork();
+    wasOpen.current = open;
+  }, [open]);
+  // A sheet that is taken away while it is open hands the keys back too.
+  useEffect(
+    () => () => {
+      if (wasOpen.current) focusWork();
+    },
+    [],
+  );
   return (
     <Dialog open={open} onClose={onClose} className="relative z-30">
       <DialogBackdrop className="fixed inset-0 bg-bar/50" />

@@ -2,7 +2,7 @@ import { symlog } from './format';
 
 export interface WaterlineProps {
   /** The last seconds of the live trace, oldest first. */
-  trail: { tS: number; cents: number | null }[];
+  trail: readonly { tS: number; cents: number | null }[];
   toleranceCents: number;
   /** Where it was last heard well, when it is not heard now. */
   faded?: number | null;
@@ -10,7 +10,7 @@ export interface WaterlineProps {
 }
 
 const WIDTH = 276;
-const HEIGHT = 214;
+const HEIGHT = 186;
 const SECONDS = 8;
 const FULL = 100;
 const MARKS = [30, 10, 3, -3, -10, -30];

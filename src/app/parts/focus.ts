@@ -1,8 +1,12 @@
-/** Where the next thing to do is said; focus goes there when a sheet has done its work. */
+/** Where the next thing to do is said; where a view has none, the view itself. */
 export const WORK_ID = 'work';
+export const VIEW_ID = 'view';
 
-/** Hands the keys back to the work after a sheet has closed, so that the pedal's next press is not the button's. */
+/** Hands the keys to the work after a sheet has closed or a view has come, so that the pedal's next press is not a button's. */
 export function focusWork(): void {
   // The sheet gives the focus back to the button that opened it, a moment after it is gone.
-  window.setTimeout(() => document.getElementById(WORK_ID)?.focus(), 60);
+  window.setTimeout(() => {
+    if (document.activeElement?.closest('[role="dialog"], input, textarea, select')) return;
+    (document.getElementById(WORK_ID) ?? document.getElementById(VIEW_ID))?.focus({ preventScroll: true });
+  }, 60);
 }

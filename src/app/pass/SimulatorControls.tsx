@@ -1,25 +1,23 @@
+import type { ReactNode } from 'react';
 import { Button } from '../parts/Button';
 import type { DemoControls } from '../store/world';
 
-interface Props {
-  demo: DemoControls;
-  nowMs: () => number;
-  curtainMs: number | null;
-  onPluck: (hardness: number) => void;
-  onTurn: (cents: number) => void;
-  /** It was taken beyond its limit. */
-  broken: boolean;
-}
-
 const MINUTE = 60000;
 
-/** The hands of the demonstration: pluck the named string, turn its tuner, let time pass. */
-export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn, broken }: Props) {
-  const skip = (minutes: number) => demo.moveClock(nowMs() + minutes * MINUTE);
+interface Hands {
+  onPluck: (hardness: number) => void;
+  onTurn: (cents: number) => void;
+  /** It was taken beyond its limit: what to do. */
+  broken: string | undefined;
+  children?: ReactNode;
+}
+
+/** The simulated hands: pluck the named string, turn its tuner. */
+export function HandControls({ onPluck, onTurn, broken, children }: Hands) {
   return (
     <fieldset className="rounded-lg border border-dashed border-line p-2">
       <legend className="px-1 text-xs text-ink2">Simulated instrument</legend>
-      {broken && <p className="pb-2 text-sm font-semibold text-rust">It broke. Fit a new string: key F.</p>}
+      {broken && <p className="pb-2 text-sm font-semibold text-rust">{broken}</p>}
       <div className="flex flex-wrap gap-1.5">
         <Button hint="P" onClick={() => onPluck(0.4)}>
           Pluck
@@ -30,15 +28,34 @@ export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn, bro
         <Button hint="↓" aria-label="Turn the tuner down" onClick={() => onTurn(-2)}>
           Down
         </Button>
-        <Button onClick={() => skip(10)}>+10 min</Button>
-        <Button onClick={() => skip(60)}>+1 h</Button>
-        <Button
-          disabled={curtainMs === null || curtainMs <= nowMs()}
-          onClick={() => curtainMs !== null && demo.moveClock(curtainMs)}
-        >
-          To the curtain
-        </Button>
+        {children}
       </div>
     </fieldset>
+  );
+}
+
+interface Props {
+  demo: DemoControls;
+  nowMs: () => number;
+  curtainMs: number | null;
+  onPluck: (hardness: number) => void;
+  onTurn: (cents: number) => void;
+  broken: boolean;
+}
+
+/** The hands of the demonstration, and its clock. */
+export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn, broken }: Props) {
+  const skip = (minutes: number) => demo.moveClock(nowMs() + minutes * MINUTE);
+  return (
+    <HandControls onPluck={onPluck} onTurn={onTurn} broken={broken ? 'It broke. Fit a new string: key F.' : undefined}>
+      <Button onClick={() => skip(10)}>+10 min</Button>
+      <Button onClick={() => skip(60)}>+1 h</Button>
+      <Button
+        disabled={curtainMs === null || curtainMs <= nowMs()}
+        onClick={() => curtainMs !== null && demo.moveClock(curtainMs)}
+      >
+        To the curtain
+      </Button>
+    </HandControls>
   );
 }

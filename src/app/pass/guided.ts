@@ -1,6 +1,7 @@
 import { cents, ratioOfCents, targetFrequencyHz } from '../../core/music';
 import type { GuidedStep, PassStep } from '../../core/pass';
 import type { InstrumentLife, StringLife } from '../../core/records';
+import { tunerOf } from './tuner';
 
 /** A string that was put on no longer ago than this and not read since hangs slack, min (house estimate). */
 const FRESH_MS = 60 * 60000;
@@ -40,6 +41,7 @@ export function guidedOf(
       .filter((p) => Math.abs(cents(p.targetHz, named.targetHz)) > 50),
     foundCents: last?.cents ?? null,
     leftAlready: last?.purpose === 'as-left',
+    ...(step.purpose === 'left' ? { tuner: tunerOf(life, own, a4Hz) } : {}),
     ...more,
   };
 }

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { Button } from '../parts/Button';
-import { focusWork } from '../parts/focus';
 import { Modal } from '../parts/Modal';
 
 interface Props {
@@ -40,7 +39,6 @@ export function FieldButton({ name, value, start, help, onKeep }: Props) {
             setFault(wrong);
             if (wrong !== undefined) return;
             setOpen(false);
-            focusWork();
           }}
         >
           <label className="flex flex-col gap-1 text-sm">

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
-import { NavLink } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
 import { COLDEST_C, WARMEST_C } from '../../core/limits';
 import { clockTime, span } from '../parts/format';
@@ -9,30 +9,34 @@ import { heldInMemory } from '../store/held';
 import { useNow } from '../store/now';
 import { useWorld } from '../store/world';
 import { nextAt, temperatureC } from './facts';
+import { DemoStrip } from './DemoStrip';
 import { FieldButton } from './FieldButton';
 import { KeyMap } from './KeyMap';
 import { useChart } from './useChart';
+import { VIEWS, type ViewLine } from './views';
 
 const DAY = 86400000;
 /** A clock set back by more than this is told, for so long, ms. */
 const CLOCK_BACK_MS = 60000;
 const CLOCK_TOLD_MS = DAY / 2;
 
+const Anchor = () => (
+  <svg
+    viewBox="0 0 24 24"
+    className="h-5 w-5"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth={1.8}
+    strokeLinecap="round"
+    aria-hidden="true"
+  >
+    <path d="M3 8h18M12 8v11M6 14c0 3.3 2.7 5.5 6 5.5s6-2.2 6-5.5" />
+  </svg>
+);
+
 /** Name, views, and the three facts every forecast rests on: reference, room, curtain. */
-export function Header() {
-  const {
-    basePath,
-    world,
-    a4Hz,
-    bench,
-    append,
-    nowMs,
-    zoneMin,
-    unkept,
-    demo,
-    trouble: closed,
-    lastWritten,
-  } = useWorld();
+export function Header({ view }: { view: ViewLine }) {
+  const { basePath, a4Hz, bench, append, nowMs, zoneMin, unkept, demo, trouble: closed, lastWritten } = useWorld();
   const now = useNow(10000);
   const [chart, toggleChart] = useChart();
   const [trouble, setTrouble] = useState('');
@@ -46,59 +50,34 @@ export function Header() {
       () => setTrouble(''),
       (error: Error) => setTrouble(heldInMemory(error)),
     );
-  const link = ({ isActive }: { isActive: boolean }) =>
+  const link = (active: boolean) =>
     clsx(
-      'rounded-md px-3 py-1.5 text-sm',
-      isActive ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2',
+      'rounded-md px-3 py-1.5 text-sm whitespace-nowrap max-sm:px-2',
+      active ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2',
     );
   return (
     <header className="print:hidden border-b border-line bg-sheet">
-      <div className="flex min-h-[60px] flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1.5">
-        <span className="flex items-center gap-2 text-lg font-bold">
-          <svg
-            viewBox="0 0 24 24"
-            className="h-5 w-5"
-            fill="none"
-            stroke="currentColor"
-            strokeWidth={1.8}
-            strokeLinecap="round"
-            aria-hidden="true"
-          >
-            <path d="M3 8h18M12 8v11M6 14c0 3.3 2.7 5.5 6 5.5s6-2.2 6-5.5" />
-          </svg>
-          Slow Anchor
+      <DemoStrip className="max-sm:hidden">, the Heron</DemoStrip>
+      <div className="flex h-14 items-center gap-x-5 px-5 max-md:h-auto max-md:flex-wrap max-md:gap-y-0 max-md:px-2 max-sm:[&_a]:py-3 max-sm:[&_button]:min-h-11 max-sm:[&_button]:min-w-11">
+        <span className="flex items-center gap-2 text-lg font-bold whitespace-nowrap">
+          <Anchor />
+          <span className="max-lg:sr-only">Slow Anchor</span>
         </span>
         <nav aria-label="Views" className="flex gap-1">
-          <NavLink to={`${basePath}/bench`} className={link}>
-            Bench
-          </NavLink>
-          <NavLink to={`${basePath}/settling`} className={link}>
-            Settling
-          </NavLink>
-          <NavLink to={`${basePath}/octave`} className={link}>
-            Octave
-          </NavLink>
-          <NavLink to={`${basePath}/plan`} className={link}>
-            Plan
-          </NavLink>
-          <NavLink to={`${basePath}/log`} className={link}>
-            Log
-          </NavLink>
+          <Link
+            to={`${basePath}/bench`}
+            className={link(view.of === 'instrument')}
+            aria-current={view.of === 'instrument' ? 'true' : undefined}
+          >
+            On the bench
+          </Link>
+          {VIEWS.filter((v) => v.of === 'all' && v.inHeader).map((v) => (
+            <NavLink key={v.path} to={`${basePath}/${v.path}`} className={({ isActive }) => link(isActive)}>
+              {v.title}
+            </NavLink>
+          ))}
         </nav>
-        {world === 'demo' && (
-          <p className="flex items-center gap-3 text-xs text-ink2">
-            <span>
-              Demonstration, the Heron at <span className="figure">{clockTime(now, zoneMin)}</span>
-            </span>
-            <button type="button" className="text-deep underline underline-offset-4" onClick={() => void demo?.reset()}>
-              Start it over
-            </button>
-            <a href="/bench" className="text-deep underline underline-offset-4">
-              Leave it
-            </a>
-          </p>
-        )}
-        <div className="ml-auto flex items-center gap-5">
+        <div className="ml-auto flex items-center gap-5 max-md:w-full max-md:justify-between max-md:gap-2">
           <FieldButton
             name="Reference A4"
             value={`${a4Hz.toFixed(1)} Hz`}
@@ -151,7 +130,7 @@ export function Header() {
           >
             {chart === 'night' ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
           </button>
-          <KeyMap simulated={demo !== undefined} />
+          <KeyMap view={view} simulated={demo !== undefined} />
         </div>
       </div>
       {(unkept > 0 || trouble || closed) && (

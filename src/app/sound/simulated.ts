@@ -1,4 +1,5 @@
 import { addNoise, pluck, pluckOf, randomFrom, trueCents, type StringTruth, type Voice } from '../../core/simulate';
+import { openSpeaker } from './speaker';
 import { streamSamples, type SoundSource } from './sources';
 
 /** The simulated instrument's sound: plucked strings ring on while their tuners are turned. */
@@ -16,6 +17,7 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
   const random = randomFrom(Math.floor(performance.now()) + 1);
   let ringing: { stand: () => StringTruth; voice: Voice; startsIn: number }[] = [];
   let plucks = 0;
+  const speaker = openSpeaker(SAMPLE_RATE);
   const source = streamSamples(SAMPLE_RATE, (frames) => {
     const out = new Float32Array(frames);
     const atMs = nowMs();
@@ -27,11 +29,16 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
       voice.render(out, from, frames, Math.pow(2, trueCents(stand(), atMs) / 1200));
     }
     ringing = ringing.filter(({ voice }) => voice.loudness() > 0.002);
+    speaker.play(out);
     addNoise(out, 0.0004, random);
     return out;
   });
+  const stop = () => {
+    source.stop();
+    speaker.close();
+  };
   return {
-    source,
+    source: { ...source, stop },
     pluck(stand, hardness) {
       // The hand damps what rang before it plucks.
       for (const r of ringing) r.voice.damp();

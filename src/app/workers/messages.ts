@@ -1,7 +1,7 @@
 import type { WavOutcome } from '../../core/exchange';
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
-import type { LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
+import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { InstrumentStory, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 import type { World } from '../database/database';
@@ -30,6 +30,8 @@ export interface FromListener {
 /** What the settling worker is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {
   status: { ask: { instrumentId: string; wish: Wish }; answer: StringStatus[] };
+  /** What would be said of an instrument that is in no log. */
+  foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
   story: { ask: { instrumentId: string; wish: StoryWish }; answer: InstrumentStory };
   plan: { ask: PlanAsk; answer: Plan };
   trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };

@@ -169,6 +169,8 @@ function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Q
   switch (request.question) {
     case 'status':
       return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
+    case 'foretell':
+      return instrumentStatus(request.ask.life, request.ask.wish);
     case 'story':
       return instrumentStory(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'plan':

@@ -1,5 +1,16 @@
-import { traitsOf } from '../strings';
-import { beforeSteps, putOnSteps, raiseUnderSteps, settleSteps, type FittedString, type FittingStep } from './steps';
+import type { FamilyTraits } from '../strings';
+import {
+  beforeSteps,
+  bedStep,
+  offSteps,
+  onStep,
+  raiseStep,
+  raiseUnderStep,
+  roundsStep,
+  warmSteps,
+  type FittedString,
+  type FittingStep,
+} from './steps';
 
 /**
  * Outer and inner strings in turn: first, last, second, last but one … so that the pull comes on evenly across the body.
@@ -12,22 +23,27 @@ export function bringUpOrder<T>(strings: readonly T[]): T[] {
 }
 
 /**
- * Every step of fitting these strings, in order. Strings that hold something up are changed one at a time, each brought up
- * before the next comes off; otherwise all go on, all come up under, then each to its pitch and through its rounds.
+ * Every step of fitting these strings, in order; what is alike for all of them is one step. Strings that hold something up are
+ * changed one at a time, each brought up before the next comes off; otherwise all go on, all come up under, then each to its
+ * pitch and through its rounds.
  * @param strings those to be fitted, in the instrument's own order
  */
-export function fittingPlan(family: string, strings: readonly FittedString[]): FittingStep[] {
-  const traits = traitsOf(family);
+export function fittingPlan(traits: FamilyTraits, strings: readonly FittedString[]): FittingStep[] {
   const order = bringUpOrder(strings);
-  const before = beforeSteps(traits, strings.length > 1);
-  const on = (s: FittedString) => putOnSteps(s, traits);
-  const under = (s: FittedString) => raiseUnderSteps(s, traits);
-  const settle = (s: FittedString) => settleSteps(s, traits);
-  const putOn =
+  const on = (s: FittedString) => onStep(s, traits);
+  const under = (s: FittedString) => raiseUnderStep(s, traits);
+  const changed =
     traits.holds === 'nothing'
-      ? [...order.flatMap(on), ...order.flatMap(under)]
-      : order.flatMap((s) => [...on(s), ...under(s)]);
-  return [...before, ...putOn, ...order.flatMap(settle)];
+      ? [...offSteps(strings, traits), ...order.map(on), ...order.map(under)]
+      : order.flatMap((s) => [...offSteps([s], traits), on(s), under(s)]);
+  return [
+    ...beforeSteps(traits, strings.length > 1),
+    ...changed,
+    bedStep(strings, traits),
+    ...order.map((s) => raiseStep(s, traits)),
+    ...warmSteps(strings),
+    ...order.map(roundsStep),
+  ];
 }
 
 /** Schools of stretching by hand; the user picks one. */

@@ -7,10 +7,10 @@ export type Picture =
 /** One screen of the guided fitting. */
 export interface FittingStep {
   code: string;
-  /** 'do' is ticked by hand; the others listen. 'remove' also asks why the old string goes; 'on' begins its age. */
+  /** 'do' is ticked by hand; the others listen. 'remove' also asks why the old strings go; 'on' begins a string's age. */
   kind: 'do' | 'remove' | 'on' | 'raise-under' | 'raise' | 'rounds' | 'warm';
-  /** The string it is about; null for the instrument. */
-  stringId: string | null;
+  /** The strings it is about: what is alike for all of them is done in one step. None where it is about the instrument. */
+  stringIds: string[];
   title: string;
   why: string;
   /** What to do, in order. */
@@ -36,6 +36,9 @@ export function turnsFor(material: StringMaterial, tuner: FamilyTraits['tuner'])
   return isWound(material) ? 2.5 : isNylon(material) ? 3 : 4;
 }
 
+const namesOf = (strings: readonly FittedString[]) => (strings.length === 1 ? strings[0]!.note : 'the strings');
+const idsOf = (strings: readonly FittedString[]) => strings.map((s) => s.stringId);
+
 /** Once for the instrument, before any string comes off. */
 export function beforeSteps(traits: FamilyTraits, several: boolean): FittingStep[] {
   const steps: FittingStep[] = [];
@@ -49,7 +52,7 @@ export function beforeSteps(traits: FamilyTraits, several: boolean): FittingStep
     steps.push({
       code: 'one-at-a-time',
       kind: 'do',
-      stringId: null,
+      stringIds: [],
       title: holds === 'springs' ? 'Block the bridge, one string at a time' : 'One string at a time',
       why: what,
       points: [
@@ -73,189 +76,192 @@ export function beforeSteps(traits: FamilyTraits, several: boolean): FittingStep
     steps.push({
       code: 'order',
       kind: 'do',
-      stringId: null,
+      stringIds: [],
       title: 'Bring all strings up in steps',
       why: 'The body gives under each new string: one taken to the top alone is pulled flat by the next.',
-      points: ['Outer and inner strings in turn, all to two semitones under first.', 'Only then each to its pitch.'],
+      points: [
+        'Outer and inner strings in turn, all to two semitones under first.',
+        'Only then each to its pitch.',
+        'Where the instrument’s maker says another order, theirs counts.',
+      ],
     });
   return steps;
 }
 
-/** From the old string to the new one lying on its post. */
-export function putOnSteps(s: FittedString, traits: FamilyTraits): FittingStep[] {
-  const { stringId } = s;
-  const { tuner, postMm } = traits;
-  const turns = turnsFor(s.material, tuner);
-  const slackMm = slackForTurnsMm(turns, postMm, s.gaugeMm ?? 0);
-  const steel = s.material.includes('steel');
-  const steps: FittingStep[] = [
+/** The old strings come off; then both ends are looked at while they lie bare. */
+export function offSteps(strings: readonly FittedString[], traits: FamilyTraits): FittingStep[] {
+  const stringIds = idsOf(strings);
+  return [
     {
       code: 'take-off',
       kind: 'remove',
-      stringId,
-      title: `Let ${s.note} down, then take it off`,
-      why: 'A string cut under tension whips and shocks the neck.',
+      stringIds,
+      title: `Let ${namesOf(strings)} down, then take ${strings.length === 1 ? 'it' : 'them'} off`,
+      why: 'A string cut under tension whips and shocks the instrument.',
       points: ['Slacken until it flaps, then unwind or cut it.', 'Say why it goes.'],
       caution:
         'Keep your face out of the string’s plane, eyes covered. Ends are sharp and go into a finger unnoticed: bend or break them off and bin them at once. Children’s instruments: an adult strings them.',
       picture: 'ends',
     },
-    {
-      code: 'nut-slot',
-      kind: 'do',
-      stringId,
-      title: 'Look at the nut slot',
-      why: 'A string that binds here jumps instead of sliding, and comes back flat after every bend.',
-      points: [
-        'Draw a narrow fold of 400-grade paper through once or twice; take dirt, not the slot’s shape.',
-        'A trace of lubricant or soft graphite.',
-      ],
-      caution: 'Do not breathe the dust. A cracked or lifting nut or a slot worn too deep: stop, a repairer’s work.',
-      picture: 'slot',
-    },
-    {
-      code: 'saddle-groove',
-      kind: 'do',
-      stringId,
-      title: 'Feel the saddle groove',
-      why: 'A burr here cuts strings; a dull edge lets them creep over it.',
-      points: ['Run a thread along the groove: where it catches, polish.', 'Look where the last string broke.'],
-      caution: 'A lifting bridge or a crack: leave the strings off and see a repairer.',
-      picture: 'groove',
-    },
+    lookStep(strings, traits),
   ];
-  if (traits.tree && steel)
-    steps.push({
-      code: 'string-tree',
-      kind: 'do',
-      stringId,
-      title: 'Clean the string tree',
-      why: 'Rust inside its wings holds a string back.',
-      points: ['Wipe the wings inside, a trace of lubricant.'],
-      picture: 'tree',
-    });
-  if (tuner === 'friction-peg')
-    steps.push({
-      code: 'peg-rings',
-      kind: 'do',
-      stringId,
-      title: 'Look at the peg’s two shining rings',
-      why: 'The peg holds by friction on these rings: too dry it jumps, too slick it runs back.',
-      points: ['Slips or sticks: peg compound, thinly, on the rings.', 'Only sticks: a touch of soft graphite.'],
-      caution: 'Rings of uneven width or a peg that wobbles: a repairer reams it, not you.',
-      picture: 'wear-rings',
-    });
-  steps.push(
-    {
-      code: 'seat',
-      kind: 'do',
-      stringId,
-      title: tuner === 'pin' ? 'Hang the loop' : 'Seat the ball, loop or knot',
-      why: 'What is not seated now settles later, all at once.',
-      points: [
-        isNylon(s.material)
-          ? 'Pull the tie tight by hand; the last tuck lies behind the edge.'
-          : 'Pull it home by hand.',
-        'Let the free end turn: no twist along the string.',
-      ],
-      picture: 'seat',
-    },
-    {
-      code: 'slack',
-      kind: 'do',
-      stringId,
-      title: `Leave ${Math.round(slackMm)} mm of slack`,
-      why: `That makes ${turns} turns on a ${postMm} mm ${tuner === 'geared' ? 'post' : tuner === 'pin' ? 'pin' : 'peg'}: enough to hold, few enough not to creep.`,
-      points:
-        tuner === 'pin'
-          ? [
-              'Back the pin out by as many turns as the coil will take, then wind it in again.',
-              'Break the tail off by bending it to and fro.',
-            ]
-          : tuner === 'friction-peg'
-            ? [
-                `A tail 1 mm longer sets the handle ${Math.round(handleAngleDeg(1, postMm))} degrees further round: choose it so that your hand can work.`,
-              ]
-            : [
-                'A locking post takes under one turn: pull it tight and lock.',
-                'Hold the slack while you begin to wind.',
-              ],
-      picture: 'slack',
-    },
-    {
-      code: 'coil',
-      kind: 'on',
-      stringId,
-      title: 'Wind it neatly, downward',
-      why: 'Crossed or gapped turns tighten for hours; a tidy coil presses the string down to the nut.',
-      points:
-        tuner === 'friction-peg'
-          ? [
-              'The coil runs close to the peg-box wall: not gapped, not jammed against it.',
-              'Turn and push in together.',
-            ]
-          : ['Each turn under the one before, towards the head.', 'Stop when it lies straight and just sounds.'],
-      caution: 'Trim the tail, bend the end over, bin the piece.',
-      picture: 'coil',
-    },
-  );
-  return steps;
 }
 
-/** Up to two semitones under, and the kinks made. */
-export function raiseUnderSteps(s: FittedString, traits: FamilyTraits): FittingStep[] {
-  const { stringId } = s;
+/** What a string runs over, by build. */
+function lookStep(strings: readonly FittedString[], { tuner, tree, tied, holds }: FamilyTraits): FittingStep {
+  const stringIds = idsOf(strings);
+  const steel = strings.some((s) => s.material.includes('steel'));
+  if (tuner === 'pin')
+    return {
+      code: 'look',
+      kind: 'do',
+      stringIds,
+      title: 'Look at pins and far ends',
+      why: 'A pin that turns too easily never holds; a burr where the string bears cuts it.',
+      points: [
+        'Turn each pin a little with the key: it should move stiffly and stay.',
+        'Run a thread along where the string bears at its far end: where it catches, polish.',
+      ],
+      caution:
+        'A loose pin is not driven in and not glued unless the instrument’s maker says so: a repairer fits a thicker one. A crack along the pins: stop.',
+      picture: 'groove',
+    };
+  const many = strings.length > 1;
+  return {
+    code: 'look',
+    kind: 'do',
+    stringIds,
+    title: many ? 'Look at the nut slots and where the strings bear' : 'Look at the nut slot and where it bears',
+    why: 'A string that binds at the nut jumps instead of sliding; a burr at the bridge cuts it.',
+    points: [
+      'Nut: draw a narrow fold of 400-grade paper through once or twice; take dirt, not the slot’s shape. Then a trace of lubricant or soft graphite.',
+      tied
+        ? 'Bridge: run a thread over the edge that the string crosses and through its hole: where it catches, polish.'
+        : `${holds === 'springs' || holds === 'nothing' ? 'Saddle' : 'Bridge'}: run a thread along the groove: where it catches, polish. Look where the last string broke.`,
+      ...(tree && steel ? ['String tree: wipe its wings inside, a trace of lubricant.'] : []),
+      ...(tuner === 'friction-peg'
+        ? [
+            'Peg: look at its two shining rings. Slips or sticks: peg compound, thinly, on the rings. Only sticks: a touch of soft graphite.',
+          ]
+        : []),
+    ],
+    caution:
+      tuner === 'friction-peg'
+        ? 'Do not breathe the dust. Rings of uneven width, a peg that wobbles, a cracked nut: a repairer’s work.'
+        : 'Do not breathe the dust. A cracked or lifting nut, a slot worn too deep, a lifting bridge: stop, a repairer’s work.',
+    picture: tuner === 'friction-peg' ? 'wear-rings' : 'slot',
+  };
+}
+
+/** How the end away from the tuner is made fast, by build and string. */
+function seatPoint(s: FittedString, { tuner, tied }: FamilyTraits): string {
+  if (tuner === 'pin') return 'Hang the loop on its hook or hitch pin; no twist along the string.';
+  if (tied && isNylon(s.material))
+    return 'Tie it at the bridge and pull the tie tight by hand; the last tuck lies behind the edge.';
+  return 'Seat the ball, loop or knot: pull it home by hand. Let the free end turn: no twist along the string.';
+}
+
+/** How it goes on the tuner, by build. */
+function tunerPoints(slack: number, { tuner, postMm, tied, holds }: FamilyTraits): string[] {
+  if (tuner === 'pin')
+    return [
+      'Back the pin out by as many turns as the coil will take, then wind it in again with the key; where your maker sets pins another way, theirs counts.',
+      `Leave ${slack} mm of slack for the coil; break the tail off by bending it to and fro.`,
+    ];
+  if (tuner === 'friction-peg')
+    return [
+      `Leave ${slack} mm of slack. A tail 1 mm longer sets the handle ${Math.round(handleAngleDeg(1, postMm))} degrees further round: choose it so that your hand can work.`,
+      'The coil runs close to the peg-box wall: not gapped, not jammed against it. Turn and push in together.',
+    ];
+  return [
+    `Leave ${slack} mm of slack and hold it while you begin to wind.`,
+    tied
+      ? 'Through the hole of the roller, the end caught once under itself; the turns lie side by side, away from the wall.'
+      : 'Each turn under the one before, towards the head. Stop when it lies straight and just sounds.',
+    ...(holds === 'springs' ? ['A locking post takes under one turn: pull it tight and lock.'] : []),
+  ];
+}
+
+/** A new string lies on its post. */
+export function onStep(s: FittedString, traits: FamilyTraits): FittingStep {
+  const { tuner, postMm } = traits;
+  const turns = turnsFor(s.material, tuner);
+  const slackMm = Math.round(slackForTurnsMm(turns, postMm, s.gaugeMm ?? 0));
+  const where = tuner === 'geared' ? 'post' : tuner === 'pin' ? 'pin' : 'peg';
+  return {
+    code: 'on',
+    kind: 'on',
+    stringIds: [s.stringId],
+    title: `Put ${s.note} on: ${slackMm} mm of slack`,
+    why: `That makes ${turns} turns on a ${postMm} mm ${where}: enough to hold, few enough not to creep. Crossed or gapped turns tighten for hours.`,
+    points: [seatPoint(s, traits), ...tunerPoints(slackMm, traits)],
+    caution: 'Trim the tail, bend the end over, bin the piece.',
+    picture: 'coil',
+  };
+}
+
+/** Up to two semitones under. */
+export function raiseUnderStep(s: FittedString, traits: FamilyTraits): FittingStep {
   const soft = s.material === 'gut' || s.material === 'synthetic-bowed';
+  return {
+    code: 'raise-under',
+    kind: 'raise-under',
+    stringIds: [s.stringId],
+    title: `Bring ${s.note} up to two semitones under`,
+    why: 'Little by little the coil, the knot and the body take the load.',
+    points: [
+      {
+        geared: 'Sound it all the while you turn.',
+        'friction-peg': 'Sound it; under a minute of the clock face at a time, turning and pushing in together.',
+        pin: 'Sound it; under a minute of the clock face at a time, the key straight on the pin, never bending it.',
+      }[traits.tuner],
+      ...(soft ? ['Ease it and pull it a little aside now and then.'] : []),
+    ],
+    caution: 'Face out of the string’s plane.',
+  };
+}
+
+/** The kinks at both ends made, for all that are up. */
+export function bedStep(strings: readonly FittedString[], { tuner }: FamilyTraits): FittingStep {
+  const ends =
+    tuner === 'pin'
+      ? 'just beyond each end where it bears'
+      : 'just beyond the nut, then just beyond the saddle or bridge';
+  return {
+    code: 'bed',
+    kind: 'do',
+    stringIds: idsOf(strings),
+    title: strings.length > 1 ? 'Bed them at both ends' : 'Bed it at both ends',
+    why: 'A string must take a sharp bend at both ends; a lazy curve straightens for days.',
+    points: [`Press ${strings.length > 1 ? 'each' : 'it'} down gently ${ends}.`, 'Once each is enough.'],
+    caution: 'Gently: a wound string kinked too hard breaks there.',
+    picture: 'kinks',
+  };
+}
+
+export function raiseStep(s: FittedString, traits: FamilyTraits): FittingStep {
+  return {
+    code: 'raise',
+    kind: 'raise',
+    stringIds: [s.stringId],
+    title: `Bring ${s.note} up to pitch`,
+    why: 'It arrives from below, so that all that winds and bears is pulled tight.',
+    points: traits.fineTuners
+      ? ['The last cents with the fine tuner, kept in the middle of its travel.']
+      : ['Stop at the line; too far, go clearly below and come up.'],
+  };
+}
+
+/** For new nylon, where its owner wants it. */
+export function warmSteps(strings: readonly FittedString[]): FittingStep[] {
+  const nylon = strings.filter((s) => isNylon(s.material));
+  if (nylon.length === 0) return [];
   return [
     {
-      code: 'raise-under',
-      kind: 'raise-under',
-      stringId,
-      title: `Bring ${s.note} up to two semitones under`,
-      why: 'Little by little the coil, the knot and the body take the load.',
-      points: [
-        traits.tuner === 'geared'
-          ? 'Sound it all the while you turn.'
-          : 'Sound it; under a minute of the clock face at a time, turning and pushing in together.',
-        ...(soft ? ['Ease it and pull it a little aside now and then.'] : []),
-      ],
-      caution: 'Face out of the string’s plane.',
-    },
-    {
-      code: 'bed',
-      kind: 'do',
-      stringId,
-      title: 'Bed it at nut and saddle',
-      why: 'The string must take a sharp bend at both ends; a lazy curve straightens for days.',
-      points: ['Press it down gently just beyond the nut, then just beyond the saddle.', 'Once each is enough.'],
-      caution: 'Gently: a wound string kinked too hard breaks there.',
-      picture: 'kinks',
-    },
-  ];
-}
-
-/** To its pitch, bedded by rounds. */
-export function settleSteps(s: FittedString, traits: FamilyTraits): FittingStep[] {
-  const { stringId } = s;
-  const steps: FittingStep[] = [
-    {
-      code: 'raise',
-      kind: 'raise',
-      stringId,
-      title: `Bring ${s.note} up to pitch`,
-      why: 'It arrives from below, so that coil and slots are pulled tight.',
-      points:
-        traits.tuner === 'friction-peg'
-          ? ['The last cents with the fine tuner, kept in the middle of its travel.']
-          : ['Stop at the line; too far, go clearly below and come up.'],
-    },
-  ];
-  if (isNylon(s.material))
-    steps.push({
       code: 'warm',
       kind: 'warm',
-      stringId,
-      title: 'Warm it, or leave it',
+      stringIds: idsOf(nylon),
+      title: nylon.length > 1 ? 'Warm the nylon, or leave it' : 'Warm it, or leave it',
       why: 'Some players warm new nylon to age it in minutes; others never do, because it may shorten the string’s life. It is yours to test: the log keeps which strings were warmed.',
       points: [
         'Skip it unless the string’s maker allows it.',
@@ -264,15 +270,18 @@ export function settleSteps(s: FittedString, traits: FamilyTraits): FittingStep[
       ],
       caution:
         'Never steel or gut, never over a lacquered top without a shield. Heat ruins finishes and glue, and burns: the maker’s word comes first.',
-    });
-  steps.push({
+    },
+  ];
+}
+
+export function roundsStep(s: FittedString): FittingStep {
+  return {
     code: 'rounds',
     kind: 'rounds',
-    stringId,
+    stringIds: [s.stringId],
     title: `Stretch ${s.note}`,
     why: 'Each round takes out what would fall during the next hours.',
     points: [],
     caution: 'Pull with the flat of the fingers or a cloth, never hard enough to hurt; face out of its plane.',
-  });
-  return steps;
+  };
 }

@@ -1,8 +1,9 @@
 import { cents, ratioOfCents } from '../music';
 import type { Heard, Reading, RefusalReason, SectionHeard, StringPlace, TrackPoint } from '../pitch';
-import { arrivalOf, figureOf, goesOn, wayFrom, type Arrival, type Figure, type Way } from './hand';
+import { arrivalOf, figureOf, goesOn, riseOf, wayFrom, type Arrival, type Figure, type Way } from './hand';
 import { atEdge, calmFigure, createSayer, sentenceFor } from './sentence';
 import type { PassStep } from './steps';
+import { createTurning, type TunerAdvice, type TunerKnown, type TunerLearned, type Turning } from './turning';
 import { whichString, type NamedPlace } from './which';
 
 /** The step in hand, with what is known of the strings. */
@@ -17,10 +18,12 @@ export interface GuidedStep {
   foundCents: number | null;
   /** It was left so already: nobody has turned it since. */
   leftAlready?: boolean;
+  /** The tuner that brings it up. */
+  tuner?: TunerKnown;
 }
 
 export type Verdict =
-  | { kind: 'keep'; reading: Reading; arrival: Arrival | undefined }
+  | { kind: 'keep'; reading: Reading; arrival: Arrival | undefined; learned?: TunerLearned }
   | { kind: 'refuse'; reason: RefusalReason | 'off' | 'uncertain' | 'nothing'; message: string; hearingId?: string }
   | { kind: 'ask'; cents: number; message: string; hearingId?: string };
 
@@ -31,6 +34,10 @@ export interface GuideView {
   figure: Figure | null;
   /** Where it was last heard well, if not now. */
   faded: Figure | null;
+  /** While the string is brought up. */
+  tuner: TunerAdvice | null;
+  /** A hand is at the tuner: the string is to be brought up, or what sounds has risen. */
+  turning: boolean;
 }
 
 /** The rules of one guided reading after another: what is kept, when, as what, and what is asked. Pure: fed with what is heard. */
@@ -75,6 +82,8 @@ const AGREE_CENTS = 0.8;
 const STANDS_S = 2.8;
 /** What was heard this long ago still sounds, s. */
 const SOUNDS_S = 0.4;
+/** No note rises by itself so far, cents. */
+const RISEN_CENTS = 20;
 /** The trail that is looked back on, s. */
 const TRAIL_S = 1.5;
 
@@ -116,6 +125,9 @@ export function createGuide(): Guide {
   let shown: Figure | undefined;
   let acted = true;
   let sayer = createSayer();
+  let turning: Turning | undefined;
+  /** What sounds was turned up, though it was to be left alone. */
+  let risen = false;
 
   const keep = (reading: Reading): Verdict => {
     const { step } = now!;
@@ -124,7 +136,9 @@ export function createGuide(): Guide {
     acted = true;
     pressed = false;
     homeHz = reading.frequencyHz;
-    return { kind: 'keep', reading, arrival: step.purpose === 'left' ? arrivalOf(way) : undefined };
+    const learned = turning?.learned();
+    const arrival = step.purpose === 'left' ? arrivalOf(way) : undefined;
+    return { kind: 'keep', reading, arrival, ...(learned ? { learned } : {}) };
   };
 
   const refuse = (
@@ -274,9 +288,14 @@ export function createGuide(): Guide {
     points = points.filter((p) => end - p.tS < TRAIL_S);
     const seen = figureOf(points, onsetS);
     figure = seen && { ...seen, cents: seen.cents - bias };
+    if (riseOf(points) > RISEN_CENTS) risen = true;
+    else if (figure && figure.cents < RISEN_CENTS) risen = false;
     if (!figure || !now) return;
     shown = calmFigure(shown, figure);
     if (now.step.purpose !== 'left') return;
+    const before = turning?.wrong(end);
+    turning?.see(figure);
+    if (turning?.wrong(end) !== before) acted = true;
     figures = [...figures.filter((f) => end - f.tS < LOOK_BACK_S), figure];
     const { cents: at, spread } = figure;
     // Outside, and outside a moment before too.
@@ -310,13 +329,16 @@ export function createGuide(): Guide {
       if (!next || same) return;
       acted = true;
       asked = undefined;
-      pressed = false;
+      pressed = risen = false;
       lastWhole = lastRunning = ownFall = undefined;
       figures = [];
       running = undefined;
       toldS = -Infinity;
       homeHz = next.named.lastHz ?? next.named.targetHz;
       way = wayFrom(next.foundCents, next.toleranceCents);
+      const { step, tuner } = next;
+      turning =
+        step.purpose === 'left' && tuner ? createTurning(tuner, next.toleranceCents, step.again === true) : undefined;
       if (next.step.purpose === 'left') {
         // What rings on from the reading as found is followed; stillness counts from now.
         movedS = points[points.length - 1]?.tS ?? -Infinity;
@@ -363,14 +385,20 @@ export function createGuide(): Guide {
               figure: recent,
               sounding: sounds(),
               way,
-              question: asked?.message,
+              question: asked?.message ?? turning?.wrong(nowS),
             }),
             nowS,
             acted,
           )
         : '';
       acted = false;
-      return { sentence, figure: live ?? null, faded: live ? null : (shown ?? null) };
+      return {
+        sentence,
+        figure: live ?? null,
+        faded: live ? null : (shown ?? null),
+        tuner: turning?.advice() ?? null,
+        turning: now?.step.purpose === 'left' || risen,
+      };
     },
   };
 }

@@ -60,3 +60,26 @@ export function arrivalOf({ side, wasBelow }: Way): Arrival {
   if (side === 'below') return 'from below';
   return wasBelow ? 'overshot' : 'from above';
 }
+
+/** Points of one unbroken sound lie no further apart than this, s and cents. */
+const UNBROKEN_S = 0.12;
+const UNBROKEN_CENTS = 45;
+
+/**
+ * How far the pitch has risen within the newest unbroken run of the trace, cents: a hand that turns. Another string begins
+ * with a gap or a jump.
+ */
+export function riseOf(points: readonly TrackPoint[]): number {
+  let lowest = Infinity;
+  let after: { tS: number; cents: number } | undefined;
+  const newest = points[points.length - 1];
+  for (let i = points.length - 1; i >= 0; i--) {
+    const { tS, cents } = points[i]!;
+    if (cents === null) continue;
+    if (after && (after.tS - tS > UNBROKEN_S || Math.abs(after.cents - cents) > UNBROKEN_CENTS)) break;
+    lowest = Math.min(lowest, cents);
+    after = { tS, cents };
+  }
+  const top = points.findLast((p) => p.cents !== null)?.cents;
+  return newest && top !== undefined && top !== null && Number.isFinite(lowest) ? top - lowest : 0;
+}

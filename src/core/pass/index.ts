@@ -4,3 +4,4 @@ export { type Arrival, type Figure } from './hand';
 export { whichString, type NamedPlace, type Which } from './which';
 export { reachOf } from './reach';
 export { createSession, type Session, type SessionEvent, type SessionKind } from './session';
+export { createTurning, type TunerAdvice, type TunerKnown, type TunerLearned, type Turning } from './turning';

@@ -2,7 +2,15 @@ import { cents, targetFrequencyHz } from '../music';
 import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
-import type { InstrumentRecord, LogRecord, ReadingRecord, RoundRecord, StringPlan, TreatmentRecord } from './types';
+import type {
+  InstrumentRecord,
+  LogRecord,
+  ReadingRecord,
+  RoundRecord,
+  StringPlan,
+  TreatmentRecord,
+  TunerRecord,
+} from './types';
 
 /** The order of records: of time, then of writing, then of id. */
 export const inTime = (a: LogRecord, b: LogRecord) =>
@@ -31,6 +39,8 @@ export interface StringLife {
   windings: number | null;
   /** It was taken off and nothing put on since. */
   bare: boolean;
+  /** What is known of its tuner. */
+  tuner?: TunerRecord | undefined;
   /** The strings that were here before, oldest first. */
   past: PastLife[];
 }
@@ -63,6 +73,7 @@ export function lifeOf(
   const removed = groupBy(ofType(live, 'removed'), key);
   const rounds = groupBy(ofType(live, 'round'), key);
   const treatments = ofType(live, 'treatment');
+  const tuners = groupBy(ofType(live, 'tuner'), key);
   const strings = record.strings.map((plan): StringLife => {
     const place = plan.stringId;
     const on = fitted.get(place) ?? [];
@@ -83,6 +94,7 @@ export function lifeOf(
       treatments: since(treatments).filter((t) => t.stringIds.includes(place)),
       windings: (strungMs !== null && present?.windings) || null,
       bare: gone !== undefined && strungMs === null && since(all).length === 0,
+      tuner: last(tuners.get(place) ?? []),
       past: pastLives(on, off, all),
     };
   });

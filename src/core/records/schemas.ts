@@ -16,7 +16,7 @@ import {
   WARMEST_C,
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
-import { STRING_MATERIALS } from '../strings';
+import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
 import {
   ADJUSTMENTS,
@@ -87,6 +87,21 @@ export const gaugeField = () =>
     .min(0.1, 'A gauge is 0.1 mm or more.')
     .max(6.5, 'A gauge is 6.5 mm or less.');
 
+/** Which tuner, in the owner's words. */
+export const tunerField = () => text(LONGEST_NAME);
+
+const build = () =>
+  object({
+    tuner: mixed<string>().oneOf(TUNERS).required(),
+    fineTuners: boolean().strict().required(),
+    frets: boolean().strict().required(),
+    bowed: boolean().strict().required(),
+    holds: mixed<string>().oneOf(BRIDGES).required(),
+  })
+    .noUnknown()
+    .optional()
+    .default(undefined);
+
 const stringPlan = object({
   stringId: id().required(),
   note: noteField(),
@@ -94,6 +109,7 @@ const stringPlan = object({
   material: mixed<string>().oneOf(STRING_MATERIALS).required(),
   gaugeMm: gaugeField().defined(),
   unitMassKgPerM: finite().positive().max(1).optional(),
+  tuner: tunerField().optional(),
 }).noUnknown();
 
 const ofInstrument = { ...base, instrumentId: id().required() };
@@ -138,6 +154,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
       .max(MOST_STRINGS)
       .required(),
     away: boolean().strict().optional(),
+    build: build(),
   }),
   fitted: object({ ...ofString, type: typed('fitted'), windings: finite().min(0).max(40).optional() }),
   removed: object({
@@ -257,6 +274,12 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     startedMs: instant().required(),
     skipped: array().of(id().required()).max(400).required(),
     over: boolean().strict().required(),
+  }),
+  tuner: object({
+    ...ofString,
+    type: typed('tuner'),
+    other: boolean().strict().required(),
+    gain: finite().min(0.1).max(10).required(),
   }),
   'taken-back': object({
     ...base,

@@ -1,4 +1,4 @@
-import type { StringMaterial } from '../strings';
+import type { Build, StringMaterial } from '../strings';
 import type { Written } from './order';
 
 /** Version of the record schemas that this code writes. */
@@ -28,6 +28,8 @@ export interface StringPlan {
   gaugeMm: number | null;
   /** Unit mass from the packet, kg/m; overrides the estimate. */
   unitMassKgPerM?: number;
+  /** Its tuner in the owner's words; otherwise by the family's way. */
+  tuner?: string;
 }
 
 /** An instrument as it is from this record on; editing writes a new one with the same instrumentId. */
@@ -37,6 +39,8 @@ export interface InstrumentRecord extends RecordBase {
   name: string;
   family: string;
   strings: StringPlan[];
+  /** What the owner says of its build, where it is not the family's. */
+  build?: Build;
   /** Put away: no longer on the bench. */
   away?: boolean;
 }
@@ -212,6 +216,17 @@ export interface AdjustmentRecord extends RecordBase {
   moveMm: number;
 }
 
+/** What bring-ups have taught of a string's tuner; the newest counts. */
+export interface TunerRecord extends RecordBase {
+  type: 'tuner';
+  instrumentId: string;
+  stringId: string;
+  /** It goes the other way than usual. */
+  other: boolean;
+  /** How much more a turn moves it than is reckoned. */
+  gain: number;
+}
+
 export const PASS_KINDS = ['check', 'octave'] as const;
 
 /** A pass of guided readings under way; a newer record with the same passId replaces it. What is done is read from the readings. */
@@ -248,5 +263,6 @@ export type LogRecord =
   | TouchRecord
   | AdjustmentRecord
   | PassRecord
+  | TunerRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -11,7 +11,10 @@ export {
   slackForTurnsMm,
   takenUpPerTurnMm,
 } from './winding';
-export { FAMILIES, traitsOf, type FamilyPreset, type FamilyTraits, type PresetString } from './families';
+export { FAMILIES, type FamilyPreset, type PresetString } from './families';
+export { BRIDGES, traitsOf, TUNERS, type BridgeKind, type Build, type FamilyTraits, type TunerKind } from './traits';
+export { tunerPlace, type TunerPlace } from './tuner-place';
+export { centsPerTurn, farWords, fineTravelLeft, FINE_REACH_CENTS, turnOf, wayWords, type Turn } from './turn';
 export {
   FORCE_UNITS,
   forceWords,

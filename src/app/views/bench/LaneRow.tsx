@@ -74,7 +74,7 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
         <span className="flex flex-col justify-center pl-3">
           <NoteName note={plan.note} className={clsx('font-bold leading-none', tall ? 'text-[26px]' : 'text-lg')} />
           {tall && (
-            <span className="mt-1 text-[11px] leading-tight text-ink2">
+            <span className="mt-1 text-xs leading-tight text-ink2">
               {plan.gaugeMm !== null && <span className="figure">{plan.gaugeMm.toFixed(2)} </span>}
               {MATERIAL_NAMES[plan.material].replace(/^plain /, '').replace(' wound steel', ' wound')}
             </span>

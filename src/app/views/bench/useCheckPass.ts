@@ -4,15 +4,20 @@ import { usePass } from '../../pass/usePass';
 import { TOLERANCE_CENTS } from '../../store/status';
 
 /** The check pass under way on one instrument. */
-export function useCheckPass(
-  life: InstrumentLife | undefined,
-  statuses: StringStatus[],
-  say: (sentence: string) => void,
-) {
-  return usePass<PassStep>(
+export function useCheckPass(life: InstrumentLife, statuses: StringStatus[], say: (sentence: string) => void) {
+  const pass = usePass<PassStep>(
     'check',
-    life?.record.instrumentId ?? '',
-    (pass) => life && nextStep(life.strings, statuses, pass, TOLERANCE_CENTS),
+    life.record.instrumentId,
+    (p) => nextStep(life.strings, statuses, p, TOLERANCE_CENTS),
     say,
   );
+  return {
+    ...pass,
+    /** This string first; without a pass under way it is the only one. */
+    chooseIn: (of: InstrumentLife, step: PassStep) =>
+      pass.choose(
+        step,
+        of.strings.map((s) => s.plan.stringId),
+      ),
+  };
 }

@@ -2,7 +2,12 @@ import { useState } from 'react';
 import { SCHOOLS, type School } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
+import { useDigits } from '../../keys/digits';
+import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
+import { useWorld } from '../../store/world';
+import { useNavigate } from 'react-router';
+import { WORK_ID } from '../../parts/focus';
 
 /** Which strings, and how they will be stretched. */
 export function Chooser({
@@ -17,23 +22,39 @@ export function Chooser({
   const toggle = (id: string) =>
     setChosen((list) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]));
   const start = () => chosen.length > 0 && onStart(chosen, school);
-  usePedal({
-    Enter: start,
-    PageDown: start,
-    ...Object.fromEntries(
-      life.strings.slice(0, 10).map((s, i) => [String((i + 1) % 10), () => toggle(s.plan.stringId)]),
-    ),
+  const { basePath } = useWorld();
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState('');
+  const digit = useDigits(
+    life.strings.length,
+    (i) => {
+      setTyped('');
+      toggle(life.strings[i]!.plan.stringId);
+    },
+    setTyped,
+  );
+  usePedal(KEYS.fitting, {
+    next: start,
+    choose: (_, key) => digit(Number(key)),
+    leave: () => void navigate(`${basePath}/bench/${life.record.instrumentId}`),
+    back: undefined,
+    listen: undefined,
+    skip: undefined,
+    note: undefined,
+    warmed: undefined,
+    pluck: undefined,
+    turn: undefined,
   });
   return (
-    <div className="mx-auto flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-8">
-      <h1 className="text-2xl font-bold">Fit strings: {life.record.name}</h1>
+    <div id={WORK_ID} tabIndex={-1} className="flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-6">
+      <h2 className="text-2xl font-bold">Fit strings</h2>
       <fieldset>
         <legend className="pb-2 font-semibold">Which strings are new</legend>
         <div className="flex flex-wrap gap-2">
           {life.strings.map((s, i) => (
             <Button
               key={s.plan.stringId}
-              hint={i < 10 ? String((i + 1) % 10) : ''}
+              hint={String(i + 1)}
               strong={chosen.includes(s.plan.stringId)}
               aria-pressed={chosen.includes(s.plan.stringId)}
               onClick={() => toggle(s.plan.stringId)}
@@ -41,6 +62,7 @@ export function Chooser({
               {s.plan.note}
             </Button>
           ))}
+          {typed && <span className="figure">{typed} …</span>}
         </div>
       </fieldset>
       <fieldset>

@@ -1,9 +1,10 @@
 import type { InstrumentLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { dueTime, signed } from '../../parts/format';
+import { WORK_ID } from '../../parts/focus';
 import { NoteName } from '../../parts/NoteName';
 import { useNow } from '../../store/now';
-import { useStatuses } from '../../store/status';
+import { useStatus } from '../../store/status';
 import { useWorld } from '../../store/world';
 
 /** What was fitted, how far each string dropped in its rounds, when to look again. */
@@ -16,15 +17,14 @@ export function FittingDone({
   stringIds: string[];
   onEnd: () => void;
 }) {
-  const { bench, zoneMin } = useWorld();
+  const { zoneMin } = useWorld();
   const now = useNow();
-  const { instrumentId } = life.record;
-  const statuses = useStatuses([life], now, bench.curtain?.curtainMs ?? null, instrumentId).get(instrumentId) ?? [];
+  const { statuses } = useStatus(life, now);
   return (
-    <section className="mx-auto flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-8">
-      <h1 data-testid="step" data-code="end" className="text-[34px] font-bold">
+    <section id={WORK_ID} tabIndex={-1} className="flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-6">
+      <h2 data-testid="step" data-code="end" className="text-3xl font-bold">
         Fitted
-      </h1>
+      </h2>
       <ul className="border-t border-line">
         {life.strings
           .filter((s) => stringIds.includes(s.plan.stringId))

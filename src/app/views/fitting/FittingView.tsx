@@ -1,23 +1,24 @@
 import { useParams } from 'react-router';
+import type { InstrumentLife } from '../../../core/records';
 import { useWorld } from '../../store/world';
 import { Chooser } from './Chooser';
 import { Fitting } from './Fitting';
 import { useFitting } from './useFitting';
 
 /** Fits one string or a set, one step a screen. */
-export function FittingView() {
-  const { instrumentId, stringId } = useParams();
-  const { bench, world } = useWorld();
-  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId);
-  const one = life?.strings.some((s) => s.plan.stringId === stringId) ? stringId : undefined;
-  const fitting = useFitting(
-    `${world}/${instrumentId}`,
-    one ? { stringIds: [one], school: 'pull', index: 0 } : undefined,
+export function FittingView({ life }: { life: InstrumentLife }) {
+  const { stringId } = useParams();
+  return <OfStrings key={`${life.record.instrumentId}/${stringId}`} life={life} stringId={stringId} />;
+}
+
+function OfStrings({ life, stringId }: { life: InstrumentLife; stringId: string | undefined }) {
+  const { world, nowMs } = useWorld();
+  const one = life.strings.some((s) => s.plan.stringId === stringId) ? stringId : undefined;
+  const begin = { school: 'pull' as const, index: 0, startedMs: Math.floor(nowMs()) };
+  const { progress, put, go } = useFitting(
+    `${world}/${life.record.instrumentId}`,
+    one ? { ...begin, stringIds: [one] } : undefined,
   );
-  if (!life) {
-    return <h1 className="p-10 text-2xl font-bold">This instrument is not on the bench</h1>;
-  }
-  const { progress, put, go } = fitting;
-  if (!progress) return <Chooser life={life} onStart={(stringIds, school) => put({ stringIds, school, index: 0 })} />;
+  if (!progress) return <Chooser life={life} onStart={(stringIds, school) => put({ ...begin, stringIds, school })} />;
   return <Fitting life={life} progress={progress} go={go} onEnd={() => put(undefined)} />;
 }

@@ -1,5 +1,4 @@
 import { TriangleAlert } from 'lucide-react';
-import type { ReactNode } from 'react';
 import type { FittingStep } from '../../../core/fitting';
 import type { StringLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
@@ -10,33 +9,35 @@ import { REMOVALS, repeatedBreak } from './removal';
 interface Props {
   step: FittingStep;
   of: string;
-  instrument: string;
+  /** It is the work: nothing listens beside it. */
+  owns: boolean;
   own: StringLife | undefined;
+  /** All strings that it is about. */
+  strings: readonly StringLife[];
   removal: number;
   onRemoval: (index: number) => void;
   note: string;
   /** How, for a step whose way was chosen. */
   hint: string | undefined;
-  children?: ReactNode;
 }
 
 /** One step: what, why, how, a drawing, and the caution where it is due. */
-export function StepScreen({ step, of, instrument, own, removal, onRemoval, note, hint, children }: Props) {
+export function StepScreen({ step, of, owns, own, strings, removal, onRemoval, note, hint }: Props) {
   const broken = step.kind === 'remove' && own ? repeatedBreak(own, REMOVALS[removal]!.removal) : undefined;
   return (
     <section
-      id={WORK_ID}
-      tabIndex={-1}
+      {...(owns ? { id: WORK_ID, tabIndex: -1 } : {})}
       aria-labelledby="step-title"
-      className="grid min-h-0 content-start gap-x-8 gap-y-4 overflow-y-auto px-8 py-5 xl:grid-cols-[1fr_auto]"
+      className="min-h-0 min-w-0 flex-1 overflow-y-auto px-6 py-4 max-md:overflow-visible max-sm:px-4"
     >
       <div className="flex max-w-2xl flex-col gap-4">
         <p className="text-sm text-ink2">
-          {instrument}, step {of}
+          {of}
+          {strings.length > 1 && `, for ${strings.map((s) => s.plan.note).join(', ')}`}
         </p>
-        <h1 id="step-title" data-testid="step" data-code={step.code} className="text-[34px] font-bold leading-tight">
+        <h2 id="step-title" data-testid="step" data-code={step.code} className="text-3xl font-bold leading-tight">
           {step.title}
-        </h1>
+        </h2>
         <p className="text-lg text-ink2">{step.why}</p>
         {(step.points.length > 0 || hint) && (
           <ul className="flex list-none flex-col gap-2 text-xl">
@@ -79,7 +80,6 @@ export function StepScreen({ step, of, instrument, own, removal, onRemoval, note
         {note && <p className="text-sm">Note: {note}</p>}
         {step.picture && <Drawing picture={step.picture} />}
       </div>
-      {children}
     </section>
   );
 }

@@ -6,6 +6,8 @@ export interface Progress {
   stringIds: string[];
   school: School;
   index: number;
+  /** When it began, ms: what was written since is of this fitting. */
+  startedMs: number;
 }
 
 /** The place in the plan; it survives a reload of the tab. */
@@ -14,7 +16,8 @@ export function useFitting(key: string, start: Progress | undefined) {
   const [progress, setProgress] = useState<Progress | undefined>(() => {
     const text = sessionStorage.getItem(storageKey);
     const before = text ? (JSON.parse(text) as Progress) : undefined;
-    return before && (!start || before.stringIds.join() === start.stringIds.join()) ? before : start;
+    const goesOn = before?.startedMs && (!start || before.stringIds.join() === start.stringIds.join());
+    return goesOn ? before : start;
   });
   const put = (next: Progress | undefined) => {
     if (next) sessionStorage.setItem(storageKey, JSON.stringify(next));

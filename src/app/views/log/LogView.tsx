@@ -46,6 +46,8 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${r.stringIds.length === 1 ? note(r.instrumentId, r.stringIds[0]!) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.what.replace('-', ' ')} moved ${signed(r.moveMm)} mm`;
     case 'pass':
       return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: ${r.kind} pass ${r.over ? 'ended' : r.skipped.length > 0 ? `goes on, ${r.skipped.length} skipped` : 'started'}`;
+    case 'tuner':
+      return `${note(r.instrumentId, r.stringId)}: its tuner${r.other ? ' goes the other way,' : ''} moves it ${r.gain.toFixed(1)} times what was reckoned`;
     case 'taken-back':
       return 'Took a record back';
   }

@@ -1,16 +1,15 @@
-import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
 import { medianOfPlucks } from '../../../core/octave';
 import { touched } from '../../../core/simulate';
-import { useListening } from '../../listening/useListening';
+import type { InstrumentLife } from '../../../core/records';
+import { traitsOf } from '../../../core/strings';
+import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
-import { Button } from '../../parts/Button';
-import { WORK_ID } from '../../parts/focus';
+import { BottomBar } from '../../listening/BottomBar';
+import { useListening } from '../../listening/useListening';
+import { WorkColumn } from '../../pass/WorkColumn';
 import { signed } from '../../parts/format';
-import { InstrumentLinks } from '../../parts/InstrumentLinks';
-import { Waterline } from '../../parts/Waterline';
 import { useNow } from '../../store/now';
 import { useUnits } from '../../store/units';
 import { heldInMemory } from '../../store/held';
@@ -20,7 +19,7 @@ import { BridgeDrawing } from './BridgeDrawing';
 import { History } from './History';
 import { ReadAndMoved } from './ReadAndMoved';
 import { SetupFields } from './SetupFields';
-import { hasFrets, touchSteps } from './steps';
+import { touchSteps } from './steps';
 import { TouchDrawing } from './TouchDrawing';
 import { moveUnder, useOctaves } from './useOctave';
 import { useTouchPass } from './useTouchPass';
@@ -35,20 +34,18 @@ const ALIKE_CENTS = 1;
 const LEAST_MM = 0.1;
 
 /** Does each string agree with itself along its length; what to move, which way, how far. */
-export function OctaveView() {
-  const { instrumentId } = useParams();
-  const { bench, a4Hz, append, basePath, demo, nowMs, zoneMin } = useWorld();
+export function OctaveView({ life }: { life: InstrumentLife }) {
+  const { bench, a4Hz, append, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
-  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
-  const [setup, setSetup] = useSetup(life?.record.instrumentId ?? '');
+  const id = life.record.instrumentId;
+  const [setup, setSetup] = useSetup(id);
   const [units] = useUnits();
   const octaves = useOctaves(life, bench, setup.limitCents);
   const mm = (x: number) => sizeOf(x, units.length);
   const [careful, setCareful] = useState(false);
   const [more, setMore] = useState(false);
   const [message, setMessage] = useState('');
-  const id = life?.record.instrumentId ?? '';
-  const steps = useMemo(() => (life ? touchSteps(life, more ? MORE_FRETS : []) : []), [life, more]);
+  const steps = useMemo(() => touchSteps(life, more ? MORE_FRETS : []), [life, more]);
   const pass = useTouchPass(id, steps, bench.touches, a4Hz, setMessage);
   const { step } = pass;
 
@@ -124,7 +121,7 @@ export function OctaveView() {
     : [];
   const canMove = loose ? feet.length > 0 : toMove.length > 0;
   const moved = () => {
-    if (!life || !canMove) return;
+    if (!canMove) return;
     const all = life.strings.map((s) => s.plan.stringId);
     const drafts: Drafts = loose
       ? feet.map(([what, moveMm]) => ({ type: 'adjustment', instrumentId: id, stringIds: all, what, moveMm }))
@@ -162,211 +159,166 @@ export function OctaveView() {
     setMessage('');
     pass.skip();
   };
-  usePedal({
-    Enter: enter,
-    PageDown: enter,
-    n: next,
-    ArrowRight: next,
-    ' ': () => (deaf ? listen() : sound.pause()),
-    PageUp: pass.back,
-    s: pass.nextString,
-    r: pass.again,
-    m: moved,
-    q: () => setCareful((v) => !v),
-    Escape: pass.end,
-    ...(demo && step ? { p: (shift) => pluck(shift ? 1 : 0.4) } : {}),
-  });
-
-  if (!life) {
-    return (
-      <div className="p-10">
-        <h1 className="text-2xl font-bold">No octaves yet</h1>
-        <Link to={`${basePath}/instrument`} className="text-deep underline">
-          Add an instrument
-        </Link>
-      </div>
-    );
-  }
+  const acts = {
+    listen: () => (deaf ? listen() : sound.pause()),
+    take: enter,
+    next,
+    back: pass.back,
+    nextString: pass.nextString,
+    again: pass.again,
+    moved,
+    careful: () => setCareful((v) => !v),
+    end: pass.end,
+    pluck: demo && step ? (shift: boolean) => pluck(shift ? 1 : 0.4) : undefined,
+  };
+  usePedal(KEYS.octave, acts);
   const months = strings.some((s) => s.passes.length > 2);
 
+  const told = canMove
+    ? loose
+      ? feet
+          .map(([what, move]) => `${what === 'low-foot' ? 'Low' : 'High'} foot ${mm(move)} ${direction(move)}`)
+          .join('; ')
+      : toMove.map((s) => `${s.note} saddle ${mm(s.moveMm!)} ${direction(s.moveMm!)}`).join('; ')
+    : strings.some((s) => s.last)
+      ? strings.some((s) => s.last && s.moveMm === null)
+        ? 'Retune, then read again'
+        : 'Nothing to move'
+      : 'Read the octaves';
+
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[1fr_340px] overflow-y-auto max-lg:grid-cols-1">
-      <section aria-labelledby="octave-name" className="min-w-0 px-5 py-3">
-        <InstrumentLinks
-          instruments={bench.instruments.map(({ record }) => ({ id: record.instrumentId, name: record.name }))}
-          to={`${basePath}/octave`}
-          current={id}
-        />
-        <h1 id="octave-name" className="pb-1 text-2xl font-bold">
-          {life.record.name}: octave
-        </h1>
-        <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
-        <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
-          {strings.map((s) => (
-            <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">
-              <b>{s.note}</b> {adviceFor(s, loose, setup, units.length, now)}
-              {s.frets && s.frets.verdict !== 'in-tune' && (
-                <span className="text-ink2">
-                  {' '}
-                  By its frets: {s.frets.verdict}. {s.frets.doubt}
-                </span>
-              )}
-            </li>
-          ))}
-        </ul>
-        {line?.compensation && (
-          <p className="pt-2 text-sm">
-            A straight bridge leaves up to {Math.max(...line.residualCents.map(Math.abs)).toFixed(1)} cents: a
-            compensated one would bear {strings.map((s, i) => `${s.note} ${signed(line.compensation![i]!)}`).join(', ')}{' '}
-            mm behind this line; a repairer’s job.
-          </p>
-        )}
-        {months && (
-          <section aria-labelledby="octave-history" className="pt-3">
-            <h2 id="octave-history" className="text-base font-semibold">
-              Over the months
-            </h2>
-            <History
-              strings={strings}
-              nowMs={now}
-              chart={document.documentElement.dataset['chart'] ?? ''}
-              limitCents={setup.limitCents}
-            />
-          </section>
-        )}
-        <BeforeAfter octaves={octaves} words={(x) => `${mm(x)} ${direction(x)}`} />
-        <ReadAndMoved octaves={octaves} zoneMin={zoneMin} unit={units.length} />
-      </section>
-      <aside
-        id={WORK_ID}
-        tabIndex={-1}
-        aria-label="What to do now"
-        className={clsx(
-          'border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden',
-          // Where all stands in one column, what to do now comes first.
-          step && 'max-lg:order-first',
-        )}
-      >
-        {step ? (
-          <>
-            <p className="text-sm text-ink2">
-              {pass.index + 1} of {steps.length}
+    <div className="flex min-h-0 flex-1 flex-col print:block">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)_300px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto print:block">
+        <section aria-label="Octaves" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
+          <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
+          <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
+            {strings.map((s) => (
+              <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">
+                <b>{s.note}</b> {adviceFor(s, loose, setup, units.length, now)}
+                {s.frets && s.frets.verdict !== 'in-tune' && (
+                  <span className="text-ink2">
+                    {' '}
+                    By its frets: {s.frets.verdict}. {s.frets.doubt}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+          {line?.compensation && (
+            <p className="pt-2 text-sm">
+              A straight bridge leaves up to {Math.max(...line.residualCents.map(Math.abs)).toFixed(1)} cents: a
+              compensated one would bear{' '}
+              {strings.map((s, i) => `${s.note} ${signed(line.compensation![i]!)}`).join(', ')} mm behind this line; a
+              repairer’s job.
             </p>
-            <p role="status" data-testid="instruction" className="min-h-16 text-2xl font-bold leading-tight">
-              {deaf ? 'Press Space to listen' : step.words}
-            </p>
-            <TouchDrawing step={step} />
-            <Waterline trail={sound.trail} toleranceCents={1} label={`Live pitch of ${step.note}`} />
-          </>
-        ) : (
-          <>
-            <p role="status" data-testid="instruction" className="text-2xl font-bold leading-tight">
-              {canMove
-                ? loose
-                  ? feet
-                      .map(
-                        ([what, move]) => `${what === 'low-foot' ? 'Low' : 'High'} foot ${mm(move)} ${direction(move)}`,
-                      )
-                      .join('; ')
-                  : toMove.map((s) => `${s.note} saddle ${mm(s.moveMm!)} ${direction(s.moveMm!)}`).join('; ')
-                : strings.some((s) => s.last)
-                  ? strings.some((s) => s.last && s.moveMm === null)
-                    ? 'Retune, then read again'
-                    : 'Nothing to move'
-                  : 'Read the octaves'}
-            </p>
-            {canMove && (
-              <p className="mt-2 flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
-                <TriangleAlert size={18} className="shrink-0" aria-hidden />
-                {loose
-                  ? 'Slacken the strings a little first; small moves, and keep the bridge upright. Mark where its feet stand now.'
-                  : 'Slacken the string before its saddle is moved. On a floating bridge every move shifts all strings: retune all before reading again. Nut and fret work is a repairer’s.'}
-              </p>
-            )}
-          </>
-        )}
-        <p role="status" data-testid="message" className="min-h-10 pt-2 text-sm leading-snug">
-          {message}
-        </p>
-        <div className="flex flex-wrap gap-2">
-          {step ? (
-            <>
-              <Button hint="Enter" onClick={enter}>
-                {deaf ? 'Listen' : 'Read what sounds'}
-              </Button>
-              <Button hint="N" onClick={next}>
-                Skip this place
-              </Button>
-              <Button hint="Page Up" disabled={pass.index === 0} onClick={pass.back}>
-                Back
-              </Button>
-              <Button hint="S" onClick={pass.nextString}>
-                Next string
-              </Button>
-              <Button onClick={pass.end}>End the pass</Button>
-              {demo && (
-                <Button hint="P" onClick={() => pluck(0.4)}>
-                  Pluck (simulated)
-                </Button>
-              )}
-            </>
-          ) : (
-            <>
-              <Button strong hint="Enter" onClick={enter}>
-                {strings.some((s) => s.last) ? 'Read again' : 'Begin the pass'}
-              </Button>
-              {canMove && (
-                <Button hint="M" onClick={moved}>
-                  Moved as told
-                </Button>
-              )}
-              <Button onClick={() => window.print()}>Print</Button>
-            </>
           )}
-        </div>
-        {!step && (
-          <fieldset className="pt-3 text-sm">
-            <legend className="sr-only">How to read</legend>
-            <label className="block">
-              <input
-                type="checkbox"
-                className="mr-1.5"
-                checked={careful}
-                onChange={(e) => setCareful(e.target.checked)}
+          {months && (
+            <section aria-labelledby="octave-history" className="pt-3">
+              <h2 id="octave-history" className="text-base font-semibold">
+                Over the months
+              </h2>
+              <History
+                strings={strings}
+                nowMs={now}
+                chart={document.documentElement.dataset['chart'] ?? ''}
+                limitCents={setup.limitCents}
               />
-              careful: three plucks a place (Q)
-            </label>
-            {hasFrets(life.record.family) && (
-              <label className="block">
-                <input type="checkbox" className="mr-1.5" checked={more} onChange={(e) => setMore(e.target.checked)} />
-                frets {MORE_FRETS.join(', ')} too
+            </section>
+          )}
+          <BeforeAfter octaves={octaves} words={(x) => `${mm(x)} ${direction(x)}`} />
+          <ReadAndMoved octaves={octaves} zoneMin={zoneMin} unit={units.length} />
+        </section>
+        <WorkColumn
+          heading={step ? `Place ${pass.index + 1} of ${steps.length}` : 'The octave'}
+          note={step?.note}
+          trace={step ? sound.trace : undefined}
+          instruction={step ? (deaf ? 'Press Space to listen' : step.words) : told}
+          toleranceCents={1}
+          message={message}
+          hint={step && <TouchDrawing step={step} />}
+        >
+          {!step && canMove && (
+            <p className="flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
+              <TriangleAlert size={18} className="shrink-0" aria-hidden />
+              {loose
+                ? 'Slacken the strings a little first; small moves, and keep the bridge upright. Mark where its feet stand now.'
+                : 'Slacken the string before its saddle is moved. On a floating bridge every move shifts all strings: retune all before reading again. Nut and fret work is a repairer’s.'}
+            </p>
+          )}
+          {!step && (
+            <fieldset className="text-sm">
+              <legend className="sr-only">How to read</legend>
+              <label className="block py-0.5">
+                <input
+                  type="checkbox"
+                  className="mr-1.5"
+                  checked={careful}
+                  onChange={(e) => setCareful(e.target.checked)}
+                />
+                careful: three plucks a place (Q)
               </label>
-            )}
-          </fieldset>
-        )}
-        {!step && (
-          <SetupFields
-            key={`${id}/${setup.limitCents}/${setup.travelMm}/${octaves.adjustments.length}`}
-            setup={setup}
-            onChange={setSetup}
-            loose={loose}
-            onAction={(moveMm) =>
-              void write(
-                [
-                  {
-                    type: 'adjustment',
-                    instrumentId: id,
-                    stringIds: life.strings.map((x) => x.plan.stringId),
-                    what: 'action',
-                    moveMm,
-                  },
-                ],
-                () => setMessage('Noted. Retune, then read the octaves again: Enter.'),
-              )
-            }
-          />
-        )}
-      </aside>
+              {traitsOf(life.record).frets && (
+                <label className="block py-0.5">
+                  <input
+                    type="checkbox"
+                    className="mr-1.5"
+                    checked={more}
+                    onChange={(e) => setMore(e.target.checked)}
+                  />
+                  frets {MORE_FRETS.join(', ')} too
+                </label>
+              )}
+            </fieldset>
+          )}
+          {!step && (
+            <SetupFields
+              key={`${id}/${setup.limitCents}/${setup.travelMm}/${octaves.adjustments.length}`}
+              setup={setup}
+              onChange={setSetup}
+              loose={loose}
+              onAction={(moveMm) =>
+                void write(
+                  [
+                    {
+                      type: 'adjustment',
+                      instrumentId: id,
+                      stringIds: life.strings.map((x) => x.plan.stringId),
+                      what: 'action',
+                      moveMm,
+                    },
+                  ],
+                  () => setMessage('Noted. Retune, then read the octaves again: Enter.'),
+                )
+              }
+            />
+          )}
+        </WorkColumn>
+      </div>
+      <BottomBar
+        sound={sound}
+        onListen={acts.listen}
+        actions={
+          step
+            ? [
+                { words: deaf ? 'Begin to listen' : 'Read what sounds', hint: 'Enter', on: enter },
+                { words: 'Skip this place', hint: 'N', on: next },
+                { words: 'Back', hint: 'Page Up', disabled: pass.index === 0, on: pass.back },
+                { words: 'Next string', hint: 'S', on: pass.nextString, seldom: true },
+                { words: 'End the pass', hint: 'Esc', on: pass.end, seldom: true },
+                ...(demo ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
+              ]
+            : [
+                {
+                  words: strings.some((s) => s.last) ? 'Read again' : 'Begin the pass',
+                  hint: 'Enter',
+                  strong: true,
+                  on: enter,
+                },
+                ...(canMove ? [{ words: 'Moved as told', hint: 'M', on: moved }] : []),
+                { words: 'Print', on: () => window.print(), seldom: true },
+              ]
+        }
+      />
     </div>
   );
 }

@@ -15,13 +15,9 @@ export interface TouchStep {
   words: string;
 }
 
-/** Families without frets: open string against its harmonic only. */
-const UNFRETTED = new Set(['lyre-7', 'kantele-11']);
-export const hasFrets = (family: string): boolean => !traitsOf(family).bowed && !UNFRETTED.has(family);
-
 /** Open, 12th fret, harmonic, open again, a string at a time; more frets between where they are wanted. */
 export function touchSteps(life: InstrumentLife, moreFrets: readonly number[]): TouchStep[] {
-  const frets = hasFrets(life.record.family) ? [...moreFrets, 12].sort((a, b) => a - b) : [];
+  const frets = traitsOf(life.record).frets ? [...moreFrets, 12].sort((a, b) => a - b) : [];
   return life.strings.flatMap(({ plan: { stringId, note } }): TouchStep[] => {
     const step = (touch: TouchKind, fret: number | null, words: string, before = 0): TouchStep => ({
       key: `${stringId}:${touch}:${fret ?? 0}:${before}`,

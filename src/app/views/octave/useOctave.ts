@@ -76,11 +76,10 @@ function trendOf(passes: readonly OctavePass[], strungMs: number | null, limitCe
 }
 
 /** Everything the octave passes of an instrument say. */
-export function useOctaves(life: InstrumentLife | undefined, bench: Bench, limitCents: number): Octaves {
+export function useOctaves(life: InstrumentLife, bench: Bench, limitCents: number): Octaves {
   return useMemo(() => {
-    if (!life) return { strings: [], line: undefined, loose: false, adjustments: [] };
-    const { instrumentId, family } = life.record;
-    const loose = traitsOf(family).holds === 'loose-bridge';
+    const { instrumentId } = life.record;
+    const loose = traitsOf(life.record).holds === 'loose-bridge';
     const adjustments = bench.adjustments.filter((a) => a.instrumentId === instrumentId);
     const across = acrossMm(life.strings.map((s) => s.plan.note.replace(/-?\d+$/, '')));
     const widest = Math.max(...across, 1);

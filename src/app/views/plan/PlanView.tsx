@@ -3,10 +3,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { READY, type PlanItem } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
+import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { Button } from '../../parts/Button';
 import { dueTime, signed, span } from '../../parts/format';
-import { focusWork, WORK_ID } from '../../parts/focus';
+import { FirstStep, PlanSketch } from '../../parts/FirstStep';
+import { WORK_ID } from '../../parts/focus';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
 import { useWorld } from '../../store/world';
@@ -28,7 +30,7 @@ export function PlanView() {
   const { bench, basePath, zoneMin, nowMs } = useWorld();
   const navigate = useNavigate();
   const show = useShow();
-  const { plan, done, playing, now } = usePlan(show);
+  const { plan, error, done, playing, now } = usePlan(show);
   const [editing, setEditing] = useState(false);
   const [chime, setChime] = useState(false);
   const lives = useMemo(() => new Map(bench.instruments.map((i) => [i.record.instrumentId, i])), [bench.instruments]);
@@ -42,7 +44,11 @@ export function PlanView() {
   const advice = (plan?.items ?? []).filter((i) => ADVICE.has(i.what));
   const next = work[0];
   const go = () => next && void navigate(`${basePath}/bench/${next.instrumentId}`);
-  usePedal({ Enter: go, PageDown: go, e: () => setEditing(true), c: () => setChime((v) => !v) });
+  usePedal(KEYS.plan, {
+    go: show ? go : () => bench.instruments.length > 0 && setEditing(true),
+    show: () => bench.instruments.length > 0 && setEditing(true),
+    chime: () => setChime((v) => !v),
+  });
 
   // Once for each item, when its time has come.
   const rung = useRef('');
@@ -56,13 +62,19 @@ export function PlanView() {
     return (
       <div className="p-10">
         <h1 className="text-2xl font-bold">No show ahead</h1>
-        <p className="max-w-xl py-3 text-ink2">
+        <FirstStep
+          drawing={<PlanSketch />}
+          {...(bench.instruments.length === 0 ? { to: `${basePath}/add`, words: 'Add an instrument' } : {})}
+        >
           Say when the curtain rises and who plays. The plan then works backward: when to look at which strings, the
           last tuning, and what will have to be retuned in between.
-        </p>
-        <Button strong disabled={bench.instruments.length === 0} onClick={() => setEditing(true)}>
-          Set the curtain
-        </Button>
+          {bench.instruments.length === 0 && ' First an instrument has to stand on the bench.'}
+        </FirstStep>
+        {bench.instruments.length > 0 && (
+          <Button strong hint="Enter" onClick={() => setEditing(true)}>
+            Set the curtain
+          </Button>
+        )}
         {editing && <ShowSheet show={undefined} onClose={() => setEditing(false)} />}
       </div>
     );
@@ -83,7 +95,7 @@ export function PlanView() {
     );
 
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[1fr_330px] overflow-y-auto max-lg:grid-cols-1">
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_330px] overflow-y-auto max-lg:grid-cols-[minmax(0,1fr)] print:block">
       <section id={WORK_ID} tabIndex={-1} aria-labelledby="plan-name" className="min-w-0 px-5 py-3">
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1">
           <h1 id="plan-name" className="text-2xl font-bold">
@@ -94,6 +106,11 @@ export function PlanView() {
             {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zoneMin)}`}
           </span>
         </div>
+        {error && (
+          <p role="alert" className="py-2 text-sm text-rust">
+            The plan could not be worked out ({error.message}). Readings are kept as ever.
+          </p>
+        )}
         <TimeLine
           items={work}
           done={recent}
@@ -218,15 +235,7 @@ export function PlanView() {
           <Restring show={show} playing={playing} tunedMs={tunedMs} nowMs={now} />
         </div>
       </aside>
-      {editing && (
-        <ShowSheet
-          show={show}
-          onClose={() => {
-            setEditing(false);
-            focusWork();
-          }}
-        />
-      )}
+      {editing && <ShowSheet show={show} onClose={() => setEditing(false)} />}
     </div>
   );
 }

@@ -1,7 +1,7 @@
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { InstrumentLife } from '../../../core/records';
 import { clockTime, signed } from '../../parts/format';
+import { useAsked } from '../../store/asked';
 import { usePriors } from '../../store/priors';
 import { useWorld } from '../../store/world';
 import { asSession, type Show } from './usePlan';
@@ -18,8 +18,8 @@ export function Restring({
   tunedMs: number;
   nowMs: number;
 }) {
-  const { zoneMin, bench, ask } = useWorld();
-  const { priorsFor, basis, setsFor } = usePriors();
+  const { zoneMin, bench } = useWorld();
+  const { priorsFor, setsFor } = usePriors();
   const [id, setId] = useState(playing[0]?.record.instrumentId ?? '');
   const hour = Math.ceil((nowMs + zoneMin * 60000) / 3600000) * 3600000;
   const [time, setTime] = useState(new Date(hour).toISOString().slice(11, 16));
@@ -29,20 +29,18 @@ export function Restring({
   let restrungMs = midnight + ((h ?? 0) * 60 + (m ?? 0)) * 60000;
   if (restrungMs < nowMs - 60000) restrungMs += 86400000;
   const possible = restrungMs < tunedMs - 5 * 60000;
-  const { data } = useQuery({
-    queryKey: ['restring', life?.record.id, restrungMs, tunedMs, show, basis],
-    queryFn: ({ signal }) =>
-      ask(
-        'restring',
-        {
-          instrumentId: life!.record.instrumentId,
-          session: asSession(show, bench.room?.tempC ?? null),
-          restrungMs,
-          tunedMs,
-          priors: priorsFor(life!.record.instrumentId),
-        },
-        { signal },
-      ),
+  const instrumentId = life?.record.instrumentId ?? '';
+  const { data, error } = useAsked({
+    question: 'restring',
+    subject: instrumentId,
+    of: life ?? 0,
+    ask: {
+      instrumentId,
+      session: asSession(show, bench.room?.tempC ?? null),
+      restrungMs,
+      tunedMs,
+      priors: priorsFor(instrumentId),
+    },
     enabled: life !== undefined && possible,
   });
   if (!life) return null;
@@ -73,6 +71,11 @@ export function Restring({
         onChange={(e) => setTime(e.target.value)}
         className={`figure ${field}`}
       />
+      {error && (
+        <p role="alert" className="pt-2 text-rust">
+          This could not be worked out ({error.message}).
+        </p>
+      )}
       {!possible ? (
         <p className="pt-2">That is after the last tuning at {clockTime(tunedMs, zoneMin)}.</p>
       ) : (

@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { doneWalks, minutesPerString, READY_SCHOOLS, type PlanSession, type ReadySchool } from '../../../core/plan';
 import type { InstrumentLife, SessionRecord } from '../../../core/records';
+import { useAsked } from '../../store/asked';
 import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
 import { TOLERANCE_CENTS } from '../../store/status';
@@ -51,41 +51,51 @@ export const asSession = (show: Show, hereC: number | null): PlanSession => ({
   hereC,
 });
 
+/** Stands where no show is: nothing is asked then. */
+const NO_SESSION: PlanSession = {
+  curtainMs: 0,
+  minutes: 0,
+  toleranceCents: TOLERANCE_CENTS,
+  intervalMin: null,
+  school: READY_SCHOOLS[0],
+  thereC: null,
+  hereC: null,
+};
+
 /** The plan of a show, computed beside the page and renewed with the log; and what of it is done. */
 export function usePlan(show: Show | undefined) {
-  const { bench, zoneMin, ask } = useWorld();
+  const { bench, zoneMin } = useWorld();
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
-  const { priorsFor, basis } = usePriors();
+  const { priorsFor } = usePriors();
   const playing = useMemo(
     (): InstrumentLife[] => bench.instruments.filter((i) => show?.instrumentIds.includes(i.record.instrumentId)),
     [bench.instruments, show?.instrumentIds],
   );
   const done = useMemo(() => (show ? doneWalks(playing, show.sinceMs) : []), [playing, show]);
   const perString = useMemo(() => minutesPerString(bench), [bench]);
-  const { data: plan } = useQuery({
-    queryKey: ['plan', show, now, playing.map((i) => i.strings.map((s) => s.readings.at(-1)?.id ?? s.strungMs)), basis],
-    queryFn: ({ signal }) => {
-      const doneChecks: Record<string, number> = {};
-      for (const { instrumentId } of done) doneChecks[instrumentId] = (doneChecks[instrumentId] ?? 0) + 1;
-      return ask(
-        'plan',
-        {
-          instrumentIds: playing.map((i) => i.record.instrumentId),
-          session: asSession(show!, bench.room?.tempC ?? null),
-          nowMs: now,
-          zoneMin,
-          minutesPerString: perString,
-          doneChecks,
-          priors: Object.assign({}, ...playing.map((i) => priorsFor(i.record.instrumentId))) as ReturnType<
-            typeof priorsFor
-          >,
-        },
-        { signal },
-      );
+  const doneChecks = useMemo(() => {
+    const counts: Record<string, number> = {};
+    for (const { instrumentId } of done) counts[instrumentId] = (counts[instrumentId] ?? 0) + 1;
+    return counts;
+  }, [done]);
+  const priors = useMemo(
+    () => Object.assign({}, ...playing.map((i) => priorsFor(i.record.instrumentId))) as ReturnType<typeof priorsFor>,
+    [playing, priorsFor],
+  );
+  const { data: plan, error } = useAsked({
+    question: 'plan',
+    subject: '',
+    of: bench,
+    ask: {
+      instrumentIds: playing.map((i) => i.record.instrumentId),
+      session: show ? asSession(show, bench.room?.tempC ?? null) : NO_SESSION,
+      nowMs: now,
+      zoneMin,
+      minutesPerString: perString,
+      doneChecks,
+      priors,
     },
     enabled: show !== undefined && playing.length > 0,
-    placeholderData: keepPreviousData,
-    gcTime: 30000,
   });
-  return { plan, done, playing, now };
+  return { plan, error, done, playing, now };
 }

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
+import type { InstrumentLife } from '../../../core/records';
 import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import { setLoad, type NamedSpec } from '../../../core/strings';
 import { Button } from '../../parts/Button';
@@ -12,20 +13,20 @@ import { WhatIf, type Change } from './WhatIf';
 const AS_IS: Change = { shift: 0, a4Hz: null, scale: 1, gauges: {} };
 
 /** The strings of an instrument drawn as they pull, and what would happen if tuning, length or a gauge were another. */
-export function SetView() {
-  const { instrumentId } = useParams();
-  const { bench, a4Hz, basePath, append } = useWorld();
+export const SetView = ({ life }: { life: InstrumentLife }) => <TheSet key={life.record.instrumentId} life={life} />;
+
+function TheSet({ life }: { life: InstrumentLife }) {
+  const { a4Hz, basePath, append } = useWorld();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits();
-  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
   const [change, setChange] = useState<Change>(AS_IS);
   const [kept, setKept] = useState('');
   /** Fields start afresh when the set does. */
   const [starts, setStarts] = useState(0);
-  const plans = life?.record.strings;
+  const plans = life.record.strings;
   const [now, then] = useMemo(() => {
     const spec = (c: Change): NamedSpec[] =>
-      (plans ?? []).map((p) => {
+      plans.map((p) => {
         const frequencyHz = targetFrequencyHz(p.note, c.a4Hz ?? a4Hz)! * ratioOfCents(100 * c.shift);
         const gaugeMm = c.gauges[p.stringId] === undefined ? p.gaugeMm : c.gauges[p.stringId];
         // A unit mass from the packet belongs to that packet's gauge.
@@ -42,16 +43,6 @@ export function SetView() {
     return [spec(AS_IS), spec(change)];
   }, [plans, a4Hz, change]);
   const reckoned = useMemo(() => setLoad(then, now), [then, now]);
-  if (!life || !plans) {
-    return (
-      <div className="p-10">
-        <h1 className="text-2xl font-bold">No strings yet</h1>
-        <Link to={`${basePath}/instrument`} className="text-deep underline">
-          Add an instrument
-        </Link>
-      </div>
-    );
-  }
   const changed = change !== AS_IS;
   const longest = Math.max(...then.map((s) => s.lengthMm));
   const strongest = Math.max(1, ...reckoned.loads.map((l) => l?.tensionN ?? 0));
@@ -67,10 +58,11 @@ export function SetView() {
       await append([
         {
           type: 'instrument',
-          instrumentId: life!.record.instrumentId,
-          name: life!.record.name,
-          family: life!.record.family,
-          strings: plans!.map((p, i) => {
+          instrumentId: life.record.instrumentId,
+          name: life.record.name,
+          family: life.record.family,
+          ...(life.record.build ? { build: life.record.build } : {}),
+          strings: plans.map((p, i) => {
             const { unitMassKgPerM, ...rest } = p;
             const t = then[i]!;
             return {
@@ -92,25 +84,8 @@ export function SetView() {
   }
 
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[1fr_312px] max-lg:grid-cols-1 max-lg:overflow-y-auto">
-      <section aria-labelledby="set-name" className="min-w-0 overflow-y-auto px-5 py-3 max-lg:overflow-visible">
-        <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
-          <h1 id="set-name" className="text-2xl font-bold">
-            {life.record.name}: the set
-          </h1>
-          <Link
-            to={`${basePath}/bench/${life.record.instrumentId}`}
-            className="text-sm text-deep underline underline-offset-4"
-          >
-            Bench
-          </Link>
-          <Link
-            to={`${basePath}/instrument/${life.record.instrumentId}`}
-            className="text-sm text-deep underline underline-offset-4"
-          >
-            Edit notes and materials
-          </Link>
-        </div>
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
+      <section aria-label="The set" className="min-w-0 overflow-y-auto px-4 py-2 max-lg:overflow-visible">
         <p
           aria-hidden="true"
           className="grid grid-cols-[4.6rem_minmax(6rem,1fr)_7.6rem_minmax(7rem,0.7fr)_minmax(7rem,0.7fr)] gap-x-4 text-xs text-ink2 max-sm:hidden"
@@ -138,7 +113,13 @@ export function SetView() {
         </ol>
         <p className="pt-2 text-xs text-ink2">
           Strings are drawn to one scale, thickness twelvefold. The dashed upright is the mean pull. The two marks on
-          the right are 85 % and 93 % of breaking, by estimates for each material: the packet’s word counts.
+          the right are 85 % and 93 % of breaking, by estimates for each material: the packet’s word counts.{' '}
+          <Link
+            to={`${basePath}/instrument/${life.record.instrumentId}`}
+            className="text-deep underline underline-offset-4"
+          >
+            Edit notes and materials
+          </Link>
         </p>
       </section>
       <aside

@@ -1,9 +1,10 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
+import type { InstrumentLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
-import { InstrumentLinks } from '../../parts/InstrumentLinks';
+import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { clockTime } from '../../parts/format';
+import { useAsked } from '../../store/asked';
 import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
@@ -20,12 +21,11 @@ const AHEAD: [string, number][] = [
 const STEP_MS = 30000;
 
 /** How far each string has fallen, how fast it falls, and until when it holds. */
-export function SettlingView() {
-  const { instrumentId } = useParams();
-  const { bench, basePath, zoneMin, ask } = useWorld();
+export function SettlingView({ life }: { life: InstrumentLife }) {
+  const { bench, basePath, zoneMin } = useWorld();
+  const { instrumentId } = life.record;
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
-  const { priorsFor, basis, learns, setLearns, setsFor } = usePriors();
-  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? bench.instruments[0];
+  const { priorsFor, learns, setLearns, setsFor, error: unlearned } = usePriors();
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [byAge, setByAge] = useState(false);
   const [aheadMin, setAheadMin] = useState<number | null>(null);
@@ -34,82 +34,33 @@ export function SettlingView() {
   const [editing, setEditing] = useState<string | undefined>(undefined);
   const curtainMs = bench.curtain?.curtainMs && bench.curtain.curtainMs > now ? bench.curtain.curtainMs : null;
   const untilMs = aheadMin === null ? (curtainMs ?? now + 180 * 60000) + 90 * 60000 : now + aheadMin * 60000;
-  const { data: story } = useQuery({
-    queryKey: [
-      'story',
-      life?.record.id,
-      life?.strings.map((s) => [
-        s.strungMs,
-        s.readings.length,
-        s.readings.at(-1)?.id,
-        s.rounds.length,
-        s.treatments.length,
-      ]),
-      life?.strings.map((s) => s.readings.map((r) => r.supersedes ?? '').join('')),
-      now,
-      toleranceCents,
-      holdMin,
-      curtainMs,
-      untilMs,
-      basis,
-    ],
-    queryFn: ({ signal }) =>
-      ask(
-        'story',
-        {
-          instrumentId: life!.record.instrumentId,
-          wish: {
-            nowMs: now,
-            toleranceCents,
-            holdMin,
-            curtainMs,
-            untilMs,
-            priors: priorsFor(life!.record.instrumentId),
-            zoneMin,
-          },
-        },
-        { signal },
-      ),
-    enabled: life !== undefined,
-    placeholderData: keepPreviousData,
-    gcTime: 30000,
+  const { data: story, error } = useAsked({
+    question: 'story',
+    subject: instrumentId,
+    of: life,
+    ask: {
+      instrumentId,
+      wish: { nowMs: now, toleranceCents, holdMin, curtainMs, untilMs, priors: priorsFor(instrumentId), zoneMin },
+    },
   });
   const shown = useCallback((id: string) => !hidden.has(id), [hidden]);
-  const reading = useMemo(
-    () => life?.strings.flatMap((s) => s.readings).find((r) => r.id === editing),
-    [life, editing],
-  );
-  if (!life) {
-    return (
-      <div className="p-10">
-        <h1 className="text-2xl font-bold">Nothing settles yet</h1>
-        <Link to={`${basePath}/instrument`} className="text-deep underline">
-          Add an instrument
-        </Link>
-      </div>
-    );
-  }
-  const sets = setsFor(life.record.instrumentId);
+  const reading = useMemo(() => life.strings.flatMap((s) => s.readings).find((r) => r.id === editing), [life, editing]);
+  const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[1fr_400px] max-lg:grid-cols-1 max-lg:overflow-y-auto">
-      <section aria-labelledby="settling-name" className="flex min-h-0 min-w-0 flex-col px-5 py-3">
-        <InstrumentLinks
-          instruments={bench.instruments.map(({ record }) => ({ id: record.instrumentId, name: record.name }))}
-          to={`${basePath}/settling`}
-          current={life.record.instrumentId}
-        />
-        <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
-          <h1 id="settling-name" className="text-2xl font-bold">
-            {life.record.name}: settling
-          </h1>
-          <Link to={`${basePath}/bench/${life.record.instrumentId}`} className="text-sm text-deep underline">
-            Bench
-          </Link>
-          <Link to={`${basePath}/trial`} className="text-sm text-deep underline">
-            Treated against untreated
-          </Link>
-        </div>
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_380px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
+      <section aria-label="Falls" className="flex min-h-0 min-w-0 flex-col px-4 py-2">
+        {(error ?? unlearned) && (
+          <p role="alert" className="pb-2 text-sm text-rust">
+            This could not be worked out ({(error ?? unlearned)!.message}). Readings are kept as ever.
+          </p>
+        )}
+        {life.strings.every((s) => s.readings.length === 0) && (
+          <FirstStep to={`${basePath}/bench/${instrumentId}`} words="Start a check pass" drawing={<FallSketch />}>
+            Nothing was read yet. Read every string once as it is found, and again in ten minutes: then it shows here
+            how far each has fallen, and when it will hold.
+          </FirstStep>
+        )}
         <div className="min-h-72 flex-1">
           {story && (
             <FallChart
@@ -141,6 +92,9 @@ export function SettlingView() {
               {words}
             </Button>
           ))}
+          <Link to={`${basePath}/trial`} className="px-1 text-deep underline underline-offset-4">
+            Treated against untreated
+          </Link>
           <span className="text-xs text-ink2">
             ● as found ▲ as left ■ after a stretch ✕ slipped; bands 50 and 90 %
             {byAge ? '' : '; the broad line is what all strings do alike'}. Choose a point to put it right.

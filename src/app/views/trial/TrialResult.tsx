@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/records';
 import type { Trial } from '../../../core/trial';
+import { useAsked, useAskedEach } from '../../store/asked';
 import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
@@ -24,45 +24,43 @@ const STEP_MS = 60000;
 /** How one trial stands. */
 export function TrialResult({ trial, instruments }: { trial: TrialRecord; instruments: readonly InstrumentLife[] }) {
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
-  const { zoneMin, ask } = useWorld();
+  const { bench, zoneMin } = useWorld();
   const { priorsFor } = usePriors();
   const lifeOf = ({ instrumentId, stringId }: StringRef) =>
     instruments.find((i) => i.record.instrumentId === instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
   const present = trial.pairs.filter((p) => lifeOf(p.treated) && lifeOf(p.control));
-  const read = present.map((p) => [lifeOf(p.treated)!.readings.length, lifeOf(p.control)!.readings.length]);
-  const { data: judged } = useQuery({
-    queryKey: ['trial', trial.id, read],
-    queryFn: ({ signal }) => ask('trial', { pairs: present }, { signal }),
-    placeholderData: keepPreviousData,
+  const { data: judged, error } = useAsked({
+    question: 'trial',
+    subject: trial.trialId,
+    of: bench,
+    ask: { pairs: present },
   });
   const concerned = instruments.filter((i) =>
     present.some((p) => [p.treated, p.control].some((r) => r.instrumentId === i.record.instrumentId)),
   );
-  const { data: stories } = useQuery({
-    queryKey: ['trial-stories', trial.id, now, read],
-    queryFn: ({ signal }) =>
-      Promise.all(
-        concerned.map(async (life) => {
-          const wish = {
-            nowMs: now,
-            toleranceCents: TOLERANCE_CENTS,
-            holdMin: HOLD_MIN,
-            curtainMs: null,
-            untilMs: now + 3600000,
-            priors: priorsFor(life.record.instrumentId),
-            zoneMin,
-          };
-          const { instrumentId } = life.record;
-          return { id: instrumentId, story: await ask('story', { instrumentId, wish }, { signal }) };
-        }),
-      ),
-    placeholderData: keepPreviousData,
-  });
+  const stories = useAskedEach(
+    concerned.map((life) => ({
+      question: 'story',
+      subject: `${life.record.instrumentId}/trial`,
+      of: life,
+      ask: {
+        instrumentId: life.record.instrumentId,
+        wish: {
+          nowMs: now,
+          toleranceCents: TOLERANCE_CENTS,
+          holdMin: HOLD_MIN,
+          curtainMs: null,
+          untilMs: now + 3600000,
+          priors: priorsFor(life.record.instrumentId),
+          zoneMin,
+        },
+      },
+    })),
+  );
   const side = (which: 'treated' | 'control') => {
     const own = present.flatMap((p) => {
-      const s = stories
-        ?.find((x) => x.id === p[which].instrumentId)
-        ?.story.strings.find((x) => x.stringId === p[which].stringId);
+      const at = concerned.findIndex((i) => i.record.instrumentId === p[which].instrumentId);
+      const s = stories.data[at]?.strings.find((x) => x.stringId === p[which].stringId);
       return s && s.chance !== null ? [s] : [];
     });
     return own.length > 0
@@ -85,6 +83,11 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             : 'chosen by hand'
           : 'these two instruments only'}
       </p>
+      {(error ?? stories.error) && (
+        <p role="alert" className="pb-2 text-sm text-rust">
+          This could not be worked out ({(error ?? stories.error)!.message}).
+        </p>
+      )}
       {judged ? (
         <>
           <p data-testid="verdict" className="max-w-3xl pb-3 text-2xl font-semibold leading-snug">

@@ -1,3 +1,4 @@
+import { FirstStep, PairSketch } from '../../parts/FirstStep';
 import { useWorld } from '../../store/world';
 import { TrialResult } from './TrialResult';
 import { TrialSetup } from './TrialSetup';
@@ -6,14 +7,14 @@ import { TrialSetup } from './TrialSetup';
 export function TrialView() {
   const { bench } = useWorld();
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[1fr_360px] overflow-y-auto max-lg:grid-cols-1">
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_360px] overflow-y-auto max-lg:grid-cols-[minmax(0,1fr)]">
       <section className="px-5 py-3">
         <h1 className="pb-3 text-2xl font-bold">Treated against untreated</h1>
         {bench.trials.length === 0 && (
-          <p className="max-w-xl text-ink2">
+          <FirstStep drawing={<PairSketch />}>
             Does stretching, warming or another make help on your instruments? Treat half of the strings by lot, leave
-            the other half alone, read all of them as ever: their records tell.
-          </p>
+            the other half alone, read all of them as ever: their records tell. Begin beside this: say what is compared.
+          </FirstStep>
         )}
         {[...bench.trials].reverse().map((t) => (
           <TrialResult key={t.trialId} trial={t} instruments={bench.instruments} />

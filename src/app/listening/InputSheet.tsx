@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { Button } from '../../parts/Button';
-import { Modal } from '../../parts/Modal';
-import type { Check } from '../../listening/useListening';
+import { Button } from '../parts/Button';
+import { Modal } from '../parts/Modal';
+import type { Check } from './useListening';
 
 interface Props {
   open: boolean;

@@ -1,0 +1,81 @@
+/** One thing that keys do in a view. */
+export interface KeyLine {
+  /** As the browser names them; letters small. */
+  keys: readonly string[];
+  /** As the map and the buttons write them. */
+  shown: string;
+  words: string;
+  /** Only where the instrument is simulated. */
+  simulated?: true;
+}
+export type KeyLines = Record<string, KeyLine>;
+
+const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'] as const;
+const listen = { keys: [' '], shown: 'Space', words: 'Listen, pause' };
+const hands = {
+  pluck: { keys: ['p'], shown: 'P, with Shift', words: 'Pluck, pluck hard (simulated)', simulated: true },
+  turn: {
+    keys: ['ArrowUp', 'ArrowDown'],
+    shown: '↑ ↓, with Shift',
+    words: 'Turn the tuner a little, more (simulated)',
+    simulated: true,
+  },
+} as const;
+
+/** Every key that works, a page-turn pedal's among them, by the view where it does; the map of keys is drawn from it. */
+export const KEYS = {
+  bench: {
+    listen,
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Start the pass; take what sounds; yes to a question' },
+    next: { keys: ['n', 'ArrowRight'], shown: 'N, →', words: 'Next string, without this one' },
+    back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the string before' },
+    choose: { keys: DIGITS, shown: '1 to 9, 0', words: 'Choose a string; beyond ten, two digits within a second' },
+    takeBack: { keys: ['z'], shown: 'Z', words: 'Take back the last kept reading' },
+    tone: { keys: ['t'], shown: 'T', words: 'Sound the target' },
+    type: { keys: ['k'], shown: 'K', words: 'Type a figure from another device' },
+    insist: { keys: ['i'], shown: 'I', words: 'It is the named string after all' },
+    fit: { keys: ['f'], shown: 'F', words: 'Fit a new string here, step by step' },
+    ...hands,
+  },
+  first: {
+    go: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Put yours on the bench' },
+    later: { keys: ['h'], shown: 'H', words: 'An hour later' },
+    ...hands,
+  },
+  octave: {
+    listen,
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin the pass; read what sounds' },
+    next: { keys: ['n', 'ArrowRight'], shown: 'N, →', words: 'Skip this place' },
+    back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the place before' },
+    nextString: { keys: ['s'], shown: 'S', words: 'Next string' },
+    again: { keys: ['r'], shown: 'R', words: 'The place once more' },
+    moved: { keys: ['m'], shown: 'M', words: 'Moved as told' },
+    careful: { keys: ['q'], shown: 'Q', words: 'Three plucks a place, or one' },
+    end: { keys: ['Escape'], shown: 'Esc', words: 'End the pass' },
+    pluck: hands.pluck,
+  },
+  fitting: {
+    next: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Done; take what sounds; begin' },
+    back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the step before' },
+    listen,
+    skip: { keys: ['s'], shown: 'S', words: 'Skip the step; enough rounds' },
+    note: { keys: ['n'], shown: 'N', words: 'Write a note' },
+    warmed: { keys: ['w'], shown: 'W', words: 'Warmed it' },
+    choose: { keys: DIGITS, shown: '1 to 9, 0', words: 'Choose strings; why the old one goes' },
+    leave: { keys: ['Escape'], shown: 'Esc', words: 'Leave the fitting' },
+    ...hands,
+  },
+  plan: {
+    go: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'To the instrument that is next' },
+    show: { keys: ['e'], shown: 'E', words: 'The show' },
+    chime: { keys: ['c'], shown: 'C', words: 'A chime when something is due' },
+  },
+  general: {
+    map: { keys: ['?'], shown: '?', words: 'This map' },
+    instrument: { keys: [',', '.'], shown: ', .', words: 'The instrument before, the next one' },
+    view: { keys: ['v'], shown: 'V, with Shift', words: 'The next view of the instrument, the one before' },
+  },
+} as const satisfies Record<string, KeyLines>;
+
+/** What a view does for each of its lines; the key is told where several do alike. */
+export type Acts<Lines> = Record<keyof Lines, ((shift: boolean, key: string) => void) | undefined>;

@@ -1,0 +1,136 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import clsx from 'clsx';
+import { Mic, MicOff } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { Button } from '../parts/Button';
+import { Modal } from '../parts/Modal';
+import { listInputs } from '../sound/sources';
+import { InputSheet } from './InputSheet';
+import { Meter } from './Meter';
+import type { Listening } from './useListening';
+
+/** What can be done now, with its key. */
+export interface BarAction {
+  words: string;
+  hint?: string;
+  on: () => void;
+  strong?: boolean;
+  disabled?: boolean;
+  /** Seldom wanted: on a small screen it stands in the menu only. */
+  seldom?: boolean;
+}
+
+interface Props {
+  /** What listens; undefined where nothing is to be heard now. */
+  sound?: Listening | undefined;
+  onListen?: () => void;
+  actions: BarAction[];
+  /** What stands in the menu only. */
+  more?: BarAction[];
+}
+
+/** The one bar at the foot of every view that listens: listening, what to do next, other ways to bring a sound in, the level. */
+export function BottomBar({ sound, onListen, actions, more = [] }: Props) {
+  const fileInput = useRef<HTMLInputElement>(null);
+  const [inputs, setInputs] = useState<{ id: string; name: string }[]>([]);
+  const [checking, setChecking] = useState(false);
+  const item = 'block min-h-11 w-full rounded px-3 py-2 text-left text-sm data-focus:bg-paper';
+  const listening = sound?.listening;
+  const entry = (words: string, on: () => void, className = '') => (
+    <MenuItem key={words}>
+      <button type="button" className={clsx(item, className)} onClick={on}>
+        {words}
+      </button>
+    </MenuItem>
+  );
+  return (
+    <div
+      role="toolbar"
+      aria-label="What can be done now"
+      className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-2.5 text-onbar print:hidden max-sm:sticky max-sm:bottom-0 max-sm:z-10 max-sm:px-2"
+    >
+      {sound && (
+        <Button
+          onBar
+          strong={listening !== undefined}
+          hint="Space"
+          aria-pressed={listening !== undefined}
+          onClick={onListen}
+        >
+          {listening ? <Mic size={16} aria-hidden /> : <MicOff size={16} aria-hidden />}
+          {listening ? 'Listening' : 'Listen'}
+        </Button>
+      )}
+      {actions.map(({ words, hint, on, strong = false, disabled = false, seldom = false }) => (
+        <Button
+          key={words}
+          onBar
+          strong={strong}
+          disabled={disabled}
+          {...(hint ? { hint } : {})}
+          className={seldom ? 'max-xl:hidden' : ''}
+          onClick={on}
+        >
+          {words}
+        </Button>
+      ))}
+      {sound && (
+        <Menu>
+          <MenuButton
+            onClick={() => void listInputs().then(setInputs)}
+            className="min-h-9 rounded-lg border border-ink2 px-3 py-1.5 text-sm font-medium text-onbar max-sm:min-h-11"
+          >
+            More
+          </MenuButton>
+          <MenuItems anchor="top start" className="z-20 w-72 rounded-lg border border-line bg-sheet p-1 text-ink">
+            {actions.filter((a) => a.seldom).map((a) => entry(a.words, a.on, 'xl:hidden'))}
+            {more.map((a) => entry(a.words, a.on))}
+            {entry('Open a WAV file', () => fileInput.current?.click())}
+            {entry('Check the input', () => setChecking(true))}
+            {inputs.length === 0
+              ? entry('Listen to the microphone', () => void sound.listen('microphone'))
+              : inputs.map((i) => entry(`Listen to ${i.name}`, () => void sound.listen('microphone', i.id)))}
+          </MenuItems>
+        </Menu>
+      )}
+      {sound && <Meter trace={sound.trace} listening={listening} />}
+      {sound && (
+        <>
+          <input
+            ref={fileInput}
+            type="file"
+            accept=".wav,audio/wav,audio/x-wav"
+            className="hidden"
+            aria-label="WAV file"
+            tabIndex={-1}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) void sound.openFile(file);
+              e.target.value = '';
+            }}
+          />
+          <InputSheet
+            open={checking}
+            listening={listening !== undefined}
+            check={sound.check}
+            onCheck={sound.startCheck}
+            onUseClock={(ratio) => void sound.useClock(ratio)}
+            onClose={() => setChecking(false)}
+          />
+          <Modal open={sound.explains} title="May it listen?" onClose={sound.refuse}>
+            <p className="text-sm">
+              Slow Anchor reads your strings by the microphone. Sound is measured on this device and nowhere else; none
+              of it is stored or sent. The browser asks you next.
+            </p>
+            <div className="flex gap-2 pt-4">
+              <Button strong autoFocus onClick={sound.allow}>
+                Go on
+              </Button>
+              <Button onClick={sound.refuse}>Not now</Button>
+            </div>
+          </Modal>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import clsx from 'clsx';
+import { lazy, useEffect } from 'react';
+import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
+import { KEYS } from '../keys/table';
+import { usePedal } from '../keys/usePedal';
+import { VIEW_ID } from '../parts/focus';
+import { useWorld } from '../store/world';
+import { inHand, takeInHand } from './in-hand';
+import { Rack } from './Rack';
+import { ViewScreen } from './ViewScreen';
+import { pathTo, viewsOf, type InstrumentViewLine } from './views';
+
+const FirstScreen = lazy(() => import('../views/first/FirstView').then((m) => ({ default: m.FirstView })));
+
+/** The frame of all views of one instrument: the rack, the name of the one in hand, its views as tabs. */
+export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
+  const { instrumentId } = useParams();
+  const { bench, basePath, world } = useWorld();
+  const navigate = useNavigate();
+  const { instruments } = bench;
+  const index = instruments.findIndex((i) => i.record.instrumentId === instrumentId);
+  const life = instruments[index];
+  useEffect(() => {
+    if (instrumentId) takeInHand(world, instrumentId);
+  }, [world, instrumentId]);
+  const beside = (by: number) => {
+    const next = instruments[(index + by + instruments.length) % instruments.length];
+    if (next) void navigate(pathTo(basePath, view, next));
+  };
+  const another = (by: number) => {
+    if (!life) return;
+    const own = viewsOf(life);
+    const next = own[(own.indexOf(view) + by + own.length) % own.length];
+    if (next) void navigate(pathTo(basePath, next, life));
+  };
+  usePedal(KEYS.general, {
+    map: undefined,
+    instrument: (_, key) => beside(key === '.' ? 1 : -1),
+    view: (shift) => another(shift ? -1 : 1),
+  });
+  const first = instruments[0];
+  if (!first) return <FirstScreen />;
+  if (!instrumentId) {
+    const before = instruments.find((i) => i.record.instrumentId === inHand(world)) ?? first;
+    return <Navigate to={pathTo(basePath, view, before)} replace />;
+  }
+  if (!life)
+    return (
+      <section className="p-8">
+        <h1 className="text-2xl font-bold">This instrument is not on the bench</h1>
+        <p className="py-3">It may have been put away, or the address is another device’s.</p>
+        <Link to={`${basePath}/bench`} className="text-deep underline underline-offset-4">
+          To the bench
+        </Link>
+      </section>
+    );
+  const unfit = view.unfit?.(life);
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[188px_minmax(0,1fr)] max-lg:grid-cols-[minmax(0,1fr)] max-lg:grid-rows-[auto_minmax(0,1fr)] print:block">
+      <title>{`${view.title}, ${life.record.name} · Slow Anchor`}</title>
+      <Rack current={life} view={view} />
+      <div className="flex min-h-0 min-w-0 flex-col">
+        <div className="flex items-baseline gap-x-5 border-b border-line px-4 pt-2 max-md:flex-wrap">
+          <h1 className="truncate pb-1 text-xl font-bold max-sm:text-lg">{life.record.name}</h1>
+          <nav
+            aria-label={`Views of ${life.record.name}`}
+            className="flex min-w-0 gap-1 overflow-x-auto print:hidden max-sm:-mx-2 max-sm:w-full"
+          >
+            {viewsOf(life).map((v) => (
+              <NavLink
+                key={v.path}
+                to={pathTo(basePath, v, life)}
+                className={({ isActive }) =>
+                  clsx(
+                    'border-b-2 px-2.5 py-1.5 text-sm whitespace-nowrap max-sm:py-2.5',
+                    isActive ? 'border-ink font-semibold' : 'border-transparent text-ink2',
+                  )
+                }
+              >
+                {v.title}
+              </NavLink>
+            ))}
+          </nav>
+        </div>
+        {unfit === undefined ? (
+          <ViewScreen view={view} life={life} />
+        ) : (
+          <p id={VIEW_ID} tabIndex={-1} className="max-w-xl p-8">
+            {unfit}
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,133 @@
+import type { ComponentType } from 'react';
+import type { InstrumentLife } from '../../core/records';
+import { traitsOf } from '../../core/strings';
+import { KEYS, type KeyLines } from '../keys/table';
+
+interface Shared {
+  /** The first part of its address. */
+  path: string;
+  title: string;
+  keys: KeyLines;
+  /** Where the demonstration shows it, for pictures and tests. */
+  shownAt: string;
+}
+
+/** A view of one instrument: a tab beside its name. */
+export interface InstrumentViewLine extends Shared {
+  of: 'instrument';
+  /** Why an instrument has no such view. */
+  unfit?: (life: InstrumentLife) => string | undefined;
+  load: () => Promise<{ default: ComponentType<{ life: InstrumentLife }> }>;
+}
+
+/** A view of all instruments: in the header, if it is not reached from elsewhere. */
+export interface GeneralViewLine extends Shared {
+  of: 'all';
+  inHeader: boolean;
+  load: () => Promise<{ default: ComponentType }>;
+}
+export type ViewLine = InstrumentViewLine | GeneralViewLine;
+
+const as = <P>(view: ComponentType<P>) => ({ default: view });
+
+/** Every view, in the order of tabs and header. Router, header, tabs, map of keys, pictures and the tests of access are made from it. */
+export const VIEWS: readonly ViewLine[] = [
+  {
+    path: 'bench',
+    title: 'Bench',
+    of: 'instrument',
+    keys: KEYS.bench,
+    shownAt: 'bench/requinto',
+    load: () => import('../views/bench/BenchView').then((m) => as(m.BenchView)),
+  },
+  {
+    path: 'settling',
+    title: 'Settling',
+    of: 'instrument',
+    keys: {},
+    shownAt: 'settling/requinto',
+    load: () => import('../views/settling/SettlingView').then((m) => as(m.SettlingView)),
+  },
+  {
+    path: 'octave',
+    title: 'Octave',
+    of: 'instrument',
+    keys: KEYS.octave,
+    shownAt: 'octave/baritone',
+    unfit: ({ record }) => {
+      const { frets, bowed } = traitsOf(record);
+      return frets || bowed
+        ? undefined
+        : `${record.name} has no fingerboard: there is no saddle or fret to set by the octave. Whether a string is worn shows in its settling.`;
+    },
+    load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
+  },
+  {
+    path: 'set',
+    title: 'String set',
+    of: 'instrument',
+    keys: {},
+    shownAt: 'set/requinto',
+    load: () => import('../views/set/SetView').then((m) => as(m.SetView)),
+  },
+  {
+    path: 'fitting',
+    title: 'Fitting',
+    of: 'instrument',
+    keys: KEYS.fitting,
+    shownAt: 'fitting/requinto/s1',
+    load: () => import('../views/fitting/FittingView').then((m) => as(m.FittingView)),
+  },
+  {
+    path: 'instrument',
+    title: 'Edit',
+    of: 'instrument',
+    keys: {},
+    shownAt: 'instrument/requinto',
+    load: () => import('../views/instrument/EditView').then((m) => as(m.EditView)),
+  },
+  {
+    path: 'plan',
+    title: 'Plan',
+    of: 'all',
+    inHeader: true,
+    keys: KEYS.plan,
+    shownAt: 'plan',
+    load: () => import('../views/plan/PlanView').then((m) => as(m.PlanView)),
+  },
+  {
+    path: 'trial',
+    title: 'Trials',
+    of: 'all',
+    inHeader: true,
+    keys: {},
+    shownAt: 'trial',
+    load: () => import('../views/trial/TrialView').then((m) => as(m.TrialView)),
+  },
+  {
+    path: 'log',
+    title: 'Log',
+    of: 'all',
+    inHeader: true,
+    keys: {},
+    shownAt: 'log',
+    load: () => import('../views/log/LogView').then((m) => as(m.LogView)),
+  },
+  {
+    path: 'add',
+    title: 'Add an instrument',
+    of: 'all',
+    inHeader: false,
+    keys: {},
+    shownAt: 'add',
+    load: () => import('../views/instrument/AddView').then((m) => as(m.AddView)),
+  },
+];
+
+/** The views that an instrument has. */
+export const viewsOf = (life: InstrumentLife): InstrumentViewLine[] =>
+  VIEWS.filter((v): v is InstrumentViewLine => v.of === 'instrument' && v.unfit?.(life) === undefined);
+
+/** Where a view of an instrument is; the bench where it has no such view. */
+export const pathTo = (basePath: string, view: InstrumentViewLine, life: InstrumentLife): string =>
+  `${basePath}/${view.unfit?.(life) === undefined ? view.path : 'bench'}/${life.record.instrumentId}`;

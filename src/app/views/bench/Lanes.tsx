@@ -1,0 +1,48 @@
+import { memo } from 'react';
+import type { InstrumentLife, StringStatus } from '../../../core/records';
+import { useWorld } from '../../store/world';
+import { LaneRow } from './LaneRow';
+
+/** All lanes together are about so high, each within these, px. */
+const ALL_PX = 520;
+const LEAST_PX = 44;
+const MOST_PX = 86;
+
+interface Props {
+  life: InstrumentLife;
+  statuses: StringStatus[];
+  nowMs: number;
+  focusId: string;
+  onChoose: (index: number) => void;
+}
+
+/** The strings' lanes in the instrument's own order. */
+export const Lanes = memo(function Lanes({ life, statuses, nowMs, focusId, onChoose }: Props) {
+  const { bench, zoneMin } = useWorld();
+  const curtainMs = bench.curtain?.curtainMs ?? null;
+  const height = Math.max(LEAST_PX, Math.min(MOST_PX, Math.floor(ALL_PX / life.strings.length)));
+  return (
+    <>
+      <ol className="border-t border-line">
+        {life.strings.map((s, i) => (
+          <LaneRow
+            key={s.plan.stringId}
+            number={i + 1}
+            life={s}
+            status={statuses.find((t) => t.stringId === s.plan.stringId)}
+            nowMs={nowMs}
+            zoneMin={zoneMin}
+            curtainMs={curtainMs}
+            current={s.plan.stringId === focusId}
+            height={height}
+            onChoose={() => onChoose(i)}
+          />
+        ))}
+      </ol>
+      <p className="pt-1 text-xs text-ink2">
+        Age since strung runs to the right, in ever longer steps; cents are drawn so that 1 and 60 both show. Grey: what
+        comes if it is left alone.{curtainMs !== null && ' Dashed: the curtain.'}
+      </p>
+    </>
+  );
+});

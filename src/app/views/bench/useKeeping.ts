@@ -1,0 +1,85 @@
+import { useState } from 'react';
+import { targetFrequencyHz } from '../../../core/music';
+import type { PassStep, TunerLearned, Verdict } from '../../../core/pass';
+import type { InstrumentLife, ReadingRecord, Source } from '../../../core/records';
+import { signed } from '../../parts/format';
+import { figuresOf } from '../../pass/figures';
+import { heldInMemory } from '../../store/held';
+import { TOLERANCE_CENTS } from '../../store/status';
+import { useWorld } from '../../store/world';
+import type { useCheckPass } from './useCheckPass';
+
+/** Standard error given to a figure typed from another device, cents (house estimate). */
+export const TYPED_SIGMA = 1;
+/** A second pluck this close to the first confirms a slip, cents. */
+const CONFIRM_CENTS = 2.5;
+/** A start so much sharper than the note is told, cents. */
+const HARD_CENTS = 4;
+
+type Fields = Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents' | 'partials'> &
+  Partial<ReadingRecord>;
+
+/** Keeps what was heard or typed of a string, and says so in words. */
+export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useCheckPass>, say: (words: string) => void) {
+  const { bench, a4Hz, append } = useWorld();
+  const [insist, setInsist] = useState(false);
+  const { instrumentId } = life.record;
+  const { step } = pass;
+
+  async function keep(stringId: string, fields: Fields, of: PassStep | undefined, learned?: TunerLearned) {
+    const string = life.strings.find((s) => s.plan.stringId === stringId)!;
+    const previous = string.readings[string.readings.length - 1];
+    const slip =
+      of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
+    const { note } = string.plan;
+    const off = Math.abs(fields.cents) > TOLERANCE_CENTS;
+    const words = fields.purpose === 'as-found' ? 'as found' : off ? 'kept as it is,' : 'as left';
+    let held = '';
+    try {
+      await append([
+        {
+          type: 'reading',
+          instrumentId,
+          stringId,
+          targetHz: targetFrequencyHz(note, a4Hz)!,
+          a4Hz,
+          ...(bench.room ? { tempC: bench.room.tempC } : {}),
+          ...(slip ? { slip: true } : {}),
+          ...(pass.pass ? { passId: pass.pass.passId } : {}),
+          ...fields,
+        },
+        ...(learned ? [{ type: 'tuner' as const, instrumentId, stringId, ...learned }] : []),
+      ]);
+      const hard =
+        (fields.glideCents ?? 0) >= HARD_CENTS
+          ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.`
+          : '';
+      say(`${note} ${words} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`);
+    } catch (error) {
+      held = `${note} ${signed(fields.cents)}: ${heldInMemory(error as Error)}`;
+      say(held);
+    }
+    const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
+    if (fields.purpose === 'as-left' && above) {
+      pass.chooseIn(life, { stringId, purpose: 'left', confirm: false, again: true });
+      if (!held) say(`${note} kept, but it came from above and may fall. Finish it from below, or press N to go on.`);
+    } else pass.clearChoice();
+    setInsist(false);
+  }
+
+  const hear = (verdict: Verdict, source: Source, note: string) => {
+    if (verdict.kind !== 'keep') {
+      say(verdict.message);
+      return;
+    }
+    const figures = figuresOf(verdict.reading);
+    if (!step) {
+      say(`${note} stands at ${signed(figures.cents)}. Press Enter to start a check pass and keep readings.`);
+      return;
+    }
+    const { arrival, learned } = verdict;
+    const purpose = step.purpose === 'left' ? 'as-left' : 'as-found';
+    void keep(step.stringId, { ...figures, source, purpose, ...(arrival ? { arrival } : {}) }, step, learned);
+  };
+  return { keep, hear, insist, setInsist };
+}

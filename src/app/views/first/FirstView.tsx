@@ -1,0 +1,185 @@
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { ReadingRecord } from '../../../core/records';
+import { turnString } from '../../../core/simulate';
+import { KEYS } from '../../keys/table';
+import { simulatedHands, usePedal } from '../../keys/usePedal';
+import { useListening } from '../../listening/useListening';
+import { Button } from '../../parts/Button';
+import { clockTime, dueTime, signed } from '../../parts/format';
+import { Lane } from '../../parts/Lane';
+import { guidedOf } from '../../pass/guided';
+import { HandControls } from '../../pass/SimulatorControls';
+import { placeOf } from '../../pass/tuner';
+import { TunerHint } from '../../pass/TunerHint';
+import { WorkColumn } from '../../pass/WorkColumn';
+import { useAsked } from '../../store/asked';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
+import { useWorld } from '../../store/world';
+import { sampleLife, sampleReading, sampleTruth } from './sample';
+
+const HOUR_MS = 3600000;
+
+/** The first screen: what the product does, on a simulated string that one can pluck there and then; nothing of it is kept. */
+export function FirstView() {
+  const { basePath, zoneMin } = useWorld();
+  const navigate = useNavigate();
+  const [startMs] = useState(() => Date.now());
+  /** The clock of this page: moved on by the hour. */
+  const aheadMs = useRef(0);
+  const [nowMs, setNowMs] = useState(startMs);
+  const clock = useCallback(() => Date.now() + aheadMs.current, []);
+  const truth = useRef(sampleTruth(startMs));
+  const [readings, setReadings] = useState<ReadingRecord[]>([]);
+  const [message, setMessage] = useState('');
+  const [hoursSince, setHoursSince] = useState(0);
+
+  const life = useMemo(() => sampleLife(truth.current.strungMs, readings, zoneMin), [readings, zoneMin]);
+  const string = life.strings[0]!;
+  const last = readings.at(-1);
+  const read = readings.filter((r) => r.purpose === 'as-found').length;
+  const off = last !== undefined && Math.abs(last.cents) > TOLERANCE_CENTS;
+  const stage =
+    read === 0 ? 'pluck' : read === 1 && hoursSince === 0 ? 'wait' : hoursSince > 0 ? 'again' : off ? 'up' : 'done';
+  const purpose = stage === 'up' ? 'left' : 'found';
+  const listensFor = stage === 'pluck' || stage === 'again' || stage === 'up';
+  const guided = useMemo(
+    () =>
+      listensFor
+        ? guidedOf(life, { stringId: string.plan.stringId, purpose, confirm: false }, 440, clock(), {
+            toleranceCents: TOLERANCE_CENTS,
+          })
+        : undefined,
+    [listensFor, life, string, purpose, clock],
+  );
+  const sound = useListening(
+    guided,
+    clock,
+    (verdict) => {
+      if (verdict.kind !== 'keep') {
+        setMessage(verdict.message);
+        return;
+      }
+      const left = purpose === 'left';
+      const reading = sampleReading(verdict.reading, left, verdict.arrival, clock(), zoneMin);
+      setReadings((all) => [...all, reading]);
+      setNowMs(clock());
+      setHoursSince(0);
+      setMessage(
+        left
+          ? `As left ${signed(reading.cents)}: that is kept.`
+          : `As found ${signed(reading.cents)} ±${reading.sigmaCents.toFixed(1)} cents: that is kept.`,
+      );
+    },
+    setMessage,
+  );
+  const { data: statuses } = useAsked({
+    question: 'foretell',
+    subject: 'sample',
+    of: life,
+    ask: {
+      life,
+      wish: {
+        nowMs: Math.round(nowMs),
+        toleranceCents: TOLERANCE_CENTS,
+        holdMin: HOLD_MIN,
+        curtainMs: startMs + 6 * HOUR_MS,
+        confidence: 0.9,
+      },
+    },
+    enabled: readings.length > 0,
+  });
+  const status = statuses?.[0];
+
+  const hands = {
+    pluck: (hardness: number) => {
+      if (!sound.listening) void sound.listen('simulated');
+      sound.pluck(() => truth.current, hardness);
+    },
+    turn: (cents: number) => {
+      truth.current = turnString(truth.current, clock(), cents);
+    },
+  };
+  const later = () => {
+    aheadMs.current += HOUR_MS;
+    setNowMs(clock());
+    setHoursSince((h) => h + 1);
+    setMessage('An hour has gone by, and nobody touched it.');
+  };
+  const add = () => void navigate(`${basePath}/add`);
+  usePedal(KEYS.first, { go: add, later, ...simulatedHands(hands) });
+
+  const instruction = {
+    pluck: 'Pluck it',
+    wait: 'Let an hour go by',
+    again: 'Pluck it again',
+    up: undefined,
+    done:
+      status && status.nextCheckMs !== null
+        ? `Look again ${/^(now|in )/.test(dueTime(status.nextCheckMs, nowMs, zoneMin)) ? '' : 'at '}${dueTime(status.nextCheckMs, nowMs, zoneMin)}`
+        : 'Let an hour go by',
+  }[stage];
+
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto">
+      <section className="min-w-0 overflow-y-auto px-8 py-6 max-md:overflow-visible max-sm:px-4">
+        <h1 className="text-3xl font-bold">A fresh string falls. See this one do it</h1>
+        <p className="max-w-2xl pt-2 text-lg text-ink2">
+          Slow Anchor reads each string as you find it, remembers how far it has fallen through every retuning, and says
+          when it will hold and when to come back. This string was put on twenty minutes ago; it is simulated, and
+          nothing of it is kept.
+        </p>
+        <div className="pt-5">
+          <p className="flex items-baseline justify-between pb-1 text-sm">
+            <span>
+              It is <span className="figure font-bold">{clockTime(nowMs, zoneMin)}</span>
+            </span>
+            <span data-testid="forecast" className="font-semibold">
+              {status?.atCurtain
+                ? `Left alone, by ${clockTime(status.atCurtain.atMs, zoneMin)}: ${signed(status.atCurtain.cents, 0)} ±${((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} cents`
+                : readings.length > 0
+                  ? 'Two readings at different times make a forecast'
+                  : ''}
+            </span>
+          </p>
+          <Lane
+            readings={readings}
+            bornMs={truth.current.strungMs}
+            nowMs={nowMs}
+            ahead={status?.ahead ?? []}
+            curtainMs={null}
+            toleranceCents={TOLERANCE_CENTS}
+            height={230}
+            label={`What was read of the string: ${readings.length} readings`}
+          />
+          <p className="pt-1 text-xs text-ink2">
+            The line is its target, water below it is flat, land above it is sharp. Age runs to the right, in ever
+            longer steps. Grey: what comes if it is left alone.
+          </p>
+        </div>
+        <div className="flex flex-wrap items-center gap-3 pt-6">
+          <Button strong hint="Enter" onClick={add}>
+            Put yours on the bench
+          </Button>
+          <Button onClick={() => void navigate('/demo/bench')}>Look round the Heron’s bench (demonstration)</Button>
+        </div>
+      </section>
+      <WorkColumn
+        heading="A string to try"
+        note={string.plan.note}
+        trace={sound.trace}
+        instruction={instruction}
+        known={{ cents: last?.cents ?? null, age: '' }}
+        toleranceCents={TOLERANCE_CENTS}
+        message={message}
+        hint={<TunerHint trace={sound.trace} place={placeOf(life, string.plan.stringId)} />}
+      >
+        <HandControls onPluck={hands.pluck} onTurn={hands.turn} broken={undefined}>
+          <Button hint="H" onClick={later}>
+            An hour later
+          </Button>
+        </HandControls>
+      </WorkColumn>
+    </div>
+  );
+}

@@ -1,0 +1,221 @@
+import clsx from 'clsx';
+import { useMemo, useState } from 'react';
+import type { InstrumentRecord } from '../../../core/records';
+import { FAMILIES } from '../../../core/strings';
+import { Button } from '../../parts/Button';
+import { useWorld } from '../../store/world';
+import { BuildFields } from './BuildFields';
+import { FamilyDrawing } from './FamilyDrawing';
+import { Fault } from './Fault';
+import { buildOf, freeName, rowsOf, rowsOfFamily, type Fields } from './fields';
+import { StringRows } from './StringRows';
+import { StrungFields } from './StrungFields';
+import { useInstrumentForm } from './useInstrumentForm';
+
+const OWN = 'own';
+const START: Fields = {
+  name: '',
+  family: OWN,
+  build: buildOf({ family: OWN }),
+  strung: 'now',
+  strungAt: '',
+  strings: [],
+};
+
+/** What can be put on the bench: a family's usual set, one like another that is known, one written by hand. */
+interface Choice {
+  key: string;
+  name: string;
+  code: string;
+  record?: InstrumentRecord;
+}
+
+/** Put an instrument on the bench: type or choose its family; details can wait. */
+export function AddView() {
+  const { bench } = useWorld();
+  const { form, rows, keep, move, taken } = useInstrumentForm(START, undefined);
+  const { register, formState, watch, setValue } = form;
+  const written = formState.dirtyFields.strings !== undefined;
+  const [text, setText] = useState('');
+  const [chosen, setChosen] = useState('');
+  const [before, setBefore] = useState<Fields | undefined>(undefined);
+
+  const choices = useMemo((): Choice[] => {
+    const known = [...bench.instruments.map((i) => i.record), ...bench.away];
+    const uses = (code: string) => known.filter((r) => r.family === code).length;
+    return [
+      ...FAMILIES.map(({ code, name }) => ({ key: code, code, name })).sort((a, b) => uses(b.code) - uses(a.code)),
+      ...known.map((record) => ({
+        key: record.instrumentId,
+        code: record.family,
+        name: `Like ${record.name}`,
+        record,
+      })),
+      { key: OWN, code: OWN, name: 'Another: write its strings' },
+    ];
+  }, [bench]);
+  const wanted = text.trim().toLowerCase().split(/\s+/);
+  const found = choices.filter((c) => wanted.every((w) => c.name.toLowerCase().includes(w)));
+
+  const fieldsFor = (c: Choice): Fields => {
+    const f = form.getValues();
+    const typed = f.name !== '' && !choices.some((x) => f.name.startsWith(nameOf(x)));
+    return {
+      ...f,
+      name: typed ? f.name : c.key === OWN ? '' : freeName(nameOf(c), taken),
+      family: c.code,
+      build: buildOf(c.record ?? { family: c.code }),
+      strings: c.record ? rowsOf(c.record) : rowsOfFamily(c.code),
+    };
+  };
+  const choose = (c: Choice) => {
+    // What was written by hand is not wiped without a way back.
+    if (written) setBefore(form.getValues());
+    form.reset(fieldsFor(c), { keepDefaultValues: false });
+    setChosen(c.key);
+  };
+  const put = (c: Choice | undefined) => {
+    if (!c) return;
+    if (c.key === OWN) choose(c);
+    else void keep(fieldsFor(c));
+  };
+
+  return (
+    <form
+      noValidate
+      onSubmit={(e) => void form.handleSubmit(keep)(e)}
+      className="w-full max-w-5xl overflow-y-auto px-5 py-4"
+    >
+      <h1 className="text-2xl font-bold">Add an instrument</h1>
+      <div className="flex flex-wrap items-end gap-x-8 gap-y-3 pt-3">
+        <label className="w-80 max-w-full text-sm font-semibold">
+          Which one? Enter puts the first that fits on the bench
+          <input
+            autoFocus
+            type="search"
+            value={text}
+            placeholder="viola, nylon, kantele …"
+            className="w-full rounded-md border border-ink2 bg-sheet px-3 py-2 text-base font-normal"
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter') return;
+              e.preventDefault();
+              put(found[0]);
+            }}
+          />
+        </label>
+        <StrungFields
+          form={form}
+          words={[
+            ['now', 'just now'],
+            ['earlier', 'at'],
+            ['each', 'some strings are older'],
+            ['same', 'long ago'],
+          ]}
+        />
+      </div>
+      <ul aria-label="Families" className="flex flex-wrap gap-2 pt-3">
+        {found.map((c) => (
+          <li key={c.key}>
+            <button
+              type="button"
+              aria-pressed={chosen === c.key}
+              className={clsx(
+                'flex h-full w-40 items-center gap-2 rounded-lg border p-1.5 text-left text-sm leading-tight max-sm:w-[44vw]',
+                chosen === c.key ? 'border-ink bg-sheet font-semibold' : 'border-line',
+              )}
+              onClick={() => choose(c)}
+              onKeyDown={(e) => {
+                if (e.key !== 'Enter') return;
+                e.preventDefault();
+                put(c);
+              }}
+            >
+              <FamilyDrawing
+                family={{
+                  code: c.code,
+                  strings: c.record?.strings ?? FAMILIES.find((f) => f.code === c.code)?.strings ?? [],
+                }}
+              />
+              {c.name}
+            </button>
+          </li>
+        ))}
+        {found.length === 0 && (
+          <li className="py-2 text-sm">
+            None of these is called so.{' '}
+            <button
+              type="button"
+              className="text-deep underline underline-offset-4"
+              onClick={() => {
+                setText('');
+                choose(choices.at(-1)!);
+                setValue('name', text.trim());
+              }}
+            >
+              Write it by hand
+            </button>
+          </li>
+        )}
+      </ul>
+      {before && (
+        <p role="status" className="flex flex-wrap items-center gap-3 pt-2 text-sm">
+          The strings that you had written were replaced.
+          <Button
+            onClick={() => {
+              form.reset(before, { keepDefaultValues: true });
+              setChosen(before.family);
+              setBefore(undefined);
+            }}
+          >
+            Bring them back
+          </Button>
+        </p>
+      )}
+      {chosen !== '' && (
+        <>
+          <label className="mt-4 block max-w-md text-sm font-semibold">
+            Name
+            <input
+              className="w-full rounded-md border border-ink2 bg-sheet px-2 py-1 font-normal"
+              aria-invalid={!!formState.errors.name}
+              {...register('name', { setValueAs: (v: string) => v.trim() })}
+            />
+            <Fault>{formState.errors.name?.message}</Fault>
+          </label>
+          <details open={watch('family') === OWN} className="pt-3">
+            <summary className="cursor-pointer text-sm font-semibold">Its build</summary>
+            <div className="pt-2">
+              <BuildFields register={register} />
+            </div>
+          </details>
+          <StringRows form={form} rows={rows} readingsOf={() => 0} />
+          <Fault>{formState.errors.root?.message}</Fault>
+          <div className="flex flex-wrap gap-2 pt-4">
+            <Button strong type="submit">
+              Put it on the bench
+            </Button>
+          </div>
+        </>
+      )}
+      {bench.away.length > 0 && (
+        <section className="pt-6 text-sm">
+          <h2 className="font-semibold">Put away</h2>
+          <ul className="flex flex-wrap gap-2 pt-2">
+            {bench.away.map((record) => (
+              <li key={record.instrumentId}>
+                <Button onClick={() => void move(record, false)}>Bring {record.name} back</Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <p className="pt-4 text-xs text-ink2">
+        Gauges of a family are usual ones; the packet’s word counts. Unknown stays empty: no tension is shown then.
+      </p>
+    </form>
+  );
+}
+
+const nameOf = (c: Choice): string =>
+  c.record ? c.record.name : (FAMILIES.find((f) => f.code === c.code)?.name ?? '');

@@ -1,0 +1,97 @@
+import { useMemo } from 'react';
+import type { InstrumentLife, StringPlan } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { useWorld } from '../../store/world';
+import { BuildFields } from './BuildFields';
+import { Fault } from './Fault';
+import { buildOf, rowsOf } from './fields';
+import { StringRows } from './StringRows';
+import { StrungFields } from './StrungFields';
+import { useInstrumentForm } from './useInstrumentForm';
+
+/** The instrument in hand: its name, build and strings. */
+export const EditView = ({ life }: { life: InstrumentLife }) => <Edit key={life.record.id} life={life} />;
+
+function Edit({ life }: { life: InstrumentLife }) {
+  const { record } = life;
+  const { records } = useWorld();
+  const { form, rows, keep, move } = useInstrumentForm(
+    {
+      name: record.name,
+      family: record.family,
+      build: buildOf(record),
+      strung: 'same',
+      strungAt: '',
+      strings: rowsOf(record),
+    },
+    record,
+  );
+  const { register, formState } = form;
+  /** Strings that it had once, as they were last. */
+  const former = useMemo(() => {
+    const all = new Map<string, StringPlan>();
+    for (const r of records)
+      if (r.type === 'instrument' && r.instrumentId === record.instrumentId)
+        for (const s of r.strings) all.set(s.stringId, s);
+    for (const s of record.strings) all.delete(s.stringId);
+    return [...all.values()];
+  }, [records, record]);
+  const shown = new Set(rows.fields.map((f) => f.stringId));
+  return (
+    <form
+      noValidate
+      onSubmit={(e) => void form.handleSubmit(keep)(e)}
+      className="w-full max-w-5xl overflow-y-auto px-4 py-3"
+    >
+      <div className="grid gap-4">
+        <label className="max-w-md text-sm font-semibold">
+          Name
+          <input
+            className="w-full rounded-md border border-ink2 bg-sheet px-2 py-1 font-normal"
+            aria-invalid={!!formState.errors.name}
+            {...register('name', { setValueAs: (v: string) => v.trim() })}
+          />
+          <Fault>{formState.errors.name?.message}</Fault>
+        </label>
+        <StrungFields
+          form={form}
+          words={[
+            ['same', 'no new strings'],
+            ['now', 'restrung just now'],
+            ['earlier', 'restrung at'],
+            ['each', 'string by string'],
+          ]}
+        />
+        <details>
+          <summary className="cursor-pointer text-sm font-semibold">Its build</summary>
+          <div className="pt-2">
+            <BuildFields register={register} />
+          </div>
+        </details>
+      </div>
+      <StringRows
+        form={form}
+        rows={rows}
+        readingsOf={(id) => life.strings.find((s) => s.plan.stringId === id)?.readings.length ?? 0}
+      />
+      <Fault>{formState.errors.root?.message}</Fault>
+      <div className="flex flex-wrap gap-2 pt-4">
+        <Button strong type="submit">
+          Keep the changes
+        </Button>
+        <Button onClick={() => form.reset()}>As it was</Button>
+        <Button onClick={() => void move(record, true)}>Put it away</Button>
+        {former
+          .filter((s) => !shown.has(s.stringId))
+          .map((s) => (
+            <Button key={s.stringId} onClick={() => rows.append(rowsOf({ ...record, strings: [s] }))}>
+              Bring {s.note} back, which it had before
+            </Button>
+          ))}
+      </div>
+      <p className="pt-4 text-xs text-ink2">
+        The packet’s word on gauges counts. Unknown stays empty: no tension is shown then.
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,151 @@
+import { array, boolean, mixed, object, string, type InferType } from 'yup';
+import { EARLIEST_MS } from '../../../core/limits';
+import {
+  gaugeField,
+  instrumentName,
+  lengthField,
+  noteField,
+  tunerField,
+  type InstrumentRecord,
+} from '../../../core/records';
+import {
+  BRIDGES,
+  FAMILIES,
+  STRING_MATERIALS,
+  traitsOf,
+  TUNERS,
+  type BridgeKind,
+  type Build,
+  type StringMaterial,
+  type TunerKind,
+} from '../../../core/strings';
+import { fromLocalField } from '../../parts/format';
+
+/** When its strings were put on; on an instrument that is known, 'same' leaves them as they are. */
+export const STRUNG = ['now', 'earlier', 'each', 'same'] as const;
+export type Strung = (typeof STRUNG)[number];
+
+/** A moment in the past as a field writes it, or a sentence. @returns NaN where it is empty */
+function pastMoment(text: string, nowMs: number, zoneMin: number): number | string {
+  if (text === '') return NaN;
+  const ms = fromLocalField(text, zoneMin);
+  if (Number.isNaN(ms)) return 'Give the day and the time.';
+  if (ms > nowMs + 60000) return 'That time has not come yet.';
+  return ms < EARLIEST_MS ? 'Strings are dated from 1970 on.' : ms;
+}
+
+/**
+ * What may be written of an instrument.
+ * @param taken names of others on the bench
+ */
+export const schemaOf = (taken: readonly string[], nowMs: () => number, zoneMin: number) => {
+  const moment = () =>
+    string()
+      .default('')
+      .test('moment', function (text) {
+        const read = pastMoment(text ?? '', nowMs(), zoneMin);
+        return typeof read === 'string' ? this.createError({ message: read }) : true;
+      });
+  return object({
+    name: instrumentName().test(
+      'free',
+      'There is one of this name already: give this one another.',
+      (v) => !taken.includes(v ?? ''),
+    ),
+    family: string().required(),
+    build: object({
+      tuner: mixed<TunerKind>().oneOf(TUNERS).required(),
+      fineTuners: boolean().required(),
+      frets: boolean().required(),
+      bowed: boolean().required(),
+      holds: mixed<BridgeKind>().oneOf(BRIDGES).required(),
+    }).required(),
+    strung: mixed<Strung>().oneOf(STRUNG).required(),
+    strungAt: moment().when('strung', { is: 'earlier', then: (s) => s.required('Say when it was strung.') }),
+    strings: array()
+      .of(
+        object({
+          stringId: string().required(),
+          note: noteField(),
+          material: mixed<StringMaterial>().oneOf(STRING_MATERIALS).required(),
+          gaugeMm: gaugeField().default(null),
+          lengthMm: lengthField(),
+          tuner: tunerField().trim().default(''),
+          strungAt: moment(),
+        }),
+      )
+      .min(1, 'An instrument has at least one string.')
+      .max(60, 'An instrument has at most sixty strings.')
+      .required(),
+  });
+};
+export type Fields = InferType<ReturnType<typeof schemaOf>>;
+export type Row = Fields['strings'][number];
+
+const row = (s: Omit<Row, 'tuner' | 'strungAt'> & { tuner?: string }): Row => ({ tuner: '', strungAt: '', ...s });
+
+/** Rows of a family's usual set, ids s1, s2, … */
+export const rowsOfFamily = (code: string): Row[] =>
+  (FAMILIES.find((f) => f.code === code)?.strings ?? []).map((s, i) => row({ ...s, stringId: `s${i + 1}` }));
+export const rowsOf = (record: InstrumentRecord): Row[] =>
+  record.strings.map(({ stringId, note, material, gaugeMm, lengthMm, tuner }) =>
+    row({ stringId, note, material, gaugeMm, lengthMm, ...(tuner ? { tuner } : {}) }),
+  );
+export const freshRow = (like?: Row): Row =>
+  row({
+    note: '',
+    material: 'unknown',
+    gaugeMm: null,
+    lengthMm: 650,
+    ...like,
+    stringId: `s${crypto.randomUUID().slice(0, 8)}`,
+  });
+
+export const buildOf = (of: { family: string; build?: Build | undefined }): Build => {
+  const { tuner, fineTuners, frets, bowed, holds } = traitsOf(of);
+  return { tuner, fineTuners, frets, bowed, holds };
+};
+
+/** A name that no other has: 'Viola', 'Viola 2'. */
+export function freeName(name: string, taken: readonly string[]): string {
+  let free = name;
+  for (let n = 2; taken.includes(free); n++) free = `${name} ${n}`;
+  return free;
+}
+
+/** When each string was put on, ms; strings left out keep what is known of them. */
+export function strungMoments(f: Fields, nowMs: number, zoneMin: number): { stringId: string; atMs: number }[] {
+  const at = (text: string) => fromLocalField(text, zoneMin);
+  if (f.strung === 'same') return [];
+  return f.strings.flatMap(({ stringId, strungAt }) => {
+    const atMs = f.strung === 'now' ? nowMs : f.strung === 'earlier' ? at(f.strungAt) : strungAt ? at(strungAt) : NaN;
+    return Number.isNaN(atMs) ? [] : [{ stringId, atMs }];
+  });
+}
+
+/** What is written into the log of a form that is sound; what is the family's own is not repeated. */
+export function recordOf(f: Fields, instrumentId: string, before: InstrumentRecord | undefined) {
+  const usual = buildOf({ family: f.family });
+  const build = (Object.keys(usual) as (keyof Build)[]).every((k) => usual[k] === f.build[k]) ? undefined : f.build;
+  return {
+    type: 'instrument' as const,
+    instrumentId,
+    name: f.name,
+    family: f.family,
+    ...(build ? { build } : {}),
+    strings: f.strings.map(({ stringId, note, material, lengthMm, tuner, gaugeMm }) => {
+      const old = before?.strings.find((e) => e.stringId === stringId);
+      // A unit mass from the packet belongs to that packet's gauge.
+      const mass = old?.gaugeMm === (gaugeMm ?? null) ? old?.unitMassKgPerM : undefined;
+      return {
+        stringId,
+        note,
+        material,
+        lengthMm,
+        gaugeMm: gaugeMm ?? null,
+        ...(mass === undefined ? {} : { unitMassKgPerM: mass }),
+        ...(tuner ? { tuner } : {}),
+      };
+    }),
+  };
+}

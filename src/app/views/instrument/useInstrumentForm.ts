@@ -1,0 +1,53 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useMemo } from 'react';
+import { useFieldArray, useForm } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import type { InstrumentRecord } from '../../../core/records';
+import { heldInMemory } from '../../store/held';
+import { useWorld } from '../../store/world';
+import { recordOf, schemaOf, strungMoments, type Fields } from './fields';
+
+/** The form of one instrument, and how it is kept. @param existing the one that is edited */
+export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord | undefined) {
+  const { bench, append, basePath, nowMs, zoneMin } = useWorld();
+  const navigate = useNavigate();
+  const taken = useMemo(
+    () =>
+      [...bench.instruments.map((i) => i.record), ...bench.away]
+        .filter((r) => r.instrumentId !== existing?.instrumentId)
+        .map((r) => r.name),
+    [bench, existing],
+  );
+  const schema = useMemo(() => schemaOf(taken, nowMs, zoneMin), [taken, nowMs, zoneMin]);
+  const form = useForm<Fields>({ resolver: yupResolver(schema), defaultValues: defaults });
+  const rows = useFieldArray({ control: form.control, name: 'strings', keyName: 'key' });
+
+  /** Writes what is sound, and opens it on the bench. */
+  const keep = async (f: Fields) => {
+    const instrumentId = existing?.instrumentId ?? crypto.randomUUID();
+    try {
+      await append([
+        recordOf(f, instrumentId, existing),
+        ...strungMoments(f, nowMs(), zoneMin).map((m) => ({ type: 'fitted' as const, instrumentId, ...m })),
+      ]);
+    } catch (error) {
+      form.setError('root', { message: heldInMemory(error as Error) });
+      return;
+    }
+    await navigate(`${basePath}/bench/${instrumentId}`);
+  };
+  /** Off the bench or back on it, with all that is known of it. */
+  const move = async (record: InstrumentRecord, away: boolean) => {
+    const { type, instrumentId, name, family, strings, build } = record;
+    try {
+      await append([
+        { type, instrumentId, name, family, strings, ...(build ? { build } : {}), ...(away ? { away } : {}) },
+      ]);
+    } catch (error) {
+      form.setError('root', { message: heldInMemory(error as Error) });
+      return;
+    }
+    await navigate(`${basePath}/bench/${away ? '' : instrumentId}`);
+  };
+  return { form, rows, keep, move, taken };
+}

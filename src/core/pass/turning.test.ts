@@ -1,0 +1,87 @@
+import { createTurning, type TunerKnown, type Turning } from './turning';
+
+const GEARED: TunerKnown = {
+  place: 'third tuner from the nut, bass side',
+  kind: 'geared',
+  perTurn: { tuner: 120, fine: null },
+  other: false,
+  gain: 1,
+  fineLeft: 60,
+};
+
+/** A hand that rests at each of these for half a second, gliding between them within a quarter. */
+function follow(turning: Turning, stands: number[]): number {
+  let tS = 0;
+  let at = stands[0]!;
+  for (const to of stands) {
+    for (let i = 1; i <= 10; i++, tS += 0.025) turning.see({ cents: at + ((to - at) * i) / 10, spread: 0.2, tS });
+    at = to;
+    for (let i = 0; i < 20; i++, tS += 0.025) turning.see({ cents: at, spread: 0.2, tS });
+  }
+  return tS;
+}
+
+test('it says which tuner, which way and how far', () => {
+  const turning = createTurning(GEARED, 3);
+  follow(turning, [-30]);
+  expect(turning.advice()).toEqual({
+    place: 'third tuner from the nut, bass side',
+    way: 'top edge away from you',
+    far: 'about a quarter turn',
+    up: true,
+  });
+  expect(turning.learned()).toBeUndefined();
+});
+
+test('told up and gone down by more than ten cents it says so at once, turns the way round and remembers', () => {
+  const turning = createTurning(GEARED, 3);
+  const tS = follow(turning, [-30, -44]);
+  expect(turning.wrong(tS)).toBe('That went down: turn the other way');
+  expect(turning.advice()!.way).toBe('top edge towards you');
+  expect(turning.learned()).toMatchObject({ other: true });
+  expect(turning.wrong(tS + 10)).toBeUndefined();
+  // A note that falls a little by itself is no turn.
+  const still = createTurning(GEARED, 3);
+  expect(still.wrong(follow(still, [-30, -37]))).toBeUndefined();
+  // Sharp, it is told to go down: that is no wrong way, but going up is.
+  const sharp = createTurning(GEARED, 3);
+  expect(sharp.wrong(follow(sharp, [15, -5]))).toBeUndefined();
+  const higher = createTurning(GEARED, 3);
+  expect(higher.wrong(follow(higher, [15, 30]))).toBe('That went up: turn the other way');
+});
+
+test('a string that moves twice as far as was reckoned is told smaller turns, and that is kept', () => {
+  const turning = createTurning(GEARED, 3);
+  follow(turning, [-120, -10]);
+  expect(turning.learned()!.gain).toBeCloseTo(Math.sqrt(110 / 120), 2);
+  const wild = createTurning(GEARED, 3);
+  follow(wild, [-60, 60, -40]);
+  expect(wild.learned()!.gain).toBeGreaterThan(1.2);
+  // It overshot: half of what remains, 20 cents, by a string that moves further than reckoned.
+  expect(wild.advice()!.far).toBe('about an eighth of a turn');
+});
+
+test('after two misses it says less; on a peg it counts minutes; nothing is said of an unknown string', () => {
+  const turning = createTurning(GEARED, 3);
+  follow(turning, [-200, -195, -150, -140, -132, -124]);
+  expect(turning.advice()).toMatchObject({ far: '', way: 'top edge away from you' });
+  const peg = createTurning({ ...GEARED, kind: 'friction-peg', perTurn: { tuner: 1200, fine: 15 } }, 3);
+  follow(peg, [-100]);
+  expect(peg.advice()).toMatchObject({
+    far: 'about 5 minutes on the clock face',
+    way: 'top away from you, pushing in',
+  });
+  expect(peg.advice()!.place).toMatch(/^too far for the fine tuner: peg first/);
+  follow(peg, [-100, -8]);
+  expect(peg.advice()).toMatchObject({
+    place: 'fine tuner, 60 cents of travel left',
+    way: 'clockwise, seen from above',
+  });
+  expect(peg.advice()!.far).toMatch(/of the fine tuner$/);
+  const spent = createTurning({ ...GEARED, perTurn: { tuner: 1200, fine: 15 }, fineLeft: 4 }, 3);
+  follow(spent, [-20]);
+  expect(spent.advice()!.place).toMatch(/^fine tuner at its end: peg first/);
+  const unknown = createTurning({ ...GEARED, perTurn: undefined }, 3);
+  follow(unknown, [-30]);
+  expect(unknown.advice()!.far).toBe('');
+});

@@ -1,0 +1,147 @@
+import { farWords, turnOf, wayWords, type TunerKind } from '../strings';
+import type { Figure } from './hand';
+
+/** What is known of the tuner of the string in hand. */
+export interface TunerKnown {
+  /** 'third tuner from the nut, bass side'. */
+  place: string;
+  kind: TunerKind;
+  /** Cents for a turn of the tuner, and of the fine tuner; undefined where nothing is known of the string. */
+  perTurn: { tuner: number; fine: number | null } | undefined;
+  /** It goes the other way than usual. */
+  other: boolean;
+  /** How much more a turn moves it than is reckoned, by its own bring-ups. */
+  gain: number;
+  /** What the fine tuner has left, cents. */
+  fineLeft: number;
+}
+
+/** Which tuner, which way, how far: said while the string is brought up. */
+export interface TunerAdvice {
+  place: string;
+  way: string;
+  /** '' where it is better not said. */
+  far: string;
+  /** Up or down. */
+  up: boolean;
+}
+
+/** What a bring-up taught of a string's tuner. */
+export interface TunerLearned {
+  other: boolean;
+  gain: number;
+}
+
+/** Told to go one way, a string that goes the other by more than this is being turned the wrong way, cents (the user's rule). */
+const WRONG_CENTS = 10;
+/** The figures of the last so long agree within this where the hand rests, s and cents (house estimates). */
+const REST_S = 0.35;
+const REST_CENTS = 2;
+/** Less than this is no turn, cents. */
+const LEAST_TURN = 4;
+/** So small a part of a turn cannot be judged by the hand: nothing is learned from it, cents. */
+const LEARNS_FROM = 8;
+const MOST_GAIN = 4;
+const LEARNING = 0.5;
+/** A move off by more than this share of what was told missed; after so many it says less. */
+const MISS_SHARE = 0.6;
+const MISSES = 2;
+const OVERSHOT_SHARE = 1.15;
+/** Clearly below is so many tolerances. */
+const BELOW_TOLERANCES = 4;
+/** Said so long that the other way is meant, s. */
+const WRONG_TOLD_S = 2.5;
+/** Nearer than this nothing is said of how far, cents. */
+const FAR_FROM = 2;
+
+/** Follows a hand on a tuner: what it is told, what it does, what that teaches. Pure; fed with figures of one string. */
+export interface Turning {
+  see(figure: Figure): void;
+  /** The sentence about the wrong way, while it stands. */
+  wrong(nowS: number): string | undefined;
+  advice(): TunerAdvice | undefined;
+  learned(): TunerLearned | undefined;
+}
+
+/** @param below it is to go clearly below the line first, wherever it stands */
+export function createTurning(known: TunerKnown, toleranceCents: number, below = false): Turning {
+  let { other, gain } = known;
+  let recent: Figure[] = [];
+  /** Where it rested when it was told, and what it was told, cents. */
+  let told: { at: number; turn: number; far: string } | undefined;
+  let wrong: { sentence: string; sinceS: number } | undefined;
+  let misses = 0;
+  let careful = false;
+  let taught = false;
+
+  /** From here to the line, or clearly below it where it stands above. */
+  const wanted = (cents: number) =>
+    -cents - (cents > (below ? -toleranceCents : toleranceCents) ? BELOW_TOLERANCES * toleranceCents : 0);
+
+  const tell = (cents: number) => {
+    const all = wanted(cents);
+    const turn = careful && all > 0 ? all / 2 : all;
+    const { perTurn, kind, fineLeft } = known;
+    const tooFar = perTurn?.fine && Math.abs(turn) <= perTurn.fine && turn > fineLeft;
+    const far =
+      !perTurn || misses >= MISSES || Math.abs(turn) < FAR_FROM
+        ? ''
+        : farWords(turnOf(turn, tooFar ? { ...perTurn, fine: null } : perTurn, kind, gain));
+    told = { at: cents, turn, far };
+  };
+
+  /** The hand has rested: what did it do? */
+  const judge = (cents: number) => {
+    const { at, turn, far } = told!;
+    const moved = cents - at;
+    if (Math.abs(moved) < LEAST_TURN) return;
+    const asked = Math.abs(turn) >= LEARNS_FROM && moved * turn > 0;
+    if (asked && far !== '') {
+      const share = moved / turn;
+      misses = Math.abs(share - 1) > MISS_SHARE ? misses + 1 : 0;
+      if (turn > 0) careful = share > OVERSHOT_SHARE && cents > toleranceCents;
+      gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, gain * Math.pow(share, LEARNING)));
+      taught = true;
+    }
+    tell(cents);
+  };
+
+  return {
+    see(figure) {
+      recent = [...recent.filter((f) => figure.tS - f.tS < REST_S), figure];
+      const { cents, tS } = figure;
+      const spread = Math.max(...recent.map((f) => Math.abs(f.cents - cents)));
+      const rests = tS - recent[0]!.tS > 0.7 * REST_S && spread < REST_CENTS + figure.spread;
+      if (!told) {
+        if (rests) tell(cents);
+        return;
+      }
+      const against = (cents - told.at) * Math.sign(told.turn);
+      const meant = Math.abs(told.turn) > FAR_FROM;
+      if (meant && against < -WRONG_CENTS - 2 * figure.spread && spread < WRONG_CENTS) {
+        const up = told.turn > 0;
+        other = !other;
+        taught = true;
+        wrong = { sentence: `That went ${up ? 'down' : 'up'}: turn the other way`, sinceS: tS };
+        tell(cents);
+      } else if (rests) judge(cents);
+      if (wrong && told && (cents - told.at) * Math.sign(told.turn) > LEAST_TURN) wrong = undefined;
+    },
+    wrong: (nowS) => (wrong && nowS - wrong.sinceS < WRONG_TOLD_S ? wrong.sentence : undefined),
+    advice() {
+      const { place, kind, perTurn, fineLeft } = known;
+      if (!told) return { place, way: '', far: '', up: true };
+      const fine = perTurn?.fine ? turnOf(told.turn, perTurn, kind).by === 'fine-tuner' : false;
+      const spent = fine && told.turn > fineLeft;
+      const by = fine && !spent ? 'fine-tuner' : kind;
+      const where =
+        by === 'fine-tuner'
+          ? `fine tuner, ${Math.max(0, Math.round(fineLeft))} cents of travel left`
+          : perTurn?.fine
+            ? `${spent ? 'fine tuner at its end' : 'too far for the fine tuner'}: peg first. ${place[0]!.toUpperCase()}${place.slice(1)}`
+            : place;
+      return { place: where, way: wayWords({ by, turns: told.turn }, other), far: told.far, up: told.turn > 0 };
+    },
+    learned: () => (taught ? { other, gain } : undefined),
+  };
+}
