@@ -1,19 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { VIEWS } from '../src/app/shell/views';
 import { addInstrument, collectErrors, instruction, openDemo } from './bench';
 
-const VIEWS = [
-  'bench',
-  'log',
-  'instrument',
-  'instrument/requinto',
-  'set/requinto',
-  'fitting/requinto/s1',
-  'settling/requinto',
-  'plan',
-  'octave/baritone',
-  'trial',
-].map((view) => `/demo/${view}`);
+const PATHS = VIEWS.map((view) => `/demo/${view.shownAt}`);
 
 for (const scheme of ['light', 'dark'] as const) {
   test.describe(`${scheme} chart`, () => {
@@ -22,7 +12,7 @@ for (const scheme of ['light', 'dark'] as const) {
       test.setTimeout(240_000);
       const errors = collectErrors(page);
       await openDemo(page);
-      for (const path of [...VIEWS, '/bench']) {
+      for (const path of [...PATHS, '/bench']) {
         await page.goto(path);
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
         await expect(page.locator('html')).toHaveAttribute('data-chart', scheme === 'dark' ? 'night' : 'day');

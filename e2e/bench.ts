@@ -25,7 +25,7 @@ export async function openDemo(page: Page): Promise<void> {
 
 /** Adds an instrument of a family, strung just now, to the user's own bench, and opens it there. */
 export async function addInstrument(page: Page, family: string): Promise<void> {
-  await page.goto('/instrument');
+  await page.goto('/add');
   await page.getByRole('button', { name: family, exact: true }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByRole('heading', { level: 1, name: family })).toBeVisible();

@@ -2,11 +2,12 @@ import { expect, test } from '@playwright/test';
 import { addInstrument, openDemo, panel, typeFigure } from './bench';
 
 test('an instrument by hand: faults are said at their fields, then it stands on the bench', async ({ page }) => {
-  await page.goto('/instrument');
+  await page.goto('/add');
+  await page.getByRole('button', { name: 'Another: write its strings' }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByText('Give the instrument a name.')).toBeVisible();
   await expect(page.getByText('An instrument has at least one string.')).toBeVisible();
-  await page.getByLabel('Name').fill('Box zither');
+  await page.getByLabel('Name', { exact: true }).fill('Box zither');
   await page.getByRole('button', { name: 'Add a string' }).click();
   await page.getByLabel('String 1, note').fill('H4');
   await page.getByLabel('String 1, speaking length in mm').fill('20');
@@ -31,7 +32,7 @@ test('editing keeps the readings and takes a new name; new strings start a new l
   await typeFigure(page, '-4');
   await expect(page.getByRole('button', { name: 'String 1, A4, settling, −4.0 cents' })).toBeVisible();
   await page.getByRole('link', { name: 'Edit' }).click();
-  await page.getByLabel('Name').fill('Banjo of the house');
+  await page.getByLabel('Name', { exact: true }).fill('Banjo of the house');
   await page.getByRole('button', { name: 'Keep the changes' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Banjo of the house' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'String 1, A4, settling, −4.0 cents' })).toBeVisible();

@@ -209,7 +209,7 @@ test.describe('no microphone', () => {
       transfer.items.add(new File(['not a sound'], 'dropped.wav', { type: 'audio/wav' }));
       return transfer;
     });
-    await page.getByRole('heading', { level: 1 }).dispatchEvent('drop', { dataTransfer: dropped });
+    await panel(page).dispatchEvent('drop', { dataTransfer: dropped });
     await expect(message(page)).toContainText('dropped.wav: This is no WAV file that can be read');
   });
 });

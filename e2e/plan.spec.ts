@@ -102,7 +102,7 @@ test('settling: strings shown and hidden, tolerance in place, by the clock and b
   const errors = collectErrors(page);
   await openDemo(page);
   await page.getByRole('link', { name: 'Settling' }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Requinto, nylon: settling');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Requinto, nylon');
   await expect(page.locator('.plotly')).toBeVisible();
   const strings = page.getByRole('complementary', { name: 'Strings' }).getByRole('listitem');
   await expect(strings).toHaveCount(6);
@@ -117,8 +117,8 @@ test('settling: strings shown and hidden, tolerance in place, by the clock and b
   await expect.poll(() => lines.count()).toBeLessThan(drawn);
   await page.getByRole('button', { name: 'By age, logarithmic' }).click();
   await expect(page.getByText('age, hours')).toBeVisible();
-  await page.getByRole('navigation', { name: 'Instruments' }).getByRole('link', { name: 'Viola' }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Viola: settling');
+  await page.getByRole('navigation', { name: 'Instruments on the bench' }).getByRole('link', { name: 'Viola' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Viola');
   expect(errors).toEqual([]);
 });
 

@@ -40,7 +40,7 @@ test('a browser that does not open its store says so; what is written is held an
       throw new DOMException('The user denied permission to access the database.', 'SecurityError');
     };
   });
-  await page.goto('/instrument');
+  await page.goto('/add');
   await expect(page.getByRole('alert').filter({ hasText: 'does not open its store' })).toBeVisible();
   await page.getByRole('button', { name: 'Ukulele', exact: true }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();

@@ -89,7 +89,7 @@ let figure = 0;
 const nextFigure = () => (++figure / 10) % 900;
 
 async function addOne(page: Page): Promise<void> {
-  await page.goto('/instrument');
+  await page.goto('/add');
   await page.getByRole('button', { name: 'Ukulele', exact: true }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await page.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();

@@ -35,7 +35,7 @@ export class Boundary extends Component<Props, State> {
     const { world } = this.props;
     return (
       <section role="alert" className="mx-auto w-full max-w-2xl p-8">
-        <h1 className="text-2xl font-bold">This view has failed</h1>
+        <h2 className="text-2xl font-bold">This view has failed</h2>
         <p className="pt-3">
           The log is as it was: nothing in it was changed. Export it, go back to the bench, and the other views go on as
           ever.
