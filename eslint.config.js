@@ -3,7 +3,7 @@ import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
 
 export default tseslint.config(
-  { ignores: ['dist', 'node_modules', 'test-results', 'playwright-report', '.tmp'] },
+  { ignores: ['dist', 'dist-node', 'node_modules', 'test-results', 'playwright-report', '.tmp'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   {

@@ -27,7 +27,7 @@ export default defineConfig({
     launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: CHROMIUM_ARGS },
   },
   webServer: {
-    command: 'npx tsx src/server/main.ts',
+    command: 'node dist-node/server/main.js',
     port: PORT,
     env: { PORT: String(PORT) },
     reuseExistingServer: false,

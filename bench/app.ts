@@ -12,7 +12,7 @@ export interface ServedApp {
 
 /** @param args switches for the browser beside the usual ones */
 export async function serveApp(port: number, ...args: string[]): Promise<ServedApp> {
-  const server = spawn(execPath, ['--import', 'tsx', 'src/server/main.ts'], {
+  const server = spawn(execPath, ['dist-node/server/main.js'], {
     env: { ...env, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'inherit'],
   });

@@ -4,4 +4,4 @@ import { installPackages, run } from './setup.mjs';
 const demo = process.argv[2] === 'demo';
 installPackages();
 run('npm', ['run', '-s', 'build']);
-run('npx', ['tsx', 'src/server/main.ts', ...(demo ? ['--demo'] : [])]);
+run(process.execPath, ['dist-node/server/main.js', ...(demo ? ['--demo'] : [])]);

@@ -1,21 +1,26 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
+import { Readable } from 'node:stream';
 import { readLogFile, writeWav } from '../core/exchange';
 import { addNoise, plainPluck, pluck, randomFrom } from '../core/simulate';
+import { runCommand } from './commands';
 
 const folder = mkdtempSync(join(tmpdir(), 'door-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-function door(args: string[], input = '') {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'src/door/main.ts', ...args], {
-    input,
-    encoding: 'utf8',
+/** The door in this process: what it says to lines of input. */
+async function door(args: string[], input = '') {
+  const said: string[] = [];
+  let stderr = '';
+  const status = await runCommand(args, {
+    input: Readable.from(input.split('\n')),
+    tell: (line) => said.push(line),
+    complain: (text) => (stderr += text),
   });
-  const lines = stdout.split('\n').filter((l) => l.trim() !== '');
-  return { status, lines: lines.map((l) => JSON.parse(l) as Record<string, unknown>), stderr };
+  return { status, lines: said.map((l) => JSON.parse(l) as Record<string, unknown>), stderr };
 }
 
 function recording(name: string, cents: number, seed: number): string {
@@ -36,7 +41,7 @@ function recording(name: string, cents: number, seed: number): string {
   return path;
 }
 
-test('measure: a line in, a line out, in order; faults are lines too', () => {
+test('measure: a line in, a line out, in order; faults are lines too', async () => {
   const low = recording('low.wav', -6, 1);
   const input = [
     { file: low, target: 'A2' },
@@ -48,7 +53,7 @@ test('measure: a line in, a line out, in order; faults are lines too', () => {
   ]
     .map((l) => JSON.stringify(l))
     .join('\n');
-  const { status, lines } = door(['measure'], `${input}\nno json\n`);
+  const { status, lines } = await door(['measure'], `${input}\nno json\n`);
   expect(status).toBe(0);
   expect(lines).toHaveLength(7);
   expect(lines[0]).toMatchObject({ file: low, ok: true });
@@ -61,15 +66,15 @@ test('measure: a line in, a line out, in order; faults are lines too', () => {
   expect(lines.slice(3).map((l) => l.reason)).toEqual(['unreadable-file', 'bad-target', 'bad-reference', 'bad-line']);
 }, 60000);
 
-test('change: two files of one string, how far it moved', () => {
+test('change: two files of one string, how far it moved', async () => {
   const [from, to] = [recording('a.wav', -1, 2), recording('b.wav', -8, 3)];
-  const { lines } = door(['change'], JSON.stringify({ from, to, target: 'A2' }));
+  const { lines } = await door(['change'], JSON.stringify({ from, to, target: 'A2' }));
   expect(lines[0]).toMatchObject({ ok: true });
   expect(Math.abs((lines[0]!.cents as number) + 7)).toBeLessThan(0.2);
   expect(lines[0]!.partials).toBeGreaterThan(3);
 }, 60000);
 
-test('forecast: cases in, forecasts out; a bad case is refused alone', () => {
+test('forecast: cases in, forecasts out; a bad case is refused alone', async () => {
   const good = {
     id: 'x',
     material: 'plain-nylon',
@@ -85,7 +90,7 @@ test('forecast: cases in, forecasts out; a bad case is refused alone', () => {
     ],
   };
   const input = JSON.stringify({ format: 'settle-cases/1', cases: [good, { ...good, id: 'y', material: 'wood' }] });
-  const { lines, status } = door(['forecast'], input);
+  const { lines, status } = await door(['forecast'], input);
   expect(status).toBe(0);
   expect(lines[0]!.format).toBe('settle-forecasts/1');
   const [x, y] = lines[0]!.forecasts as [
@@ -97,10 +102,10 @@ test('forecast: cases in, forecasts out; a bad case is refused alone', () => {
   expect(day.mean).toBeGreaterThan(x.fall['90']!.mean!);
   expect(x.pHold['5']).toBeGreaterThan(x.pHold['3']!);
   expect(y).toMatchObject({ id: 'y', ok: false, reason: 'bad-case' });
-  expect(door(['forecast'], '{}').lines[0]).toMatchObject({ ok: false, reason: 'bad-document' });
+  expect((await door(['forecast'], '{}')).lines[0]).toMatchObject({ ok: false, reason: 'bad-document' });
 }, 60000);
 
-test('string and rounds: lines in, lines out', () => {
+test('string and rounds: lines in, lines out', async () => {
   const e4 = { material: 'plain-steel', gaugeMm: 0.254, lengthMm: 648, frequencyHz: 329.63 };
   const odd = [
     { ...e4, material: 'synthetic-bowed' },
@@ -108,11 +113,14 @@ test('string and rounds: lines in, lines out', () => {
     { ...e4, wound: true },
     { ...e4, material: 'synthetic-bowed', unitMassKgPerM: 5e-4 },
   ];
-  const { lines } = door(['string'], [e4, ...odd].map((l) => JSON.stringify(l)).join('\n'));
+  const { lines } = await door(['string'], [e4, ...odd].map((l) => JSON.stringify(l)).join('\n'));
   expect(lines[0]).toMatchObject({ ok: true, tensionN: expect.closeTo(72.6, 1) as number });
   expect(lines.slice(1, 4).map((l) => l.reason)).toEqual(['unknown-physics', 'bad-string', 'unknown-physics']);
   expect(lines[4]).toMatchObject({ ok: true, shareOfBreaking: null });
-  const rounds = door(['rounds'], '{"dropsCents":[30,18,11]}\n{"dropsCents":[8,1.2,0.9]}\n{"dropsCents":"many"}\n');
+  const rounds = await door(
+    ['rounds'],
+    '{"dropsCents":[30,18,11]}\n{"dropsCents":[8,1.2,0.9]}\n{"dropsCents":"many"}\n',
+  );
   expect(rounds.lines.map((l) => [l.ok, l.stop])).toEqual([
     [true, false],
     [true, true],
@@ -120,23 +128,23 @@ test('string and rounds: lines in, lines out', () => {
   ]);
 }, 60000);
 
-test('export-demo writes a log that can be imported; a misuse ends with 2', () => {
+test('export-demo writes a log that can be imported; a misuse ends with 2', async () => {
   const path = join(folder, 'demo.json');
-  const { lines, status } = door(['export-demo', path]);
+  const { lines, status } = await door(['export-demo', path]);
   expect(status).toBe(0);
   expect(lines[0]).toMatchObject({ ok: true, file: path });
   const read = readLogFile(readFileSync(path, 'utf8'));
   expect(read.ok && read.records.length).toBe(lines[0]!.records);
-  expect(door(['export-demo', join(folder, 'none', 'demo.json')]).lines[0]).toMatchObject({
+  expect((await door(['export-demo', join(folder, 'none', 'demo.json')])).lines[0]).toMatchObject({
     reason: 'unwritable-file',
   });
-  expect(door(['sing']).status).toBe(2);
-  expect(door(['measure', 'extra']).status).toBe(2);
+  expect((await door(['sing'])).status).toBe(2);
+  expect((await door(['measure', 'extra'])).status).toBe(2);
 }, 120000);
 
-test('octave and bridge-line: a move, a verdict, refusals; trial: a document in, a ratio out', () => {
+test('octave and bridge-line: a move, a verdict, refusals; trial: a document in, a ratio out', async () => {
   const sharp = 220 * Math.pow(2, 5 / 1200);
-  const { lines } = door(
+  const { lines } = await door(
     ['octave'],
     [
       { lengthMm: 648, openHz: 110, fret12Hz: sharp, threadMm: 0.5 },
@@ -154,7 +162,7 @@ test('octave and bridge-line: a move, a verdict, refusals; trial: a document in,
   expect(lines[1]).toMatchObject({ ok: true, verdict: 'in-tune' });
   expect(lines[2]).toMatchObject({ ok: false, reason: 'no-octave' });
   expect(lines[3]).toMatchObject({ ok: false, reason: 'bad-octave' });
-  const bridge = door(
+  const bridge = await door(
     ['bridge-line'],
     `${JSON.stringify({ strings: [0, 30].map((acrossMm) => ({ acrossMm, lengthMm: 648, errorCents: acrossMm ? 0 : 5 })) })}\n{"strings":[]}`,
   );
@@ -164,21 +172,21 @@ test('octave and bridge-line: a move, a verdict, refusals; trial: a document in,
 
   const string = (slope: number) => [5, 20, 90, 400].map((t) => ({ t, fall: slope * Math.log1p(t / 1.5) }));
   const pairs = [20, 25, 18, 30, 22].map((s, i) => ({ treated: string(s * (0.5 + 0.01 * i)), control: string(s) }));
-  const trial = door(['trial'], JSON.stringify({ pairs }, null, 2));
+  const trial = await door(['trial'], JSON.stringify({ pairs }, null, 2));
   expect(trial.lines).toHaveLength(1);
   expect(trial.lines[0]).toMatchObject({ ok: true, pairs: 5, verdict: 'less' });
   expect((trial.lines[0]!.ratio as { q50: number }).q50).toBeCloseTo(0.52, 1);
-  expect(door(['trial'], '{"pairs":[]}').lines[0]).toMatchObject({ ok: false, reason: 'too-few-readings' });
+  expect((await door(['trial'], '{"pairs":[]}')).lines[0]).toMatchObject({ ok: false, reason: 'too-few-readings' });
 }, 60000);
 
-test('plan: the demonstration and a session in, items in order of time out, in the way the times were given', () => {
+test('plan: the demonstration and a session in, items in order of time out, in the way the times were given', async () => {
   // Written by the test above, unless this one runs alone.
   const file = join(folder, 'demo.json');
-  if (!existsSync(file)) door(['export-demo', file]);
+  if (!existsSync(file)) await door(['export-demo', file]);
   const exported = JSON.parse(readFileSync(file, 'utf8')) as { exportedMs: number };
   const session = { at: '2026-06-12T17:30:00Z', minutes: 90, toleranceCents: 3 };
   const now = new Date(exported.exportedMs).toISOString();
-  const { lines } = door(['plan'], JSON.stringify({ ...exported, session, now }));
+  const { lines } = await door(['plan'], JSON.stringify({ ...exported, session, now }));
   expect(lines).toHaveLength(1);
   const items = lines[0]!.items as { at: string; instrument: string; strings: string[]; what: string; why: string }[];
   expect(items.map((i) => i.at)).toEqual([...items.map((i) => i.at)].sort());
@@ -190,12 +198,14 @@ test('plan: the demonstration and a session in, items in order of time out, in t
   ).toEqual(['baritone', 'bouzouki', 'kantele', 'requinto', 'viola']);
   expect(items.every((i) => i.strings.length > 0 && i.why.length > 10 && i.at >= now)).toBe(true);
   // The export and the session one after the other are the same; faults are told.
-  const after = door(['plan'], `${JSON.stringify(exported, null, 1)}\n${JSON.stringify({ session, now })}\n`);
+  const after = await door(['plan'], `${JSON.stringify(exported, null, 1)}\n${JSON.stringify({ session, now })}\n`);
   expect(after.lines[0]!.items).toEqual(lines[0]!.items);
-  const compact = door(['plan'], `${JSON.stringify(exported)}\n${JSON.stringify({ session, now })}\n`);
+  const compact = await door(['plan'], `${JSON.stringify(exported)}\n${JSON.stringify({ session, now })}\n`);
   expect(compact.lines).toEqual(lines);
-  expect(door(['plan'], JSON.stringify({ ...exported, session })).lines[0]).toMatchObject({ reason: 'bad-session' });
-  expect(door(['plan'], '{"session":{}}').lines[0]).toMatchObject({ ok: false, reason: 'bad-log' });
+  expect((await door(['plan'], JSON.stringify({ ...exported, session }))).lines[0]).toMatchObject({
+    reason: 'bad-session',
+  });
+  expect((await door(['plan'], '{"session":{}}')).lines[0]).toMatchObject({ ok: false, reason: 'bad-log' });
 }, 240000);
 
 test('documents a line each are answered at once, before the input ends; a reader that goes away ends it quietly', async () => {
@@ -213,14 +223,16 @@ test('documents a line each are answered at once, before the input ends; a reade
   expect([status, said]).toEqual([0, '']);
 }, 60000);
 
-test('one guard for every command: too deep, too large and no objects are refused, and the next line is answered', () => {
+test('one guard for every command: too deep, too large and no objects are refused, and the next line is answered', async () => {
   const good = JSON.stringify({ dropsCents: [30, 12] });
   const input = ['['.repeat(90000), '{"dropsCents":[1e18]}', '[]', 'null', '{"a":'.repeat(90000), good];
-  const { lines, status, stderr } = door(['rounds'], input.join('\n'));
+  const { lines, status, stderr } = await door(['rounds'], input.join('\n'));
   expect([status, stderr]).toEqual([0, '']);
   expect(lines.map((l) => l.reason)).toEqual(['bad-line', 'bad-number', 'bad-line', 'bad-line', 'bad-line', undefined]);
   expect(lines[5]).toMatchObject({ ok: true });
   for (const l of lines.slice(0, 5)) expect((l.message as string).length).toBeLessThanOrEqual(300);
   const huge = { format: 'settle-cases/1', cases: [{ id: 1, issueT: 1e12, events: [] }] };
-  expect(door(['forecast'], JSON.stringify(huge)).lines[0]).toMatchObject({ forecasts: [{ reason: 'bad-case' }] });
+  expect((await door(['forecast'], JSON.stringify(huge))).lines[0]).toMatchObject({
+    forecasts: [{ reason: 'bad-case' }],
+  });
 }, 60000);

@@ -1,5 +1,3 @@
-import { createInterface } from 'node:readline';
-import { exit, stdin, stdout } from 'node:process';
 import { ValidationError, type Schema } from 'yup';
 import { brief, hasHugeNumber, LARGEST_FILE, LARGEST_NUMBER, nestedTooDeep } from '../core/limits';
 
@@ -29,18 +27,11 @@ interface Parsed {
 }
 type Answer = (item: Item) => object;
 
-// Who reads the answers may go away: then there is nobody to tell.
-stdout.on('error', (error: NodeJS.ErrnoException) => {
-  if (error.code === 'EPIPE') exit(0);
-  throw error;
-});
+type Tell = (answer: object) => void;
 
-const tell = (answer: object) => stdout.write(JSON.stringify(answer) + '\n');
-
-/** Answers every JSON line of standard input with one JSON line, in order. */
-export async function answerLines(answer: Answer): Promise<void> {
-  for await (const line of createInterface({ input: stdin, crlfDelay: Infinity }))
-    if (line.trim() !== '') tell(answerText(line, answer, 'bad-line'));
+/** Answers every JSON line with one answer, in order. */
+export async function answerLines(answer: Answer, input: AsyncIterable<string>, tell: Tell): Promise<void> {
+  for await (const line of input) if (line.trim() !== '') tell(answerText(line, answer, 'bad-line'));
 }
 
 /**
@@ -74,13 +65,17 @@ export interface DocumentCommand {
 }
 
 /**
- * Answers JSON documents on standard input: each that stands on a line of its own at once, and one that goes over several lines
+ * Answers JSON documents: each that stands on a line of its own at once, and one that goes over several lines
  * when it is whole. A log export followed by the object that goes with it is one document.
  */
-export async function answerDocument({ answer, reason, isWhole }: DocumentCommand): Promise<void> {
+export async function answerDocument(
+  { answer, reason, isWhole }: DocumentCommand,
+  input: AsyncIterable<string>,
+  tell: Tell,
+): Promise<void> {
   let pending: string[] = [];
   let length = 0;
-  for await (const line of createInterface({ input: stdin, crlfDelay: Infinity })) {
+  for await (const line of input) {
     if (line.trim() === '') continue;
     const json = pending.length === 0 && line.startsWith('{') ? parsed(line) : undefined;
     if (json && isWhole(json.value as Item)) {

@@ -1,63 +1,17 @@
 /** The command-line door: the app's core on files and JSON. See README. */
-import { argv, exit, stderr, stdout } from 'node:process';
-import { answerDocument, answerLines, type DocumentCommand } from './lines';
+import { createInterface } from 'node:readline';
+import { argv, exit, stderr, stdin, stdout } from 'node:process';
+import { runCommand } from './commands';
 
-const USAGE = `usage: npm run -s door -- COMMAND
-  measure            JSON lines {"file","target","a4"?} in, one reading or refusal a line out
-  listen             JSON lines {"file","strings","pass",…} in, what the pass hears in a recording out
-  change             JSON lines {"from","to","target","a4"?} in, how far the string moved out
-  string             JSON lines {"material","gaugeMm","lengthMm","frequencyHz",…} in, its load out
-  rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
-  octave             JSON lines {"lengthMm","openHz","fret12Hz",…} in, octave error, saddle move, verdict out
-  bridge-line        JSON lines {"strings":[{"acrossMm","lengthMm","errorCents"}…]} in, moves of the feet out
-  trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
-  plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
-  forecast           a settle-cases/1 document in, a settle-forecasts/1 document out
-  export-demo FILE   writes the demonstration's log as JSON
-`;
+// Who reads the answers may go away: then there is nobody to tell.
+stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') exit(0);
+  throw error;
+});
 
-type Item = Record<string, unknown>;
-type Answer = (item: Item) => object;
-
-// Each command loads only what it needs: a door is opened many times.
-const lines: Record<string, () => Promise<Answer>> = {
-  measure: async () => (await import('./measure')).measureLine,
-  change: async () => (await import('./measure')).changeLine,
-  listen: async () => (await import('./listen')).listenLine,
-  string: async () => (await import('./string')).stringLine,
-  rounds: async () => (await import('./string')).roundsLine,
-  octave: async () => (await import('./octave')).octaveLine,
-  'bridge-line': async () => (await import('./octave')).bridgeLineLine,
-};
-/** Commands on documents of any layout. */
-const documents: Record<string, () => Promise<DocumentCommand>> = {
-  trial: async () => ({ answer: (await import('./trial')).trialLine, reason: 'bad-line', isWhole: () => true }),
-  plan: async () => ({
-    answer: (await import('./plan')).planDocument,
-    reason: 'bad-line',
-    // A bare log export: what is asked of it follows.
-    isWhole: (item) => 'session' in item,
-  }),
-  forecast: async () => ({
-    answer: (await import('./forecast')).forecastDocument,
-    reason: 'bad-document',
-    isWhole: () => true,
-  }),
-};
-const others: Record<string, { arguments: number; run: (...rest: string[]) => Promise<object> }> = {
-  'export-demo': { arguments: 1, run: async (file = '') => (await import('./export-demo')).exportDemo(file) },
-};
-
-const [command = '', ...rest] = argv.slice(2);
-const named = <T>(table: Record<string, T>): T | undefined =>
-  Object.hasOwn(table, command) ? table[command] : undefined;
-const line = named(lines);
-const document = named(documents);
-const other = named(others);
-if ((!line && !document && !other) || rest.length !== (other?.arguments ?? 0)) {
-  stderr.write(USAGE);
-  exit(2);
-}
-if (line) await answerLines(await line());
-else if (document) await answerDocument(await document());
-else stdout.write(JSON.stringify(await other!.run(...rest)) + '\n');
+const status = await runCommand(argv.slice(2), {
+  input: createInterface({ input: stdin, crlfDelay: Infinity }),
+  tell: (line) => stdout.write(line + '\n'),
+  complain: (text) => stderr.write(text),
+});
+if (status !== 0) exit(status);

@@ -12,8 +12,7 @@ import {
 import { SETTLING_PRIORS, type SettlingMaterial } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedPriors } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
-import { judgeTrial } from '../../core/trial';
-import { logFileReader, readingsCsv, readWav, writeLogFile, type WavOutcome } from '../../core/exchange';
+import type { WavOutcome } from '../../core/exchange';
 import { LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import { openStore, type RecordStore, type World } from '../database/database';
 import type {
@@ -27,6 +26,10 @@ import type {
   RestringAsk,
   ToSettling,
 } from './messages';
+
+/** What is seldom asked for is loaded when it is. */
+const exchange = () => import('../../core/exchange');
+const trials = () => import('../../core/trial');
 
 let index: LogIndex = createLogIndex();
 let store: RecordStore | undefined;
@@ -91,7 +94,7 @@ function restring({ instrumentId, session, restrungMs, tunedMs, priors }: Restri
   });
 }
 
-function trial(pairs: Questions['trial']['ask']['pairs']) {
+async function trial(pairs: Questions['trial']['ask']['pairs']) {
   const present = pairs.flatMap((p) => {
     const treated = stringOf(p.treated);
     const control = stringOf(p.control);
@@ -99,6 +102,7 @@ function trial(pairs: Questions['trial']['ask']['pairs']) {
   });
   const material = present[0] ? SETTLES_AS[present[0].treated.plan.material] : 'unknown';
   const falls = present.map((p) => ({ treated: fallsByAge(p.treated), control: fallsByAge(p.control) }));
+  const { judgeTrial } = await trials();
   return judgeTrial(falls, material) ?? null;
 }
 
@@ -126,6 +130,7 @@ async function importFile({ file }: Questions['import']['ask'], id: number): Pro
   if (!target) throw new Error('The log is not open.');
   const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
   if (file.size > LARGEST_FILE) return refuse('The file is larger than 200 MB.');
+  const { logFileReader } = await exchange();
   const reader = logFileReader(await file.text());
   for (let step = reader.next(); ; step = reader.next()) {
     if (!step.done) {
@@ -155,10 +160,12 @@ async function importFile({ file }: Questions['import']['ask'], id: number): Pro
 
 async function soundOf(file: Blob): Promise<WavOutcome> {
   if (file.size > LARGEST_WAV) return { ok: false, message: 'The file is larger than 500 MB.' };
+  const { readWav } = await exchange();
   return readWav(new Uint8Array(await file.arrayBuffer()));
 }
 
-function exportLog({ as, nowMs }: Questions['export']['ask']): Blob {
+async function exportLog({ as, nowMs }: Questions['export']['ask']): Promise<Blob> {
+  const { readingsCsv, writeLogFile } = await exchange();
   const all = index.records();
   return as === 'json'
     ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { standing, type InstrumentRecord, type LogRecord } from '../records';
+import { standing, type FittedRecord, type InstrumentRecord, type LogRecord } from '../records';
 
 const pad = (n: number) => String(n).padStart(2, '0');
 
@@ -23,17 +23,24 @@ export function readingsCsv(records: readonly LogRecord[]): string {
   const instruments = new Map(
     live.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
   );
+  /** When the string in a place was put on last, as the log goes on. */
+  const fitted = new Map<string, FittedRecord>();
   const rows = live.flatMap((r) => {
+    if (r.type === 'fitted') fitted.set(`${r.instrumentId}/${r.stringId}`, r);
+    if (r.type === 'removed') fitted.delete(`${r.instrumentId}/${r.stringId}`);
     if (r.type !== 'reading') return [];
+    const strung = fitted.get(`${r.instrumentId}/${r.stringId}`);
     const instrument = instruments.get(r.instrumentId);
     const index = instrument?.strings.findIndex((s) => s.stringId === r.stringId) ?? -1;
     return [
       {
         'time (UTC)': new Date(r.atMs).toISOString(),
         'time (local)': localIso(r.atMs, r.zoneMin),
+        'instrument (id)': harmless(r.instrumentId),
         instrument: harmless(instrument?.name ?? r.instrumentId),
         'string (number)': index >= 0 ? String(index + 1) : '',
         note: harmless(instrument?.strings[index]?.note ?? ''),
+        'string age (min)': strung ? ((r.atMs - strung.atMs) / 60000).toFixed(1) : '',
         purpose: r.purpose,
         source: r.source,
         'offset (cents)': r.cents.toFixed(3),

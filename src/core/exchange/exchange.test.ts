@@ -57,6 +57,17 @@ test('the CSV is read back by a package; formulas are made harmless, numbers sta
   expect(Number(rows[0]!['offset (cents)'])).toBe(-6.3);
   expect(rows[0]!['time (UTC)']).toBe(new Date(base.atMs).toISOString());
   expect(Date.parse(rows[0]!['time (local)']!)).toBe(base.atMs - (base.atMs % 1000));
+  expect(rows[0]!['instrument (id)']).toBe(reading.instrumentId);
+  expect(rows[0]!['string age (min)']).toBe('');
+  const fitted = {
+    ...base,
+    id: 'f',
+    type: 'fitted',
+    instrumentId: reading.instrumentId,
+    stringId: reading.stringId,
+  } as const;
+  const aged = readingsCsv([instrument, { ...fitted, atMs: reading.atMs - 90 * 60000 }, reading]);
+  expect(aged).toContain(',90.0,');
   expect(harmless('-6.3')).toBe('-6.3');
   expect(harmless('-A1')).toBe("'-A1");
   expect(localIso(0, -210)).toBe('1969-12-31T20:30:00-03:30');

@@ -14,6 +14,8 @@ export interface OctavePass {
   /** Standard error of one reading, cents; the scatter of its plucks where that is more. */
   readingSigma: number;
   frets: FretReading[];
+  /** Each place was plucked once only. */
+  once: boolean;
 }
 
 /** Least standard error of a reading, cents (house estimate). */
@@ -56,6 +58,7 @@ export function octavePasses(touches: readonly TouchRecord[], instrumentId: stri
         }),
         readingSigma: Math.max(sigmaCents, main.scatterCents / 2),
         frets: fretsOf(all, (atMs) => openAt(opens, atMs), sigmaCents),
+        once: main.scatterCents === 0 && (harmonic?.scatterCents ?? 0) === 0,
       },
     ];
   });

@@ -189,7 +189,11 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col print:block">
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)_300px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto print:block">
-        <section aria-label="Octaves" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
+        <section
+          aria-label="Octaves"
+          tabIndex={0}
+          className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible"
+        >
           <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
           <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
             {strings.map((s) => (

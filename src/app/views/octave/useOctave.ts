@@ -39,6 +39,8 @@ export interface StringOctave {
   agesFromMs: number;
   /** It was read on the string before this one, or before the set was edited or the action or nut worked on. */
   stale: 'new string' | 'edited' | 'reworked' | null;
+  /** What is said against the string itself rests on more than one pluck: it costs money. */
+  confirmed: boolean;
   /** All moves under this string so far, mm. */
   movedMm: number;
 }
@@ -105,6 +107,13 @@ export function useOctaves(life: InstrumentLife, bench: Bench, limitCents: numbe
         passes,
         last,
         verdict: last && judgeString(last.errors, last.readingSigma, lengthMm, alone[i]),
+        confirmed:
+          last !== undefined &&
+          (!last.once ||
+            alone[i] === true ||
+            passes
+              .slice(0, -1)
+              .some((p) => p.atMs >= (strungMs ?? 0) && judgeString(p.errors, p.readingSigma, lengthMm) === 'string')),
         frets: last && last.frets.length > 1 ? judgeFrets(lengthMm, last.frets) : undefined,
         response,
         moveMm,

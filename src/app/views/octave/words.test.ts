@@ -1,5 +1,6 @@
 import { ageTrend } from '../../../core/octave';
-import { direction, growth, sizeOf } from './words';
+import type { StringOctave } from './useOctave';
+import { adviceFor, direction, growth, sizeOf } from './words';
 
 const DAY = 86400000;
 const START = Date.UTC(2026, 0, 1);
@@ -37,4 +38,20 @@ test('moves in words: longer is away from the nut, in mm and in inches', () => {
   expect(`${sizeOf(1.88, 'mm')} ${direction(1.88)}`).toBe('1.9 mm away from the nut');
   expect(`${sizeOf(-0.4, 'mm')} ${direction(-0.4)}`).toBe('0.40 mm towards the nut');
   expect(sizeOf(1.905, 'in')).toBe('.075 in');
+});
+
+test('what costs money is said after a second pluck only', () => {
+  const worn = {
+    last: { errors: { stringCents: 3.2 } },
+    verdict: 'string',
+    moveMm: 0,
+    stale: null,
+    trend: undefined,
+    agesFromMs: START,
+  } as unknown as StringOctave;
+  const said = (confirmed: boolean) =>
+    adviceFor({ ...worn, confirmed }, false, { limitCents: 4, threadMm: 0.5, travelMm: null }, 'mm', now);
+  expect(said(false)).toMatch(/^It may be the string itself.*Read it once more/);
+  expect(said(false)).not.toContain('Replace');
+  expect(said(true)).toMatch(/^The string itself.*Replace it/);
 });

@@ -82,11 +82,15 @@ function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthU
       return `${words} Its travel ends after ${sizeOf(room, unit)}: ${Math.abs(left).toFixed(1)} cents remain.${grows}`;
     }
     case 'string':
-      return `The string itself: ${
+      return `${s.confirmed ? 'The' : 'It may be the'} string itself: ${
         Math.abs(stringCents ?? 0) > 1
           ? `its harmonic stands ${Math.abs(stringCents!).toFixed(1)} cents from an even string’s`
           : 'its octave went off while its neighbours’ did not'
-      }. Replace it before anything is moved.${grows}`;
+      }. ${
+        s.confirmed
+          ? 'Replace it before anything is moved.'
+          : 'Read it once more, with three plucks a place (Q), before you pay for another.'
+      }${grows}`;
     case 'pressing':
       return 'Sharp beyond what a saddle does, or scattered: press more lightly and read it again.';
     case 'unclear':

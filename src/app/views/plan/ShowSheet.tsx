@@ -19,6 +19,9 @@ const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
   'not-same-day': 'Never a set fitted the same day',
   'make-ready': 'Make new strings ready by rounds and treatment',
 };
+/** A curtain is offered so far ahead, at the half hour. */
+const OFFERED_MS = 5 * 3600000;
+const HALF_HOUR_MS = 1800000;
 const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
 
 /** The show: where, when, how long, how near, who plays, and how the player holds it with new strings. */
@@ -26,7 +29,9 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const { bench, append, nowMs, zoneMin } = useWorld();
   const local = (ms: number) => toLocalField(ms, zoneMin);
   const [place, setPlace] = useState(show?.place ?? 'the show');
-  const [at, setAt] = useState(local(show?.curtainMs ?? nowMs() + 5 * 3600000));
+  const [at, setAt] = useState(
+    local(show?.curtainMs ?? Math.ceil((nowMs() + OFFERED_MS) / HALF_HOUR_MS) * HALF_HOUR_MS),
+  );
   const [minutes, setMinutes] = useState(String(show?.minutes ?? 90));
   const [interval, setInterval] = useState(show?.intervalMin ? String(show.intervalMin) : '');
   const [tolerance, setTolerance] = useState(String(show?.toleranceCents ?? 3));
@@ -97,20 +102,41 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
         <div className="flex flex-wrap gap-4">
           <label>
             Length, min{' '}
-            <input className={`${field} w-16`} value={minutes} onChange={(e) => setMinutes(e.target.value)} />
+            <input
+              inputMode="decimal"
+              className={`${field} w-16`}
+              value={minutes}
+              onChange={(e) => setMinutes(e.target.value)}
+            />
           </label>
           <label>
             Interval after, min{' '}
-            <input className={`${field} w-16`} value={interval} onChange={(e) => setInterval(e.target.value)} />
+            <input
+              inputMode="decimal"
+              className={`${field} w-16`}
+              value={interval}
+              onChange={(e) => setInterval(e.target.value)}
+            />
           </label>
         </div>
         <div className="flex flex-wrap gap-4">
           <label>
             Within ± cents{' '}
-            <input className={`${field} w-16`} value={tolerance} onChange={(e) => setTolerance(e.target.value)} />
+            <input
+              inputMode="decimal"
+              className={`${field} w-16`}
+              value={tolerance}
+              onChange={(e) => setTolerance(e.target.value)}
+            />
           </label>
           <label>
-            There, °C <input className={`${field} w-16`} value={there} onChange={(e) => setThere(e.target.value)} />
+            There, °C{' '}
+            <input
+              inputMode="decimal"
+              className={`${field} w-16`}
+              value={there}
+              onChange={(e) => setThere(e.target.value)}
+            />
           </label>
         </div>
         <fieldset>

@@ -1,12 +1,13 @@
 /** npm run shots [-- NAME …]: renews docs/screenshots, or the named ones, from the demonstration, 1280 x 800. */
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { spawn } from 'node:child_process';
+import { VIEWS } from '../src/app/shell/views';
 import { chromiumPath, run } from './setup.mjs';
 
 const PORT = 4186;
 const base = `http://localhost:${PORT}`;
 run('npm', ['run', '-s', 'build']);
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/main.ts', '--demo'], {
+const server = spawn(process.execPath, ['dist-node/server/main.js', '--demo'], {
   env: { ...process.env, PORT: String(PORT) },
   stdio: ['ignore', 'pipe', 'inherit'],
 });
@@ -15,7 +16,12 @@ const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['
 
 /** One picture: a fresh demonstration, a path, what to do there. */
 const named = process.argv.slice(2);
-async function shot(name, path, act = async () => {}, colorScheme = 'light') {
+async function shot(
+  name: string,
+  path: string,
+  act: (page: Page) => Promise<void> = async () => {},
+  colorScheme: 'light' | 'dark' = 'light',
+) {
   if (named.length > 0 && !named.includes(name)) return;
   const page = await browser.newPage({ baseURL: base, viewport: { width: 1280, height: 800 }, colorScheme });
   await page.goto(path);
@@ -27,7 +33,7 @@ async function shot(name, path, act = async () => {}, colorScheme = 'light') {
 }
 
 /** In the middle of a pass: the first string plucked and ringing below the waterline. */
-async function ringing(page) {
+async function ringing(page: Page) {
   await page.keyboard.press('Enter');
   await page.waitForTimeout(500);
   await page.keyboard.press('p');
@@ -35,11 +41,11 @@ async function ringing(page) {
 }
 
 /** Two stretch rounds done and the third one plucked, still low. */
-async function stretching(page) {
+async function stretching(page: Page) {
   // Steps without sound have no instruction.
   const says = async () => (await page.getByTestId('instruction').allTextContents())[0] ?? '';
   const here = () => page.getByTestId('step').getAttribute('data-code');
-  for (let i = 0; i < 6; i++) {
+  for (let i = 0; i < 3; i++) {
     await page.keyboard.press('Enter');
     await page.waitForTimeout(250);
   }
@@ -61,20 +67,26 @@ async function stretching(page) {
   }
 }
 
-await shot('bench', '/demo/bench', ringing);
-await shot('bench-night', '/demo/bench', ringing, 'dark');
-await shot('log', '/demo/log');
-await shot('instrument', '/demo/instrument/requinto');
-await shot('set', '/demo/set/requinto');
-await shot('fitting', '/demo/fitting/requinto/s1', async (page) => {
-  for (let i = 0; i < 4; i++) await page.keyboard.press('Enter');
-  await page.waitForTimeout(500);
+const ACTS: Record<string, (page: Page) => Promise<void>> = {
+  bench: ringing,
+  fitting: async (page) => {
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Enter');
+    await page.waitForTimeout(500);
+  },
+};
+// A picture of every view, and of what its first sight does not show.
+for (const { path, shownAt } of VIEWS) await shot(path, `/demo/${shownAt}`, ACTS[path]);
+await shot('bench-night', '/demo/bench/requinto', ringing, 'dark');
+await shot('first', '/bench', async (page) => {
+  await page.keyboard.press('p');
+  await page.waitForTimeout(3000);
+  await page.keyboard.press('h');
+  await page.keyboard.press('p');
+  await page.waitForTimeout(4000);
+  await page.keyboard.press('p');
+  await page.waitForTimeout(900);
 });
 await shot('stretch-round', '/demo/fitting/requinto/s1', stretching);
-await shot('settling', '/demo/settling/requinto');
-await shot('octave', '/demo/octave/baritone');
-await shot('plan', '/demo/plan');
-await shot('trial', '/demo/trial');
 await browser.close();
 server.kill();
 process.exit(0);
