@@ -24,6 +24,8 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    // As on a device that was asked before; what is said before it is asked has a test of its own.
+    permissions: ['microphone'],
     launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: CHROMIUM_ARGS },
   },
   webServer: {

@@ -72,6 +72,7 @@ test('an instrument is put away and brought back with what is known of it; the e
   await openDemo(page);
   await page.goto('/demo/bench/kantele');
   await expect(page.getByRole('heading', { level: 1, name: 'Kantele, 11 strings' })).toBeVisible();
+  await expect(panel(page)).toBeFocused();
   await page.keyboard.press('1');
   await page.keyboard.press('1');
   await expect(panel(page).getByRole('heading')).toContainText('String 11, as found');

@@ -50,7 +50,7 @@ async function withMicrophone(name: string, samples: Float32Array, run: (page: P
   const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(writeSound(name, samples, RATE))];
   const browser = await chromium.launch({ ...launchOptions, args });
   try {
-    await run(await browser.newPage({ baseURL: baseURL!, viewport: viewport! }));
+    await run(await browser.newPage({ baseURL: baseURL!, viewport: viewport!, permissions: ['microphone'] }));
   } finally {
     await browser.close();
   }
@@ -250,4 +250,22 @@ test.describe('an input in trouble', () => {
       await expect(message(page)).toContainText('A4 as found −2.0 ±1.0 kept');
     });
   }
+});
+
+test.describe('a microphone that was never asked for', () => {
+  test.use({ permissions: [] });
+  test('is explained before the browser asks; not now leaves the pass as it is', async ({ page }) => {
+    await addInstrument(page, 'Viola');
+    await page.keyboard.press('Enter');
+    const sheet = page.getByRole('dialog', { name: 'May it listen?' });
+    await expect(sheet).toContainText('measured on this device');
+    await expect(sheet.getByRole('button', { name: 'Go on' })).toBeFocused();
+    await page.keyboard.press('Escape');
+    await expect(sheet).toHaveCount(0);
+    await expect(instruction(page)).toHaveText('Press Space to listen');
+    await page.keyboard.press(' ');
+    await page.keyboard.press('Enter');
+    // There is none here: the sentence says so, and how to go on.
+    await expect(message(page)).toContainText(/No input was found|refused the microphone/);
+  });
 });

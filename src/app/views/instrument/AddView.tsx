@@ -181,8 +181,8 @@ export function AddView() {
               aria-invalid={!!formState.errors.name}
               {...register('name', { setValueAs: (v: string) => v.trim() })}
             />
-            <Fault>{formState.errors.name?.message}</Fault>
           </label>
+          <Fault>{formState.errors.name?.message}</Fault>
           <details open={watch('family') === OWN} className="pt-3">
             <summary className="cursor-pointer text-sm font-semibold">Its build</summary>
             <div className="pt-2">

@@ -51,8 +51,8 @@ function Edit({ life }: { life: InstrumentLife }) {
             aria-invalid={!!formState.errors.name}
             {...register('name', { setValueAs: (v: string) => v.trim() })}
           />
-          <Fault>{formState.errors.name?.message}</Fault>
         </label>
+        <Fault>{formState.errors.name?.message}</Fault>
         <StrungFields
           form={form}
           words={[
