@@ -24,12 +24,12 @@ export async function openDemo(page: Page): Promise<void> {
 }
 
 /** Adds an instrument of a family, strung just now unless said otherwise, to the user's own bench, and opens it there. */
-export async function addInstrument(page: Page, family: string, strung?: string): Promise<void> {
+export async function addInstrument(page: Page, family: string, strung?: string, name = family): Promise<void> {
   await page.goto('/add');
   if (strung) await page.getByLabel(strung).check();
   await page.getByRole('button', { name: family, exact: true }).click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: family })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name, exact: true })).toBeVisible();
   await expect(panel(page)).toBeFocused();
 }
 

@@ -8,6 +8,8 @@ test('an instrument by hand: faults are said at their fields, then it stands on 
   await expect(page.getByText('Give the instrument a name.')).toBeVisible();
   await expect(page.getByText('An instrument has at least one string.')).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill('Box zither');
+  await page.getByRole('combobox', { name: 'Tuners' }).selectOption('pin');
+  await page.getByLabel('frets', { exact: true }).uncheck();
   await page.getByRole('button', { name: 'Add a string' }).click();
   await page.getByLabel('String 1, note').fill('H4');
   await page.getByLabel('String 1, speaking length in mm').fill('20');
@@ -22,6 +24,7 @@ test('an instrument by hand: faults are said at their fields, then it stands on 
   await page.getByLabel('String 1, material').selectOption('plain-steel');
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Box zither' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Octave', exact: true })).toHaveCount(0);
   // 0.4 mm of music wire at 440 Hz over 400 mm: 7850 kg/m3 x section x (2 L f)^2 = 122 N.
   await expect(panel(page).getByText(/^122 N, /)).toBeVisible();
 });

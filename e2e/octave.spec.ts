@@ -28,6 +28,7 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   const faults = collectErrors(page);
   await openDemo(page);
   await page.getByRole('link', { name: 'Octave' }).click();
+  await expect(instruction(page)).toContainText('Read the octaves');
   await page.getByRole('link', { name: 'Bouzouki' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Bouzouki');
   await expect(instruction(page)).toHaveText('Read the octaves');
@@ -89,7 +90,7 @@ test('an octave pass by the pedal: a place is skipped, stepped back to and read,
 }) => {
   await openDemo(page);
   await page.goto('/demo/octave/baritone');
-  const place = (n: number) => page.getByText(`${n} of 24`, { exact: true });
+  const place = (n: number) => page.getByText(`Place ${n} of 24`, { exact: true });
   await expect(instruction(page)).toContainText('saddle');
   await page.keyboard.press('PageDown');
   await expect(place(1)).toBeVisible();

@@ -79,8 +79,9 @@ test('a check pass of six sampled strings that need no tuning, hands free: right
     await expect(panel(page).getByText('Pass done')).toBeVisible({ timeout: 90_000 });
     expect((Date.now() - began) / 1000).toBeLessThan(60);
     await page.goto('/log');
-    const kept = await page.getByRole('listitem').filter({ hasText: 'as-found' }).allTextContents();
-    expect(kept).toHaveLength(6);
+    const lines = page.getByRole('listitem').filter({ hasText: 'as-found' });
+    await expect(lines).toHaveCount(6);
+    const kept = await lines.allTextContents();
     NOTES.forEach((note, i) => {
       const line = kept.find((k) => k.includes(`, ${note}: `))!;
       const read = figure(/as-found (\S+)/.exec(line)![1]!);

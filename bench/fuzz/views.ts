@@ -6,6 +6,7 @@ import { argv, exit } from 'node:process';
 import { readLogFile, writeLogFile } from '../../src/core/exchange';
 import type { LogRecord } from '../../src/core/records';
 import { randomFrom } from '../../src/core/simulate';
+import { VIEWS } from '../../src/app/shell/views';
 import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bentLogFile, goodLog } from './records';
@@ -33,12 +34,7 @@ for (let i = 0; i < logs; i++) {
   await page.locator('input[type=file]').setInputFiles({ name: 'bent.json', mimeType: 'application/json', buffer });
   await page.getByText(/new records kept/).waitFor();
   const ids = new Set(records.flatMap((r) => (r.type === 'instrument' ? [encodeURIComponent(r.instrumentId)] : [])));
-  const paths = [
-    '/log',
-    '/plan',
-    '/trial',
-    ...['bench', 'settling', 'octave', 'set'].flatMap((v) => [...ids].map((id) => `/${v}/${id}`)),
-  ];
+  const paths = [...VIEWS.flatMap((v) => (v.of === 'all' ? [`/${v.path}`] : [...ids].map((id) => `/${v.path}/${id}`)))];
   for (const path of paths) {
     await page.goto(path);
     await page.getByRole('heading', { level: 1 }).first().waitFor();

@@ -49,7 +49,8 @@ const others: Record<string, { arguments: number; run: (...rest: string[]) => Pr
 
 /** Where a command reads and writes: lines of text. */
 export interface Ends {
-  input: AsyncIterable<string>;
+  /** Begins to read: what comes before somebody reads would be lost. */
+  input: () => AsyncIterable<string>;
   tell: (line: string) => void;
   /** For people: how it is used. */
   complain: (text: string) => void;
@@ -67,8 +68,8 @@ export async function runCommand([command = '', ...rest]: readonly string[], end
     return 2;
   }
   const tell = (answer: object) => ends.tell(JSON.stringify(answer));
-  if (line) await answerLines(await line(), ends.input, tell);
-  else if (document) await answerDocument(await document(), ends.input, tell);
+  if (line) await answerLines(await line(), ends.input(), tell);
+  else if (document) await answerDocument(await document(), ends.input(), tell);
   else tell(await other!.run(...rest));
   return 0;
 }

@@ -10,7 +10,7 @@ stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 const status = await runCommand(argv.slice(2), {
-  input: createInterface({ input: stdin, crlfDelay: Infinity }),
+  input: () => createInterface({ input: stdin, crlfDelay: Infinity }),
   tell: (line) => stdout.write(line + '\n'),
   complain: (text) => stderr.write(text),
 });

@@ -27,7 +27,7 @@ export function GaugeInput({ value, onChange, label, className }: Props) {
           onChange(e.target.value.trim() === '' ? null : (parseGaugeMm(e.target.value) ?? NaN));
         }}
       />
-      <span className="figure block text-[10.5px] leading-tight text-ink2">
+      <span className="figure block text-xs leading-tight text-ink2">
         {empty ? 'unknown' : mm === undefined ? '0.25, .010 or 10' : gaugeWords(mm)}
       </span>
     </span>

@@ -171,7 +171,7 @@ export const Lane = memo(function Lane({
         )}
       </svg>
       {height >= WORDS_FROM && (
-        <span aria-hidden="true" className="figure text-[10px] leading-none text-ink2">
+        <span aria-hidden="true" className="figure text-xs leading-none text-ink2">
           {CENT_MARKS.map((c) => (
             <span key={c} className="absolute left-1 -translate-y-1/2" style={{ top: percent(y(c), height) }}>
               {c > 0 ? `+${c}` : `−${-c}`}

@@ -47,7 +47,7 @@ export function Waterline({ trail, toleranceCents, faded = null, label }: Waterl
         <g key={c}>
           <line x1={0} x2={WIDTH} y1={y(c)} y2={y(c)} stroke="var(--ink2)" strokeWidth={0.5} opacity={0.6} />
           {Math.abs(c) > 3 && (
-            <text x={4} y={y(c) - 3} fontSize={10} fill="var(--ink2)" className="figure">
+            <text x={4} y={y(c) - 3} fontSize={12} fill="var(--ink2)" className="figure">
               {c > 0 ? `+${c}` : `−${-c}`}
             </text>
           )}

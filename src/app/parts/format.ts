@@ -18,7 +18,9 @@ export function toLocalField(ms: number, zoneMin: number): string {
   const d = new Date(ms + zoneMin * 60000);
   return Number.isNaN(d.getTime()) ? '' : d.toISOString().slice(0, 16);
 }
-export const fromLocalField = (text: string, zoneMin: number): number => Date.parse(`${text}:00Z`) - zoneMin * 60000;
+export const fromLocalField = (text: string, zoneMin: number): number =>
+  // Parsers take much for a date that is none.
+  /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(text) ? Date.parse(`${text}:00Z`) - zoneMin * 60000 : NaN;
 
 /** When something is due, as one says it: 'now', 'now, due since 12:25', '16:42', 'tomorrow 9:10', 'in 5 days'. */
 export function dueTime(atMs: number, nowMs: number, zoneMin: number): string {

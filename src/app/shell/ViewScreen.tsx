@@ -20,7 +20,7 @@ export function ViewScreen({ view, life }: { view: ViewLine; life?: InstrumentLi
     <Boundary world={world} place={pathname}>
       <Suspense fallback={<p className="p-8 text-ink2">Opening …</p>}>
         <div id={VIEW_ID} tabIndex={-1} className="flex min-h-0 flex-1 flex-col">
-          <Screen life={life!} />
+          <Screen key={view.of === 'instrument' && view.goesOn ? view.path : pathname} life={life!} />
           <Arrived at={pathname} />
         </div>
       </Suspense>

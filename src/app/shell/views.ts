@@ -15,6 +15,8 @@ interface Shared {
 /** A view of one instrument: a tab beside its name. */
 export interface InstrumentViewLine extends Shared {
   of: 'instrument';
+  /** It goes on, listening, when another instrument is taken in hand; the others begin anew. */
+  goesOn?: true;
   /** Why an instrument has no such view. */
   unfit?: (life: InstrumentLife) => string | undefined;
   load: () => Promise<{ default: ComponentType<{ life: InstrumentLife }> }>;
@@ -36,6 +38,7 @@ export const VIEWS: readonly ViewLine[] = [
     path: 'bench',
     title: 'Bench',
     of: 'instrument',
+    goesOn: true,
     keys: KEYS.bench,
     shownAt: 'bench/requinto',
     load: () => import('../views/bench/BenchView').then((m) => as(m.BenchView)),

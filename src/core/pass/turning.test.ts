@@ -1,3 +1,4 @@
+import { riseOf } from './hand';
 import { createTurning, type TunerKnown, type Turning } from './turning';
 
 const GEARED: TunerKnown = {
@@ -84,4 +85,14 @@ test('after two misses it says less; on a peg it counts minutes; nothing is said
   const unknown = createTurning({ ...GEARED, perTurn: undefined }, 3);
   follow(unknown, [-30]);
   expect(unknown.advice()!.far).toBe('');
+});
+
+test('a hand that turns is told from another string: it rises without a gap or a jump', () => {
+  const trace = (cents: (number | null)[]) => cents.map((c, i) => ({ tS: i * 0.03, cents: c }) as never);
+  const ramp = Array.from({ length: 30 }, (_, i) => 3 * i);
+  expect(riseOf(trace(ramp))).toBeCloseTo(87);
+  expect(riseOf(trace([0, 0, 1, 0, 300, 301, 300]))).toBeLessThan(2);
+  expect(riseOf(trace([0, 0, null, null, null, null, null, 40, 40]))).toBeLessThan(2);
+  expect(riseOf(trace(ramp.toReversed()))).toBe(0);
+  expect(riseOf([])).toBe(0);
 });

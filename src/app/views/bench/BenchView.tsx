@@ -9,6 +9,7 @@ import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
 import { ageLine } from '../../parts/age';
+import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { dueTime, span } from '../../parts/format';
 import { guidedOf } from '../../pass/guided';
 import { GuardNote } from '../../pass/GuardNote';
@@ -168,6 +169,12 @@ export function BenchView({ life }: { life: InstrumentLife }) {
             <p role="alert" className="pb-2 text-sm text-rust">
               The forecasts could not be worked out ({error.message}). Readings are kept as ever.
             </p>
+          )}
+          {life.strings.every((s) => s.readings.length === 0) && (
+            <FirstStep drawing={<FallSketch />}>
+              Nothing was read of these strings yet. Enter starts a check pass: pluck each string once as you find it,
+              then bring up those that need it. What comes after is reckoned from there.
+            </FirstStep>
           )}
           <Lanes life={life} statuses={own} nowMs={now} focusId={focusId} onChoose={choose} />
         </section>

@@ -18,7 +18,7 @@ export function Drops({ drops, next }: { drops: number[]; next: RoundsAdvice['ne
     <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
       <rect y={18} width={width} height={HEIGHT - 18} fill="var(--water)" opacity={0.5} />
       <rect y={18} width={width} height={y(SMALL_CENTS) - 18} fill="var(--ink)" opacity={0.1} />
-      <text x={width - 6} y={HEIGHT - 5} textAnchor="end" fontSize={10} fill="var(--ink2)">
+      <text x={width - 6} y={HEIGHT - 5} textAnchor="end" fontSize={12} fill="var(--ink2)">
         two in the shade (under {SMALL_CENTS} cents): bedded
       </text>
       <path d={`M0 18H${width}`} stroke="var(--ink)" strokeWidth={1.6} />

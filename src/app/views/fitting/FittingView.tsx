@@ -8,10 +8,6 @@ import { useFitting } from './useFitting';
 /** Fits one string or a set, one step a screen. */
 export function FittingView({ life }: { life: InstrumentLife }) {
   const { stringId } = useParams();
-  return <OfStrings key={`${life.record.instrumentId}/${stringId}`} life={life} stringId={stringId} />;
-}
-
-function OfStrings({ life, stringId }: { life: InstrumentLife; stringId: string | undefined }) {
   const { world, nowMs } = useWorld();
   const one = life.strings.some((s) => s.plan.stringId === stringId) ? stringId : undefined;
   const begin = { school: 'pull' as const, index: 0, startedMs: Math.floor(nowMs()) };

@@ -10,9 +10,7 @@ import { StrungFields } from './StrungFields';
 import { useInstrumentForm } from './useInstrumentForm';
 
 /** The instrument in hand: its name, build and strings. */
-export const EditView = ({ life }: { life: InstrumentLife }) => <Edit key={life.record.id} life={life} />;
-
-function Edit({ life }: { life: InstrumentLife }) {
+export function EditView({ life }: { life: InstrumentLife }) {
   const { record } = life;
   const { records } = useWorld();
   const { form, rows, keep, move } = useInstrumentForm(

@@ -2,6 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import { localIso } from '../../../core/exchange';
 import type { InstrumentRecord, LogRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
+import { FirstStep, LogSketch } from '../../parts/FirstStep';
 import { clockTime, signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../database/database';
@@ -65,7 +66,7 @@ function newestOf(records: readonly LogRecord[]): LogRecord[] {
 
 /** Every record, newest first, with export and import. */
 export function LogView() {
-  const { records, ask, nowMs, world, lasting, damaged } = useWorld();
+  const { records, ask, basePath, nowMs, world, lasting, damaged } = useWorld();
   const [message, setMessage] = useState('');
   /** The file being taken in, and how far it is. */
   const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
@@ -165,6 +166,12 @@ export function LogView() {
         <span data-testid="record-count">{records.length}</span> records
         {records.length > SHOWN && `, the newest ${SHOWN} shown`}
       </p>
+      {records.length === 0 && (
+        <FirstStep drawing={<LogSketch />} to={`${basePath}/add`} words="Add an instrument">
+          Nothing is written yet. Whatever you read, fit or move stands here, with its time; or import what another
+          device exported.
+        </FirstStep>
+      )}
       <ol className="border-t border-line">
         {newest.map((r) => {
           const day = localIso(r.atMs, r.zoneMin).slice(0, 10);

@@ -53,7 +53,7 @@ export function History({
       paper_bgcolor: 'rgba(0,0,0,0)',
       plot_bgcolor: 'rgba(0,0,0,0)',
       margin: { l: 46, r: 10, t: 6, b: 36 },
-      font: { family: 'B612', size: 11, color: token('ink') },
+      font: { family: 'B612', size: 12, color: token('ink') },
       legend: { orientation: 'h', y: 1.2 },
       xaxis: { ...grid, title: { text: 'days from now' } },
       yaxis: { ...grid, title: { text: 'cents' } },

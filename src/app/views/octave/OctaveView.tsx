@@ -9,6 +9,7 @@ import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
 import { WorkColumn } from '../../pass/WorkColumn';
+import { FirstStep, OctaveSketch } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
 import { useNow } from '../../store/now';
 import { useUnits } from '../../store/units';
@@ -194,6 +195,12 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           tabIndex={0}
           className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible"
         >
+          {strings.every((s) => !s.last) && (
+            <FirstStep drawing={<OctaveSketch />}>
+              Nothing was read here yet. Each string is plucked open, at its 12th fret and as a harmonic: then it shows
+              which saddle to move, which way and how far, or that the string itself is worn. Enter begins.
+            </FirstStep>
+          )}
           <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
           <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
             {strings.map((s) => (

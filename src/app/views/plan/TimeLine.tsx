@@ -31,63 +31,65 @@ export function TimeLine({ items, done, instruments, fromMs, nowMs, curtainMs, i
   const rowOf = (id: string) => TOP + 30 + instruments.findIndex((i) => i.id === id) * ROW;
   const work = items.filter((i) => !ADVICE.has(i.what));
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      className="w-full"
-      role="img"
-      aria-label={`Time line to the end at ${clockTime(endMs, zoneMin)}: ${done.length} walks done, ${work.length} items to do`}
-    >
-      <rect x={x(curtainMs)} y={TOP} width={x(endMs) - x(curtainMs)} height={height - TOP} fill="var(--land)" />
-      <rect
-        x={LEFT}
-        y={TOP}
-        width={Math.max(0, x(curtainMs) - LEFT)}
-        height={height - TOP}
-        fill="var(--water)"
-        opacity={0.45}
-      />
-      {hours.map((h) => (
-        <g key={h.getTime()}>
-          <path d={`M${x(h)} ${TOP}V${height}`} stroke="var(--line)" />
-          <text x={x(h)} y={TOP - 14} textAnchor="middle" fontSize={12} fill="var(--ink2)" className="figure">
-            {clockTime(h.getTime(), zoneMin)}
-          </text>
-        </g>
-      ))}
-      {instruments.map(({ id, name }) => (
-        <g key={id}>
-          <path d={`M${LEFT} ${rowOf(id)}H${x(endMs)}`} stroke="var(--ink)" strokeWidth={1} opacity={0.5} />
-          <text x={LEFT + 4} y={rowOf(id) - 17} fontSize={12} fontWeight={600} fill="var(--ink)">
-            {name}
-          </text>
-        </g>
-      ))}
-      {done.map((d) => (
-        <g key={`${d.instrumentId}/${d.atMs}`} opacity={d.atMs < fromMs ? 0 : 1}>
-          <circle cx={x(d.atMs)} cy={rowOf(d.instrumentId)} r={7} fill="var(--ink)" />
-          <path
-            d={`M${x(d.atMs) - 3.4} ${rowOf(d.instrumentId)}l2.4 2.8l4.6 -5.4`}
-            fill="none"
-            stroke="var(--sheet)"
-            strokeWidth={1.8}
-          />
-        </g>
-      ))}
-      {work.map((i) => (
-        <Mark
-          key={i.uid}
-          item={i}
-          x={x(i.atMs)}
-          y={rowOf(i.instrumentId)}
-          wide={x(i.atMs + i.minutes * MINUTE) - x(i.atMs)}
+    <div className="overflow-x-auto" tabIndex={-1}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        className="w-full min-w-[740px]"
+        role="img"
+        aria-label={`Time line to the end at ${clockTime(endMs, zoneMin)}: ${done.length} walks done, ${work.length} items to do`}
+      >
+        <rect x={x(curtainMs)} y={TOP} width={x(endMs) - x(curtainMs)} height={height - TOP} fill="var(--land)" />
+        <rect
+          x={LEFT}
+          y={TOP}
+          width={Math.max(0, x(curtainMs) - LEFT)}
+          height={height - TOP}
+          fill="var(--water)"
+          opacity={0.45}
         />
-      ))}
-      <path d={`M${x(nowMs)} ${TOP - 6}V${height}`} stroke="var(--ink)" strokeWidth={2} />
-      <path d={`M${x(curtainMs)} ${TOP - 6}V${height}`} stroke="var(--rust)" strokeWidth={2} strokeDasharray="6 4" />
-      {intervalMs !== null && (
-        <path d={`M${x(intervalMs)} ${TOP}V${height}`} stroke="var(--sand)" strokeWidth={1.6} strokeDasharray="2 4" />
-      )}
-    </svg>
+        {hours.map((h) => (
+          <g key={h.getTime()}>
+            <path d={`M${x(h)} ${TOP}V${height}`} stroke="var(--line)" />
+            <text x={x(h)} y={TOP - 14} textAnchor="middle" fontSize={15} fill="var(--ink2)" className="figure">
+              {clockTime(h.getTime(), zoneMin)}
+            </text>
+          </g>
+        ))}
+        {instruments.map(({ id, name }) => (
+          <g key={id}>
+            <path d={`M${LEFT} ${rowOf(id)}H${x(endMs)}`} stroke="var(--ink)" strokeWidth={1} opacity={0.5} />
+            <text x={LEFT + 4} y={rowOf(id) - 17} fontSize={15} fontWeight={600} fill="var(--ink)">
+              {name}
+            </text>
+          </g>
+        ))}
+        {done.map((d) => (
+          <g key={`${d.instrumentId}/${d.atMs}`} opacity={d.atMs < fromMs ? 0 : 1}>
+            <circle cx={x(d.atMs)} cy={rowOf(d.instrumentId)} r={7} fill="var(--ink)" />
+            <path
+              d={`M${x(d.atMs) - 3.4} ${rowOf(d.instrumentId)}l2.4 2.8l4.6 -5.4`}
+              fill="none"
+              stroke="var(--sheet)"
+              strokeWidth={1.8}
+            />
+          </g>
+        ))}
+        {work.map((i) => (
+          <Mark
+            key={i.uid}
+            item={i}
+            x={x(i.atMs)}
+            y={rowOf(i.instrumentId)}
+            wide={x(i.atMs + i.minutes * MINUTE) - x(i.atMs)}
+          />
+        ))}
+        <path d={`M${x(nowMs)} ${TOP - 6}V${height}`} stroke="var(--ink)" strokeWidth={2} />
+        <path d={`M${x(curtainMs)} ${TOP - 6}V${height}`} stroke="var(--rust)" strokeWidth={2} strokeDasharray="6 4" />
+        {intervalMs !== null && (
+          <path d={`M${x(intervalMs)} ${TOP}V${height}`} stroke="var(--sand)" strokeWidth={1.6} strokeDasharray="2 4" />
+        )}
+      </svg>
+    </div>
   );
 }
 

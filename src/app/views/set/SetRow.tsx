@@ -40,7 +40,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
     <li className="grid grid-cols-[4.6rem_minmax(6rem,1fr)_7.6rem_minmax(7rem,0.7fr)_minmax(7rem,0.7fr)] items-center gap-x-4 border-b border-line py-2 max-sm:grid-cols-[4rem_1fr_7rem]">
       <span>
         <NoteName note={spec.note} className="text-[26px] font-bold leading-none" />
-        <span className="figure block text-[11px] text-ink2">{spec.frequencyHz.toFixed(1)} Hz</span>
+        <span className="figure block text-xs text-ink2">{spec.frequencyHz.toFixed(1)} Hz</span>
       </span>
       <span className="block min-w-0">
         <svg viewBox={`0 0 ${DRAWN + 8} 22`} className="block h-6 w-full" preserveAspectRatio="none" aria-hidden="true">
@@ -55,7 +55,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
           />
           <path d={`M4 2v18M${4 + wide} 2v18`} stroke="var(--ink)" strokeWidth={1.6} />
         </svg>
-        <span className="block truncate text-[11px] text-ink2">
+        <span className="block truncate text-xs text-ink2">
           <span className="figure">{lengthWords(spec.lengthMm, units.length)}</span> {MATERIAL_NAMES[spec.material]}
         </span>
       </span>
@@ -72,7 +72,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
             <span className="absolute -inset-y-2 border-l border-dashed border-ink" style={{ left: pull(meanN) }} />
           )}
         </span>
-        <span className="block text-[11px] text-ink2">
+        <span className="block text-xs text-ink2">
           {load ? (
             <>
               <b className="figure text-[13px] text-ink">{forceWords(load.tensionN, units.force)}</b>
@@ -85,7 +85,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
       </span>
       <span className="block max-sm:col-span-2">
         {share === null ? (
-          <span className="text-[11px] text-ink2">strength unknown</span>
+          <span className="text-xs text-ink2">strength unknown</span>
         ) : (
           <>
             <ShareBar
@@ -94,7 +94,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
               refuse={REFUSE_SHARE}
               label={`${spec.note} pulls ${(100 * share).toFixed(0)} % of its breaking load`}
             />
-            <span className="block text-[11px] text-ink2">
+            <span className="block text-xs text-ink2">
               <b className={share > WARN_SHARE ? 'figure text-[13px] text-rust' : 'figure text-[13px] text-ink'}>
                 {(100 * share).toFixed(0)} %
               </b>

@@ -13,9 +13,7 @@ import { WhatIf, type Change } from './WhatIf';
 const AS_IS: Change = { shift: 0, a4Hz: null, scale: 1, gauges: {} };
 
 /** The strings of an instrument drawn as they pull, and what would happen if tuning, length or a gauge were another. */
-export const SetView = ({ life }: { life: InstrumentLife }) => <TheSet key={life.record.instrumentId} life={life} />;
-
-function TheSet({ life }: { life: InstrumentLife }) {
+export function SetView({ life }: { life: InstrumentLife }) {
   const { a4Hz, basePath, append } = useWorld();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits();

@@ -179,7 +179,7 @@ function marksOf(drawn: readonly Drawn[], x: Place): Data {
         y: 0,
         id: '',
         symbol: 'star-diamond-open',
-        size: 11,
+        size: 12,
         color,
         words: `${s.note} ${treatment}`,
       };

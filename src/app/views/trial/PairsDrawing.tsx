@@ -36,7 +36,7 @@ export function PairsDrawing({ trial, names }: { trial: Trial; names: string[] }
             x={x(Math.log(m))}
             y={height - 2}
             textAnchor="middle"
-            fontSize={11}
+            fontSize={12}
             fill="var(--ink2)"
             className="figure"
           >
