@@ -55,7 +55,13 @@ async function withMicrophone(
   const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(writeSound(name, samples, RATE))];
   const browser = await chromium.launch({ ...launchOptions, args });
   try {
-    await run(await browser.newPage({ baseURL: baseURL!, viewport: viewport!, permissions }));
+    await run(
+      await browser.newPage({
+        baseURL: baseURL!,
+        viewport: viewport!,
+        ...(permissions.length > 0 ? { permissions } : {}),
+      }),
+    );
   } finally {
     await browser.close();
   }

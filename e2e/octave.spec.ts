@@ -6,10 +6,10 @@ const PLACES = 32;
 /** Reads places of a pass by keys, as they are named, from the one it stands at: each is plucked. */
 async function read(page: Page, from: number, to: number): Promise<void> {
   for (let i = from; i <= to; i++) {
-    await expect(page.getByText(`${i} of ${PLACES}`, { exact: true })).toBeVisible({ timeout: 15000 });
+    await expect(page.getByText(`Place ${i} of ${PLACES}`, { exact: true })).toBeVisible({ timeout: 15000 });
     await expect(async () => {
       await page.keyboard.press('p');
-      await expect(page.getByText(`${i} of ${PLACES}`, { exact: true })).toHaveCount(0, { timeout: 3500 });
+      await expect(page.getByText(`Place ${i} of ${PLACES}`, { exact: true })).toHaveCount(0, { timeout: 3500 });
     }).toPass({ timeout: 20000 });
   }
 }
