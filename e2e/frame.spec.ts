@@ -79,6 +79,8 @@ test('told up and turned down, it says so at once, and remembers which way this 
   await page.keyboard.press(' ');
   await page.keyboard.press('p');
   await expect(message(page)).toContainText('C4 as found', { timeout: 8000 });
+  // Chosen once more, what was found low is brought up.
+  await page.keyboard.press('3');
   await expect(page.getByTestId('tuner')).toContainText('third tuner from the nut, treble side');
   await page.keyboard.press('p');
   await expect(instruction(page)).toContainText('Bring it up', { timeout: 8000 });

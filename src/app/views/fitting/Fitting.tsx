@@ -168,6 +168,10 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     ...(demo && sounding ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
   });
 
+  const others = [
+    { words: 'Note', hint: 'N', on: () => setAsks('note') },
+    { words: 'Leave the fitting', hint: 'Esc', on: leave },
+  ];
   if (!step) return <FittingDone life={life} stringIds={progress.stringIds} onEnd={next} />;
   const of = `Step ${progress.index + 1} of ${steps.length}`;
 
@@ -239,9 +243,9 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
           ...(keeping.warmed ? [{ words: 'Warmed it', hint: 'W', on: keeping.warmed }] : []),
           { words: 'Back', hint: 'Page Up', disabled: progress.index === 0, on: () => advance(-1) },
           { words: step.kind === 'rounds' ? 'Enough rounds' : 'Skip', hint: 'S', on: () => setAsks('skip') },
-          { words: 'Note', hint: 'N', on: () => setAsks('note'), seldom: sounding },
-          { words: 'Leave the fitting', hint: 'Esc', on: leave, seldom: sounding },
+          ...(sounding ? [] : others),
         ]}
+        more={sounding ? others : []}
       />
       <NoteSheet
         asks={asks}

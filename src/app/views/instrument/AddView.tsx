@@ -88,7 +88,7 @@ export function AddView() {
     >
       <h1 className="text-2xl font-bold">Add an instrument</h1>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-3 pt-3">
-        <label className="w-80 max-w-full text-sm font-semibold">
+        <label className="w-[25rem] max-w-full text-sm font-semibold">
           Which one? Enter puts the first that fits on the bench
           <input
             autoFocus
