@@ -14,6 +14,15 @@ export const simulatedHands = ({
   turn: (shift: boolean, key: string) => turn((key === 'ArrowUp' ? 1 : -1) * (shift ? 15 : 2)),
 });
 
+/** A button that was clicked keeps the focus but not the pedal's presses; one reached by Tab has its own. It outlives the view. */
+let clicked: Element | null = null;
+window.addEventListener('pointerdown', (event) => {
+  clicked = (event.target as Element).closest('button, a');
+});
+window.addEventListener('keydown', (event) => {
+  if (event.key === 'Tab') clicked = null;
+});
+
 /** A view's keys, a page-turn pedal's among them. They act only when no field, button or dialog has focus. */
 export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>): void {
   const latest = useRef({ lines, acts });
@@ -22,16 +31,10 @@ export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>
     latest.current = { lines, acts };
   });
   useEffect(() => {
-    // A button that was clicked keeps the focus but not the pedal's presses; one reached by Tab has its own.
-    let clicked: Element | null = null;
-    const onPointer = (event: PointerEvent) => {
-      clicked = (event.target as Element).closest('button, a');
-    };
     const onKey = (event: KeyboardEvent) => {
       const at = event.target as HTMLElement;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if (at.closest('input, textarea, select, [role="dialog"], [role="listbox"], [role="menu"]')) return;
-      if (event.key === 'Tab') clicked = null;
       const control = at.closest('button, a');
       if ((event.key === 'Enter' || event.key === ' ') && control && control !== clicked) return;
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
@@ -43,10 +46,8 @@ export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>
       // Shown before the next key comes, so that two presses in a row do not meet the same step.
       flushSync(() => act(event.shiftKey, key));
     };
-    window.addEventListener('pointerdown', onPointer);
     window.addEventListener('keydown', onKey);
     return () => {
-      window.removeEventListener('pointerdown', onPointer);
       window.removeEventListener('keydown', onKey);
     };
   }, []);

@@ -41,6 +41,9 @@ test('told up and gone down by more than ten cents it says so at once, turns the
   expect(turning.advice()!.way).toBe('top edge towards you');
   expect(turning.learned()).toMatchObject({ other: true });
   expect(turning.wrong(tS + 10)).toBeUndefined();
+  // In small steps too.
+  const slow = createTurning(GEARED, 3);
+  expect(slow.wrong(follow(slow, [-30, -35, -40, -45]))).toBeDefined();
   // A note that falls a little by itself is no turn.
   const still = createTurning(GEARED, 3);
   expect(still.wrong(follow(still, [-30, -37]))).toBeUndefined();

@@ -94,7 +94,8 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
   const judge = (cents: number) => {
     const { at, turn, far } = told!;
     const moved = cents - at;
-    if (Math.abs(moved) < LEAST_TURN) return;
+    // A turn the wrong way in small steps is counted from where it was told.
+    if (Math.abs(moved) < LEAST_TURN || (moved * turn < 0 && Math.abs(turn) > FAR_FROM)) return;
     const asked = Math.abs(turn) >= LEARNS_FROM && moved * turn > 0;
     if (asked && far !== '') {
       const share = moved / turn;
