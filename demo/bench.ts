@@ -172,6 +172,13 @@ export function heronsBench(): DemoInstrument[] {
     const string = bouzouki.truths.find((t) => t.stringId === id)!;
     string.creepCents *= 0.5;
   }
+  // What nobody has found yet: a peg that slips, a string that binds in its nut and tree, a loose pin.
+  viola.truths[1]!.faults = [{ kind: 'peg', cents: 26, at: 0 }];
+  baritone.truths[1]!.faults = [
+    { kind: 'nut', cents: 16, at: 0 },
+    { kind: 'tree', cents: 5, at: 0 },
+  ];
+  kantele.truths[4]!.faults = [{ kind: 'pin', cents: 30, at: 0 }];
   return [requinto, baritone, viola, kantele, bouzouki];
 }
 

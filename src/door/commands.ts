@@ -9,6 +9,7 @@ const USAGE = `usage: npm run -s door -- COMMAND
   rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
   octave             JSON lines {"lengthMm","openHz","fret12Hz",…} in, octave error, saddle move, verdict out
   bridge-line        JSON lines {"strings":[{"acrossMm","lengthMm","errorCents"}…]} in, moves of the feet out
+  causes             JSON lines {"instrument","string","sigmaCents","evidence":[…]} in, chances of causes and the next best test out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
   plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
   forecast           a settle-cases/1 document in, a settle-forecasts/1 document out
@@ -26,6 +27,7 @@ const lines: Record<string, () => Promise<Answer>> = {
   string: async () => (await import('./string')).stringLine,
   rounds: async () => (await import('./string')).roundsLine,
   octave: async () => (await import('./octave')).octaveLine,
+  causes: async () => (await import('./causes')).causesLine,
   'bridge-line': async () => (await import('./octave')).bridgeLineLine,
 };
 /** Commands on documents of any layout. */

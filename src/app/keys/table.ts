@@ -54,6 +54,15 @@ export const KEYS = {
     end: { keys: ['Escape'], shown: 'Esc', words: 'End the pass' },
     pluck: hands.pluck,
   },
+  causes: {
+    listen,
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; done; take what sounds; the same test again' },
+    choose: { keys: DIGITS, shown: '1 to 9, 0', words: 'Choose the string' },
+    skip: { keys: ['s'], shown: 'S', words: 'Not this test' },
+    again: { keys: ['r'], shown: 'R', words: 'This test from its beginning' },
+    end: { keys: ['Escape'], shown: 'Esc', words: 'Begin anew' },
+    pluck: hands.pluck,
+  },
   fitting: {
     next: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Done; take what sounds; begin' },
     back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the step before' },

@@ -66,6 +66,14 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
   },
   {
+    path: 'causes',
+    title: 'Causes',
+    of: 'instrument',
+    keys: KEYS.causes,
+    shownAt: 'causes/viola',
+    load: () => import('../views/causes/CausesView').then((m) => as(m.CausesView)),
+  },
+  {
     path: 'set',
     title: 'String set',
     of: 'instrument',

@@ -57,8 +57,8 @@ export function useAsked<K extends keyof Questions>(asked: Asked<K>) {
   const client = useQueryClient();
   // The library's types ask whether an answer may be a function: none of ours is.
   const options = askedOptions(asked, world, ask, client) as unknown as UseQueryOptions<Questions[K]['answer'], Error>;
-  const { data, error } = useQuery(options);
-  return { data, error };
+  const { data, error, isPlaceholderData } = useQuery(options);
+  return { data, error, /** The answer is to what was asked before. */ stale: isPlaceholderData };
 }
 
 /** Asks the same of several; answers in their order. */

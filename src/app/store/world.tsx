@@ -11,7 +11,17 @@ import {
   type RecordBase,
   type Written,
 } from '../../core/records';
-import { moveSaddle, restring, stretchString, turnString, type StringTruth } from '../../core/simulate';
+import {
+  disturb,
+  mend,
+  moveSaddle,
+  restring,
+  stretchString,
+  turnString,
+  type Disturbance,
+  type FaultTruth,
+  type StringTruth,
+} from '../../core/simulate';
 import { settlingOf, type Settling } from '../workers/settling';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
@@ -61,6 +71,9 @@ export interface DemoControls {
   stretch: (instrumentId: string, stringId: string) => void;
   /** Saddles, or a loose bridge under each string, are moved; strings by id, mm away from the nut. */
   moveSaddles: (instrumentId: string, movesMm: Record<string, number>) => void;
+  /** What a test does to a string that may have a hidden fault; and that one put right. */
+  disturb: (instrumentId: string, stringId: string, how: Disturbance) => void;
+  mend: (instrumentId: string, stringId: string, kinds: readonly FaultTruth['kind'][]) => void;
   moveClock: (toMs: number) => void;
   reset: () => Promise<void>;
 }
@@ -224,6 +237,8 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
         for (const [stringId, mm] of Object.entries(movesMm))
           hand(instrumentId, stringId, (s, atMs) => moveSaddle(s, atMs, mm));
       },
+      disturb: (instrumentId, stringId, how) => hand(instrumentId, stringId, (s, atMs) => disturb(s, atMs, how)),
+      mend: (instrumentId, stringId, kinds) => hand(instrumentId, stringId, (s) => kinds.reduce(mend, s)),
       moveClock: (toMs) => {
         if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: Date.now() });
       },

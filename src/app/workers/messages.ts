@@ -1,3 +1,4 @@
+import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
@@ -32,6 +33,7 @@ export interface Questions {
   status: { ask: { instrumentId: string; wish: Wish }; answer: StringStatus[] };
   /** What would be said of an instrument that is in no log. */
   foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
+  causes: { ask: CauseQuestion; answer: CauseAnswer };
   story: { ask: { instrumentId: string; wish: StoryWish }; answer: InstrumentStory };
   plan: { ask: PlanAsk; answer: Plan };
   trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };

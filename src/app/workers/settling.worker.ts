@@ -30,6 +30,7 @@ import type {
 /** What is seldom asked for is loaded when it is. */
 const exchange = () => import('../../core/exchange');
 const trials = () => import('../../core/trial');
+const causes = () => import('../../core/causes');
 
 let index: LogIndex = createLogIndex();
 let store: RecordStore | undefined;
@@ -178,6 +179,8 @@ function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Q
       return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'foretell':
       return instrumentStatus(request.ask.life, request.ask.wish);
+    case 'causes':
+      return causes().then(({ findCause }) => findCause(request.ask));
     case 'story':
       return instrumentStory(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'plan':

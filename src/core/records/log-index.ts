@@ -4,12 +4,14 @@ import { checkRecord } from './schemas';
 import type {
   AdjustmentRecord,
   CurtainRecord,
+  FindingRecord,
   InstrumentRecord,
   LogRecord,
   PassRecord,
   ReferenceRecord,
   RoomRecord,
   SessionRecord,
+  TestRecord,
   TouchRecord,
   TrialRecord,
 } from './types';
@@ -30,6 +32,9 @@ export interface Bench {
   passes: PassRecord[];
   /** Each trial as it was last written, oldest first. */
   trials: TrialRecord[];
+  /** Tests about why strings do not stay, and what was found, oldest first. */
+  tests: TestRecord[];
+  findings: FindingRecord[];
   /** Grows with every string or instrument that comes or goes. */
   changes: number;
   /** The last time that a device's clock was set back, and not forward again. */
@@ -166,6 +171,8 @@ export function createLogIndex(): LogIndex {
         adjustments: everywhere('adjustment'),
         passes: [...new Map(everywhere('pass').map((r) => [r.passId, r])).values()],
         trials: [...new Map(ofType(general, 'trial').map((t) => [t.trialId, t])).values()],
+        tests: everywhere('test'),
+        findings: everywhere('finding'),
         changes,
         clockBack: [...clocks.values()]
           .flatMap((c) => c.setBack() ?? [])

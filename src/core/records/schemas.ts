@@ -16,6 +16,7 @@ import {
   WARMEST_C,
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
+import { CAUSES, TESTS } from '../causes';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
 import {
@@ -280,6 +281,32 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     type: typed('tuner'),
     other: boolean().strict().required(),
     gain: finite().min(0.1).max(10).required(),
+  }),
+  test: object({
+    ...ofString,
+    type: typed('test'),
+    passId: id().required(),
+    test: mixed<string>().oneOf(TESTS).required(),
+    firstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
+    secondCents: finite().nullable().min(-MOST_CENTS).max(MOST_CENTS).defined(),
+    sigmaCents: finite().positive().max(MOST_CENTS).required(),
+  }),
+  finding: object({
+    ...ofString,
+    type: typed('finding'),
+    passId: id().required(),
+    causes: array()
+      .of(
+        object({
+          cause: mixed<string>().oneOf(CAUSES).required(),
+          probability: finite().min(0).max(1).required(),
+        }).noUnknown(),
+      )
+      .min(1)
+      .max(CAUSES.length)
+      .required(),
+    remedy: note(),
+    outcome: mixed<string>().oneOf(['helped', 'did-not', 'cannot-tell']).optional(),
   }),
   'taken-back': object({
     ...base,

@@ -1,3 +1,4 @@
+import type { Cause, CauseTest, Outcome } from '../causes';
 import type { Build, StringMaterial } from '../strings';
 import type { Written } from './order';
 
@@ -227,6 +228,31 @@ export interface TunerRecord extends RecordBase {
   gain: number;
 }
 
+/** One test about why a string does not stay: changes of its pitch by what was done, twice. */
+export interface TestRecord extends RecordBase {
+  type: 'test';
+  instrumentId: string;
+  stringId: string;
+  /** The inquiry that it belongs to. */
+  passId: string;
+  test: CauseTest;
+  firstCents: number;
+  secondCents: number | null;
+  sigmaCents: number;
+}
+
+/** What was concluded at that time of why a string does not stay, and what came of a remedy. */
+export interface FindingRecord extends RecordBase {
+  type: 'finding';
+  instrumentId: string;
+  stringId: string;
+  passId: string;
+  causes: { cause: Cause; probability: number }[];
+  /** What was done about it; and whether the same test afterwards says that it helped. */
+  remedy?: string;
+  outcome?: Outcome;
+}
+
 export const PASS_KINDS = ['check', 'octave'] as const;
 
 /** A pass of guided readings under way; a newer record with the same passId replaces it. What is done is read from the readings. */
@@ -264,5 +290,7 @@ export type LogRecord =
   | AdjustmentRecord
   | PassRecord
   | TunerRecord
+  | TestRecord
+  | FindingRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

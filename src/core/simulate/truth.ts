@@ -2,6 +2,13 @@ import { randomFrom } from './random';
 import { touchCents, type FrettedTruth, type Touch } from './fretted';
 import type { PluckSpec } from './voice';
 
+/** A hidden fault of a simulated string: what it costs in cents, and where the string stands between its limits, −1 flat to 1 sharp. */
+export interface FaultTruth {
+  kind: 'nut' | 'tree' | 'peg' | 'pin';
+  cents: number;
+  at: number;
+}
+
 /** How a simulated string behaves: physical truth, serialisable, kept apart from the estimator's laws. */
 export interface StringTruth {
   stringId: string;
@@ -27,6 +34,8 @@ export interface StringTruth {
   /** How far above its target it breaks, cents; undefined where its strength is unknown. */
   breakCents?: number;
   brokenMs?: number;
+  /** What is wrong with how it is held; hidden. */
+  faults?: FaultTruth[];
   /** Frets, saddle, wear; undefined where no frets are simulated. */
   fretted?: FrettedTruth;
 }

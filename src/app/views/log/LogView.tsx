@@ -49,6 +49,10 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: ${r.kind} pass ${r.over ? 'ended' : r.skipped.length > 0 ? `goes on, ${r.skipped.length} skipped` : 'started'}`;
     case 'tuner':
       return `${note(r.instrumentId, r.stringId)}: its tuner${r.other ? ' goes the other way,' : ''} moves it ${r.gain.toFixed(1)} times what was reckoned`;
+    case 'test':
+      return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
+    case 'finding':
+      return `${note(r.instrumentId, r.stringId)}: ${r.remedy ? `${r.remedy}: ${r.outcome?.replace('-', ' ') ?? ''}` : `most likely ${r.causes[0]!.cause.replaceAll('-', ' ')}`}`;
     case 'taken-back':
       return 'Took a record back';
   }

@@ -1,0 +1,159 @@
+import fc from 'fast-check';
+import { randomFrom } from '../simulate';
+import {
+  CAUSES,
+  causesOf,
+  changesOf,
+  doTest,
+  findCause,
+  findingWords,
+  muThetaOf,
+  outcomeOf,
+  REMEDIES,
+  specimenOf,
+  TEST_GUIDES,
+  TESTS,
+  testsOf,
+  type CauseBuild,
+  type CauseQuestion,
+  type Evidence,
+} from '.';
+
+const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared' };
+const FLOATING: CauseBuild = { bridge: 'floating', nut: 'locking', tree: false, tuners: 'geared' };
+const VIOLA: CauseBuild = { bridge: 'tailpiece', nut: 'plain', tree: false, tuners: 'friction', frets: false };
+const STEEL = { material: 'plain-steel', lengthMm: 648, targetHz: 330, ageDays: 30 } as const;
+const ask = (build: CauseBuild, evidence: Evidence[]): CauseQuestion => ({
+  build,
+  string: STEEL,
+  sigmaCents: 0.4,
+  evidence,
+});
+const QUIET: Evidence = { test: 'since-last', own: -0.3, others: 0.2, othersSd: 0.8 };
+const top = (build: CauseBuild, evidence: Evidence[]) => findCause(ask(build, evidence)).causes[0]!.cause;
+
+test('an instrument has the causes and tests that it can have', () => {
+  expect(testsOf(GUITAR)).not.toContain('dive');
+  expect(testsOf(FLOATING)).toEqual(expect.arrayContaining(['dive', 'pull-up']));
+  expect(testsOf(FLOATING)).not.toContain('press-behind-saddle');
+  expect(testsOf(VIOLA)).not.toContain('octave');
+  expect(causesOf(GUITAR)).toContain('tree-friction');
+  expect(causesOf(GUITAR)).not.toContain('peg-slip');
+  expect(causesOf(FLOATING)).not.toContain('nut-friction');
+  expect(causesOf(VIOLA)).toContain('peg-slip');
+  for (const c of CAUSES) expect(REMEDIES[c].steps.length).toBeGreaterThan(0);
+  for (const t of TESTS) expect(TEST_GUIDES[t].title).toMatch(/^[A-Z]/);
+});
+
+test.each<[string, CauseBuild, Evidence[], string]>([
+  [
+    'comes back flat from a bend, sharp from a press behind the nut',
+    { ...GUITAR, tree: false },
+    [
+      { test: 'since-last', own: -9, others: 0.3, othersSd: 0.9 },
+      { test: 'big-bend', first: -6, second: -0.3 },
+      { test: 'press-behind-nut', first: 14, second: 0.2 },
+    ],
+    'nut-friction',
+  ],
+  [
+    'falls far at every stretch, and while it is left alone',
+    VIOLA,
+    [
+      { test: 'since-last', own: -38, others: 0.4, othersSd: 1 },
+      { test: 'side-stretch', first: -52, second: -40 },
+      { test: 'press-behind-nut', first: 0.2, second: 0.1 },
+      { test: 'wait', first: -13 },
+    ],
+    'peg-slip',
+  ],
+  [
+    'a string that lets go once',
+    GUITAR,
+    [
+      { test: 'since-last', own: -14, others: 0, othersSd: 0.8 },
+      { test: 'side-stretch', first: -18, second: -0.6 },
+      { test: 'press-behind-nut', first: 0.3, second: 0 },
+      { test: 'press-behind-tree', first: 0.2, second: 0 },
+      { test: 'press-behind-saddle', first: 0.1, second: 0 },
+      { test: 'from-below-above', first: -0.3, second: -0.4 },
+    ],
+    'winding-slip',
+  ],
+  [
+    'all strings, and the other device',
+    GUITAR,
+    [
+      { test: 'since-last', own: 8, others: 8.1, othersSd: 0.4 },
+      { test: 'reference', first: -8.2, second: -8 },
+    ],
+    'wrong-reference',
+  ],
+  [
+    'nothing moves it',
+    GUITAR,
+    [
+      QUIET,
+      { test: 'press-behind-nut', first: 0.2, second: 0 },
+      { test: 'big-bend', first: -0.6, second: -0.2 },
+      { test: 'side-stretch', first: -0.7, second: -0.2 },
+      { test: 'octave', first: 0.5, second: 0.4 },
+      { test: 'firm-fret', first: 2, second: 2.2 },
+    ],
+    'none',
+  ],
+])('%s', (_, build, evidence, cause) => expect(top(build, evidence)).toBe(cause));
+
+test('whatever is read, the answer is whole: chances sum to one, the next test is one that is left', () => {
+  const cents = fc.double({ min: -300, max: 300, noNaN: true });
+  fc.assert(
+    fc.property(
+      fc.constantFrom(GUITAR, FLOATING, VIOLA),
+      cents,
+      cents,
+      fc.array(fc.tuple(fc.nat(20), cents, cents), { maxLength: 3 }),
+      (build, own, others, list) => {
+        const possible = testsOf(build);
+        const tests = [...new Map(list.map(([k, a, b]) => [possible[k % possible.length]!, [a, b] as const]))];
+        const evidence: Evidence[] = [
+          { test: 'since-last', own, others, othersSd: 1 },
+          ...tests.map(([test, [first, second]]) => ({ test, first, second })),
+        ];
+        const answer = findCause(ask(build, evidence));
+        expect(answer.causes.reduce((s, c) => s + c.probability, 0)).toBeCloseTo(1, 6);
+        expect(answer.causes.map((c) => c.cause).sort()).toEqual([...causesOf(build)].sort());
+        if (answer.next) {
+          expect(possible).toContain(answer.next);
+          expect(tests.map(([t]) => t)).not.toContain(answer.next);
+        } else expect(answer.stop).toBe(true);
+        expect(findingWords(answer)).toMatch(/\.$/);
+      },
+    ),
+    { numRuns: 12 },
+  );
+}, 60000);
+
+test('the capstan’s figure comes back from what a string shows between its two limits', () => {
+  // H = (1200 / ln 2) mu theta beta, beta = head / (head + speaking): 0.05 at 0.2 behind is 14.4 cents.
+  expect(muThetaOf(14.43, 0.2)).toBeCloseTo(0.05, 3);
+  const string = { ...STEEL, headMm: 0.2 * 648 };
+  const build = { ...GUITAR, tree: false };
+  const falls = Array.from({ length: 200 }, (_, k) => {
+    const s = specimenOf('nut-friction', build, string, randomFrom(k));
+    doTest(s, 'big-bend', false, build);
+    doTest(s, 'big-bend', true, build);
+    return doTest(s, 'press-behind-nut', false, build).own / s.at.nut;
+  }).sort((a, b) => a - b);
+  // From its flat limit to its sharp one: the whole of it, where the press is hard enough.
+  expect(falls[100]).toBeGreaterThan(0.6);
+  expect(falls[100]).toBeLessThan(1.1);
+});
+
+test('changes from readings, and whether a remedy helped', () => {
+  expect(changesOf('big-bend', [0, -9, -10])).toEqual({ first: -9, second: -1 });
+  expect(changesOf('from-below-above', [0, -1, 2, -12])).toEqual({ first: -1, second: -14 });
+  expect(changesOf('octave', [0, 3])).toEqual({ first: 3, second: undefined });
+  expect(outcomeOf(-26, -2.5, 0.3)).toBe('helped');
+  expect(outcomeOf(-26, -25, 0.3)).toBe('did-not');
+  expect(outcomeOf(-1, 0, 0.4)).toBe('cannot-tell');
+});

@@ -1,0 +1,311 @@
+import { pull, slide, type Random, type Run } from '../simulate';
+import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
+
+/**
+ * A string that might be the one in hand, with a fault: it answers to every test in turn, and carries its history. The ranges
+ * are wide (house estimates): nobody knows how hard a hand presses or how far this string slid before.
+ */
+export interface Specimen {
+  cause: Cause;
+  /** Which contact holds it back, and by how much, in cents of the speaking length's pitch; 0 where none does. */
+  run: Run;
+  at: { nut: number; tree: number; saddle: number };
+  /** Rise in the tensed segment by each way of pulling it, cents. */
+  rises: Record<'bend' | 'bigBend' | 'pressHead' | 'pressTree' | 'pressTail' | 'dive' | 'pullUp' | 'side', number>;
+  /** What the coil still gives, and the share of it that a pull takes; what the fresh string still creeps. */
+  coil: { pool: number; share: number };
+  creep: { pool: number; pulled: number; waited: number };
+  lash: { cents: number; free: boolean };
+  peg: { slip: number; waits: number; tires: number };
+  /** A floating bridge that does not come back: after it is pushed one way, and the other; by chance, once moved. */
+  bridge: { after: number; up: number; astray: number };
+  clamp: number;
+  room: { perTest: number; warm: number; since: number };
+  wear: { octave: number; scatter: number };
+  reference: number;
+  posture: number;
+  firm: number;
+  since: { own: number; others: number; spread: number };
+  random: Random;
+}
+
+const CPT = 600 / Math.LN2;
+/** How far the usual pulls raise a string, by material, over steel (house estimates: stiffer strings rise more). */
+const RISES: Partial<Record<CauseString['material'], number>> = {
+  'plain-nylon': 0.35,
+  'wound-nylon': 0.4,
+  fluorocarbon: 0.4,
+  gut: 0.55,
+  'synthetic-bowed': 0.6,
+};
+
+const lognormal = (random: Random, middle: number, spread: number) => middle * Math.exp(spread * random.normal());
+const sign = (random: Random) => (random.uniform() < 0.5 ? -1 : 1);
+
+/** How many strings stand near their flat limit when one begins. */
+const PLAYED = 0.6;
+/** Friction at rest over friction while sliding. */
+const STICK = [1, 1.6] as const;
+
+/** One string with this fault, drawn by chance. @param second another, weaker fault beside it */
+export function specimenOf(
+  cause: Cause,
+  build: CauseBuild,
+  string: CauseString,
+  random: Random,
+  second?: Cause,
+): Specimen {
+  const has = (c: Cause) => cause === c || second === c;
+  /** Severity of a fault, cents; a second one is weaker. */
+  const severity = (c: Cause, middle: number, spread: number) =>
+    has(c) ? lognormal(random, middle, spread) * (cause === c ? 1 : random.between(0.3, 0.9)) : 0;
+  const soft = RISES[string.material] ?? 1;
+  const head = Math.max(0.03, (string.headMm ?? random.between(50, 160)) / string.lengthMm);
+  const behindTree = build.tree ? random.between(0.05, 0.2) : 0;
+  const tail = build.bridge === 'tailpiece' ? random.between(0.12, 0.35) : random.between(0.01, 0.09);
+  const lengths = [...(build.tree ? [behindTree] : []), head, 1, tail];
+  const speaking = lengths.length - 2;
+  /** From a figure in cents of pitch to what the contact holds: H = hold x share of the shorter side. */
+  const hold = (pitchCents: number, aside: number) => (pitchCents * (1 + aside)) / aside / 2;
+  const base = (middle: number) => lognormal(random, middle, 0.7);
+  const at = {
+    nut: base(0.7) + severity('nut-friction', 12, 0.65),
+    tree: build.tree ? base(0.5) + severity('tree-friction', 12, 0.65) : 0,
+    saddle: base(0.4) + severity('saddle-friction', 8, 0.65),
+  };
+  const contact = (pitchCents: number, aside: number) => {
+    const sliding = hold(pitchCents, aside);
+    return { still: sliding * random.between(...STICK), sliding };
+  };
+  const locked = build.nut === 'locking';
+  const holds = [
+    ...(build.tree ? [contact(at.tree, behindTree)] : []),
+    // A locked nut lets nothing by.
+    locked ? { still: Infinity, sliding: Infinity } : contact(at.nut, head),
+    contact(locked ? 0.2 : at.saddle, tail),
+  ];
+  const run: Run = { lengths, speaking, holds, tensions: lengths.map(() => 0) };
+  // It was tuned up, or played, since: more often than not it stands near its flat limit.
+  const stand = () => (random.uniform() < PLAYED ? random.between(0.3, 1) : random.between(-1, 1));
+  lengths.forEach((_, i) => {
+    if (i === speaking) return;
+    const { sliding } = holds[Math.min(i, speaking)]!;
+    if (Number.isFinite(sliding)) run.tensions[i]! += sliding * stand();
+  });
+  const level = run.tensions[speaking]!;
+  run.tensions = run.tensions.map((t) => t - level);
+  slide(run);
+  const rise = (middle: number) => lognormal(random, middle * soft, 0.45);
+  const fresh = severity('fresh-string', 38, 0.65);
+  const floating = build.bridge === 'floating';
+  const pivot = severity('pivot-friction', 10, 0.5);
+  const springs = severity('springs-moved', 11, 0.6);
+  const peg = severity('peg-slip', 55, 0.8);
+  const clamp = severity('loose-clamp', 13, 0.5);
+  const worn = has('worn-string');
+  const roomy = severity('room', 9, 0.6) * sign(random);
+  const reference = severity('wrong-reference', 11, 0.6) * sign(random) + 0.3 * random.normal();
+  const flex = severity('neck-flex', 6, 0.5);
+  const firm = build.frets === false ? 0 : Math.abs(2 + 1.5 * random.normal());
+  const specimen: Specimen = {
+    cause,
+    run,
+    at,
+    rises: {
+      bend: rise(110),
+      bigBend: rise(250),
+      pressHead: rise(500),
+      pressTree: rise(500),
+      pressTail: rise(450),
+      dive: rise(800),
+      pullUp: rise(120),
+      side: rise(220),
+    },
+    coil: { pool: severity('winding-slip', 20, 0.6) + lognormal(random, 0.5, 0.8), share: random.between(0.5, 0.95) },
+    creep: {
+      pool: fresh + lognormal(random, 1, 0.8),
+      pulled: random.between(0.2, 0.55),
+      waited: random.between(0.05, 0.3),
+    },
+    lash: { cents: severity('gear-backlash', 13, 0.5) + lognormal(random, 0.4, 0.7), free: random.uniform() < 0.3 },
+    peg: { slip: peg, waits: peg * random.between(0.05, 0.4), tires: random.between(0.4, 1) },
+    bridge: {
+      after: floating ? pivot + base(0.4) : 0,
+      up: floating ? pivot * random.between(0.4, 1.1) : 0,
+      astray: springs,
+    },
+    clamp,
+    room: {
+      perTest: 0.25 + 0.1 * Math.abs(roomy),
+      warm: (string.material.includes('steel') ? -4 : -6) * lognormal(random, has('room') ? 1.8 : 0.7, 0.6),
+      since: roomy,
+    },
+    wear: {
+      octave: worn ? sign(random) * lognormal(random, 6, 0.6) : 1.3 * random.normal(),
+      scatter: worn ? lognormal(random, 1.1, 0.6) : 0,
+    },
+    reference,
+    posture: (flex > 0 ? flex * sign(random) : 0) + 0.6 * random.normal(),
+    firm: firm + severity('pressing', 9, 0.5),
+    since: { own: 0, others: 0, spread: 0 },
+    random,
+  };
+  specimen.since = sinceLast(specimen, { pivot, springs, peg, clamp, reference, flex, has });
+  return specimen;
+}
+
+interface Sizes {
+  pivot: number;
+  springs: number;
+  peg: number;
+  clamp: number;
+  reference: number;
+  flex: number;
+  has: (cause: Cause) => boolean;
+}
+
+/** What each fault has done since the string was last tuned: to this string, and to the others. */
+function sinceLast(s: Specimen, sizes: Sizes) {
+  const { random } = s;
+  const own =
+    -random.between(0, 1.2) * (s.at.nut + s.at.tree + s.at.saddle) * (random.uniform() < 0.8 ? 1 : -0.5) -
+    random.between(0.2, 1) * s.coil.pool -
+    random.between(0.3, 1.5) * s.creep.pool -
+    random.between(0, 1) * s.lash.cents -
+    random.between(0.2, 1.5) * sizes.peg -
+    random.between(0.2, 1) * sizes.clamp +
+    (sizes.has('worn-string') ? 3 * random.normal() : 0);
+  const all =
+    (sizes.pivot > 0 ? sizes.pivot * random.between(0.3, 1.1) * (random.uniform() < 0.7 ? -1 : 1) : 0) +
+    sizes.springs * random.between(0.5, 1.5) * sign(random) +
+    s.room.since -
+    (sizes.has('wrong-reference') ? sizes.reference : 0) +
+    sizes.flex * random.between(0.3, 1) * sign(random) +
+    0.8 * random.normal();
+  // A whole set is often as new as the string in hand.
+  const alike = sizes.has('fresh-string') && random.uniform() < 0.5 ? -random.between(0.3, 1.2) * s.creep.pool : 0;
+  const each = 1 + 0.25 * random.normal();
+  const spread = 0.7 + 0.3 * Math.abs(all) * random.uniform() + 0.3 * Math.abs(alike);
+  return { own: own + all * each + 0.8 * random.normal(), others: all + alike, spread };
+}
+
+/** What one way of pulling does beside sliding: coil, creep, lash and peg give. @returns the fall, cents */
+function gives(s: Specimen, hard: number): number {
+  const coil = s.coil.pool * s.coil.share * Math.min(1, hard);
+  s.coil.pool -= coil;
+  const creep = s.creep.pool * s.creep.pulled * Math.min(1, hard);
+  s.creep.pool -= creep;
+  const lash = s.lash.free ? s.lash.cents * s.random.between(0.5, 1) : 0;
+  if (lash > 0) s.lash.free = false;
+  const peg = hard > 0.5 || s.random.uniform() < 0.5 ? s.peg.slip * Math.min(1.2, hard) * s.random.between(0.3, 1) : 0;
+  s.peg.slip *= s.peg.tires;
+  return coil + creep + lash + peg;
+}
+
+/** One segment is pulled and let go: the change of the speaking length's pitch. */
+function pulled(s: Specimen, segment: number, cents: number, hard: number): number {
+  const before = s.run.tensions[s.run.speaking]!;
+  pull(s.run, segment, cents);
+  return s.run.tensions[s.run.speaking]! - before - (cents > 0 ? gives(s, hard) : 0);
+}
+
+/** What is seen of a test: own change, and that of the others. */
+export interface Seen {
+  own: number;
+  others: number;
+  scatter: number;
+}
+
+/** The test is done once; the specimen goes on from there. @param again the second time */
+export function doTest(s: Specimen, test: CauseTest, again: boolean, build: CauseBuild): Seen {
+  const { run, rises, random } = s;
+  const drift = s.room.perTest * random.normal();
+  const seen = (own: number, others = 0): Seen => ({
+    own: own + drift,
+    others: others + drift,
+    scatter: s.wear.scatter,
+  });
+  const headAt = run.speaking - 1;
+  const tailAt = run.speaking + 1;
+  const locked = build.nut === 'locking';
+  /** Pushed away and back, a bridge that does not come home leaves all strings off. */
+  const bridge = (by: number) => {
+    const stray = s.bridge.astray * random.between(0.3, 1.2) * (random.uniform() < 0.5 ? -1 : 1) * (again ? 0.6 : 1);
+    return by * (again ? random.between(0, 0.5) : 1) + (s.bridge.astray > 0 ? stray : 0);
+  };
+  switch (test) {
+    case 'from-below-above': {
+      // Tuned up, the head pulls the string over the nut; tuned down it pushes: the limits at both ends.
+      const toward = again ? -1 : 1;
+      if (!locked) {
+        const hold = run.holds[headAt]!.sliding;
+        run.tensions[headAt] = run.tensions[run.speaking]! + toward * hold;
+        if (headAt > 0) run.tensions[0] = run.tensions[headAt]! + toward * run.holds[0]!.sliding;
+        s.lash.free = again;
+      }
+      return seen(pulled(s, run.speaking, rises.bend, 0.35), bridgeBend(s, again));
+    }
+    case 'big-bend':
+      return seen(pulled(s, run.speaking, rises.bigBend, 0.7) + bridgeBend(s, again), bridgeBend(s, again));
+    case 'press-behind-nut':
+      if (locked) {
+        const give = s.clamp * (again ? random.between(0, 0.4) : random.between(0.6, 1.2));
+        return seen(give + 0.3 * random.normal());
+      }
+      return seen(pulled(s, headAt, rises.pressHead, 0.25));
+    case 'press-behind-tree':
+      if (locked) return seen(s.clamp * (again ? 0.1 : 0.6));
+      return seen(pulled(s, 0, rises.pressTree, 0.25));
+    case 'press-behind-saddle':
+      return seen(pulled(s, tailAt, rises.pressTail, 0.15));
+    case 'dive': {
+      const own = pulled(s, run.speaking, -rises.dive, 0);
+      const all = bridge(-s.bridge.after);
+      return seen(own + s.clamp * (again ? 0.2 : 1.4) + all, all);
+    }
+    case 'pull-up': {
+      const own = pulled(s, run.speaking, rises.pullUp, 0.4);
+      const all = bridge(s.bridge.up);
+      return seen(own - s.clamp * (again ? 0.2 : 0.5) + all, all);
+    }
+    case 'side-stretch':
+      return seen(pulled(s, run.speaking, rises.side, 1) - s.clamp * (again ? 0.2 : 0.7));
+    case 'wait': {
+      const creep = s.creep.pool * s.creep.waited;
+      s.creep.pool -= creep;
+      const room = Math.sign(s.room.since) * 0.25 * Math.abs(s.room.since) * random.uniform();
+      return seen(room - creep - s.peg.waits * random.between(0, 1), room);
+    }
+    case 'warm':
+      return seen(s.room.warm * random.between(0.7, 1.3), s.room.warm * random.between(0.7, 1.3));
+    case 'octave':
+      return seen(s.wear.octave - drift);
+    case 'posture':
+      return seen(s.posture - drift, s.posture - drift);
+    case 'reference':
+      return seen(s.reference - drift, s.reference - drift);
+    case 'firm-fret':
+      return seen(s.firm * random.between(0.7, 1.3));
+  }
+}
+
+/** A bend pulls a floating bridge along, and one that binds does not come home. */
+const bridgeBend = (s: Specimen, again: boolean): number =>
+  -s.bridge.after * (again ? s.random.between(0, 0.4) : s.random.between(0.4, 1));
+
+/**
+ * Friction coefficient times angle of wrap from what a contact costs in pitch between its two limits: mu theta =
+ * H ln 2 / (1200 beta), beta = aside / (1 + aside) (capstan law, docs/decisions.md).
+ */
+export const muThetaOf = (pitchCents: number, aside: number): number => (pitchCents * (1 + aside)) / aside / (2 * CPT);
+
+/** The same string once more, to try another test on. */
+export const copyOf = (s: Specimen, random: Random): Specimen => ({
+  ...s,
+  run: { ...s.run, tensions: [...s.run.tensions] },
+  coil: { ...s.coil },
+  creep: { ...s.creep },
+  lash: { ...s.lash },
+  peg: { ...s.peg },
+  random,
+});

@@ -1,0 +1,101 @@
+import { array, boolean, lazy, mixed, number, object } from 'yup';
+import { findCause, TESTS, testsOf, type Evidence } from '../core/causes';
+import { LONGEST_NAME } from '../core/limits';
+import { checked, refused } from './lines';
+
+const MATERIALS = [
+  'plain-steel',
+  'wound-steel',
+  'plain-nylon',
+  'wound-nylon',
+  'gut',
+  'synthetic-bowed',
+  'fluorocarbon',
+  'unknown',
+] as const;
+const cents = () => number().strict().min(-6000).max(6000);
+const size = (max: number) => number().strict().positive().max(max);
+/** Standard error of a reading where none is given, cents. */
+const USUAL_SIGMA = 0.4;
+
+const sinceLast = object({
+  test: mixed<'since-last'>().oneOf(['since-last']).required(),
+  own: cents().required(),
+  others: cents().required(),
+  othersSd: number().strict().min(0).max(6000).required(),
+});
+const result = object({
+  test: mixed<(typeof TESTS)[number]>().oneOf(TESTS).required(),
+  first: cents().required(),
+  second: cents().nullable().optional(),
+  others: cents().nullable().optional(),
+  scatter: number().strict().min(0).max(6000).nullable().optional(),
+});
+const schema = object({
+  instrument: object({
+    bridge: mixed<'fixed' | 'floating' | 'tailpiece'>().oneOf(['fixed', 'floating', 'tailpiece']).required(),
+    nut: mixed<'plain' | 'locking'>().oneOf(['plain', 'locking']).required(),
+    tree: boolean().strict().required(),
+    tuners: mixed<'geared' | 'friction' | 'pin'>().oneOf(['geared', 'friction', 'pin']).required(),
+    frets: boolean().strict().optional(),
+  }).required(),
+  string: object({
+    material: mixed<(typeof MATERIALS)[number]>().oneOf(MATERIALS).required(),
+    lengthMm: size(10000).required(),
+    headMm: size(5000).nullable().optional(),
+    targetHz: size(20000).required(),
+    gaugeMm: size(50).nullable().optional(),
+    ageDays: number().strict().min(0).max(100000).nullable().optional(),
+  }).required(),
+  sigmaCents: size(100).optional(),
+  evidence: array()
+    .of(lazy((e: { test?: unknown } | undefined) => (e?.test === 'since-last' ? sinceLast : result)))
+    .min(1)
+    .max(TESTS.length + 1)
+    .required(),
+});
+
+/** One line of `causes`: an instrument, a string and all tests so far in; chances, the next best test and friction out. */
+export function causesLine(item: Record<string, unknown>): object {
+  const id = item['id'];
+  const named = typeof id === 'number' || (typeof id === 'string' && id.length <= LONGEST_NAME) ? { id } : {};
+  const valid = checked(schema, item, 'bad-causes');
+  if (!valid.ok) return { ...valid, ...named };
+  const { instrument, string: s, sigmaCents = USUAL_SIGMA } = valid.value;
+  const evidence = valid.value.evidence.map(
+    (e) => Object.fromEntries(Object.entries(e as object).filter(([, v]) => v !== null)) as unknown as Evidence,
+  );
+  const [first, ...rest] = evidence;
+  if (first!.test !== 'since-last' || rest.some((e) => e.test === 'since-last'))
+    return { ...refused('bad-causes', 'The evidence begins with since-last, and has it once.'), ...named };
+  const names = rest.map((e) => e.test);
+  const allowed = new Set<string>(testsOf(instrument));
+  const foreign = names.find((t) => !allowed.has(t));
+  if (foreign) return { ...refused('bad-causes', `The test ${foreign} is not one of this instrument.`), ...named };
+  if (new Set(names).size < names.length)
+    return { ...refused('bad-causes', 'Each test stands in the evidence once.'), ...named };
+  const answer = findCause({
+    build: instrument,
+    string: {
+      material: s.material,
+      lengthMm: s.lengthMm,
+      targetHz: s.targetHz,
+      headMm: s.headMm ?? undefined,
+      gaugeMm: s.gaugeMm ?? undefined,
+      ageDays: s.ageDays ?? undefined,
+    },
+    sigmaCents,
+    evidence,
+  });
+  return {
+    ok: true,
+    ...named,
+    causes: answer.causes,
+    next: answer.next ?? null,
+    stop: answer.stop,
+    ...(answer.friction
+      ? { friction: { place: answer.friction.place, muTheta: answer.friction.muTheta, sd: answer.friction.sd } }
+      : {}),
+    ...(answer.cannotTell.length > 1 ? { cannotTell: answer.cannotTell } : {}),
+  };
+}
