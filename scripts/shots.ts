@@ -67,8 +67,21 @@ async function stretching(page: Page) {
   }
 }
 
+/** The tests of an inquiry done, up to its finding. */
+async function asking(page: Page) {
+  await page.keyboard.press('2');
+  for (let i = 0; i < 90; i++) {
+    await page.waitForTimeout(600);
+    const says = (await page.getByTestId('instruction').textContent()) ?? '';
+    if (/^Do what/.test(says)) return;
+    if (!/^A moment/.test(says)) await page.keyboard.press(/^(Pluck|At fret|Its harmonic)/.test(says) ? 'p' : 'Enter');
+    if (/^Pluck/.test(says)) await page.waitForTimeout(1200);
+  }
+}
+
 const ACTS: Record<string, (page: Page) => Promise<void>> = {
   bench: ringing,
+  causes: asking,
   fitting: async (page) => {
     for (let i = 0; i < 2; i++) await page.keyboard.press('Enter');
     await page.waitForTimeout(500);

@@ -28,6 +28,8 @@ import { useTestRun } from './useInquiry';
 /** Tests of one inquiry lie no further apart, ms. */
 const INQUIRY_MS = 6 * 3600000;
 const WAIT_MS = 600000;
+/** Marks the test that was done again after a remedy: it is no evidence of the inquiry before. */
+const AFTER = ':after';
 /** Chances below this are not worth a line. */
 const LISTED = 0.05;
 /** What puts a hidden fault of a simulated string right. */
@@ -50,6 +52,9 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const { instrumentId } = life.record;
   const { statuses } = useStatus(life, now);
   const [message, setMessage] = useState('');
+  /** How much was written when a test was done: until there is more, what was said before it is not said again. */
+  const [awaits, setAwaits] = useState(-1);
+  const size = bench.tests.length + bench.findings.length;
   const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
   const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
   /** The same test again, after something was done. */
@@ -60,6 +65,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     (t) =>
       t.instrumentId === instrumentId &&
       now - t.atMs < INQUIRY_MS &&
+      !t.passId.endsWith(AFTER) &&
       !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
   );
   const suspect = statuses.find((s) => s.state === 'slipped')?.stringId ?? life.strings[0]!.plan.stringId;
@@ -82,8 +88,9 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const test = useTestRun(string, a4Hz);
   const { run, part } = test;
   const since = question.evidence.find((e) => e.test === 'since-last');
-  const found = answer && !stale && tests.length > 0 && answer.stop ? answer.causes[0]! : undefined;
-  const next = stale ? undefined : answer?.next;
+  const settled = !stale && awaits !== size;
+  const found = answer && settled && tests.length > 0 && answer.stop ? answer.causes[0]! : undefined;
+  const next = settled ? answer?.next : undefined;
 
   type Drafts = Parameters<typeof append>[0];
   const write = (drafts: Drafts, then: () => void) =>
@@ -101,6 +108,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
       const result = test.heard(verdict.reading);
       setMessage('Heard.');
       if (!result) return;
+      setAwaits(size);
       const { first, second, sigmaCents } = result;
       const record = {
         type: 'test' as const,
@@ -124,7 +132,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
       setRetest(undefined);
       void write(
         [
-          { ...record, passId: crypto.randomUUID() },
+          { ...record, passId: `${passId}${AFTER}` },
           {
             type: 'finding',
             instrumentId,
@@ -161,6 +169,8 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const telling = [...tests].sort((a, b) => Math.abs(b.firstCents) - Math.abs(a.firstCents))[0];
   const treated = () => {
     if (!found || !telling) return;
+    setAwaits(size);
+    setOwn({ stringId, passId });
     demo?.mend(instrumentId, stringId, MENDS[found.cause] ?? []);
     void write([{ type: 'finding', instrumentId, stringId, passId, causes: answer!.causes }], () => {
       setRetest({ before: telling.firstCents, cause: found.cause });
