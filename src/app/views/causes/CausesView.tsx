@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { findingWords, outcomeOf, REMEDIES, TEST_GUIDES, type Cause, type CauseTest } from '../../../core/causes';
@@ -352,7 +351,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           }
         >
           {guide?.caution && part?.kind === 'do' && (
-            <p className={clsx('flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust')}>
+            <p className="flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
               <TriangleAlert size={18} className="shrink-0" aria-label="Caution" />
               {guide.caution}
             </p>
