@@ -3,6 +3,7 @@ import clsx from 'clsx';
 import { Mic, MicOff } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Button } from '../parts/Button';
+import { FileInput } from '../parts/FileInput';
 import { Modal } from '../parts/Modal';
 import { listInputs } from '../sound/sources';
 import { InputSheet } from './InputSheet';
@@ -23,14 +24,13 @@ export interface BarAction {
 interface Props {
   /** What listens; undefined where nothing is to be heard now. */
   sound?: Listening | undefined;
-  onListen?: () => void;
   actions: BarAction[];
   /** What stands in the menu only. */
   more?: BarAction[];
 }
 
 /** The one bar at the foot of every view that listens: listening, what to do next, other ways to bring a sound in, the level. */
-export function BottomBar({ sound, onListen, actions, more = [] }: Props) {
+export function BottomBar({ sound, actions, more = [] }: Props) {
   const fileInput = useRef<HTMLInputElement>(null);
   const [inputs, setInputs] = useState<{ id: string; name: string }[]>([]);
   const [checking, setChecking] = useState(false);
@@ -55,7 +55,7 @@ export function BottomBar({ sound, onListen, actions, more = [] }: Props) {
           strong={listening !== undefined}
           hint="Space"
           aria-pressed={listening !== undefined}
-          onClick={onListen}
+          onClick={sound.toggle}
         >
           {listening ? <Mic size={16} aria-hidden /> : <MicOff size={16} aria-hidden />}
           {listening ? 'Listening' : 'Listen'}
@@ -96,18 +96,11 @@ export function BottomBar({ sound, onListen, actions, more = [] }: Props) {
       {sound && <Meter trace={sound.trace} listening={listening} />}
       {sound && (
         <>
-          <input
+          <FileInput
             ref={fileInput}
-            type="file"
             accept=".wav,audio/wav,audio/x-wav"
-            className="hidden"
-            aria-label="WAV file"
-            tabIndex={-1}
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) void sound.openFile(file);
-              e.target.value = '';
-            }}
+            label="WAV file"
+            onFile={(file) => void sound.openFile(file)}
           />
           <InputSheet
             open={checking}

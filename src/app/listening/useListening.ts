@@ -37,7 +37,7 @@ export function useListening(
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
 ) {
-  const { ask } = useWorld();
+  const { ask, demo } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
@@ -172,6 +172,9 @@ export function useListening(
     [nowMs, pause, say],
   );
 
+  /** Opens the ear of this world: its microphone, or the simulated instrument. */
+  const open = () => void listen(demo ? 'simulated' : 'microphone');
+
   const openFile = useCallback(
     async (file: File) => {
       say('');
@@ -249,7 +252,9 @@ export function useListening(
     startCheck,
     useClock,
     listen,
-    pause,
+    open,
+    /** Listens, or pauses. */
+    toggle: () => (listening ? pause() : open()),
     openFile,
     pluck,
     take,

@@ -16,18 +16,8 @@ export function Modal({
   onClose: () => void;
   children: ReactNode;
 }) {
-  const wasOpen = useRef(open);
-  useEffect(() => {
-    if (wasOpen.current && !open) focusWork();
-    wasOpen.current = open;
-  }, [open]);
-  // A sheet that is taken away while it is open hands the keys back too.
-  useEffect(
-    () => () => {
-      if (wasOpen.current) focusWork();
-    },
-    [],
-  );
+  // Closed, or taken away while it is open, it hands the keys back.
+  useEffect(() => (open ? focusWork : undefined), [open]);
   const panel = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!open) return;

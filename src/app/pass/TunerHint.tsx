@@ -25,8 +25,7 @@ function RunDrawing({ place: { side, at, of }, up }: { place: TunerPlace; up: bo
   const rows = side === null ? 1 : 2;
   const step = (HIGH - 24) / Math.max(1, of);
   const run = (left: boolean, n: number) => {
-    const foot =
-      rows === 1 ? 10 + ((WIDE - 24) * (n - 0.5)) / of : left ? 29 - 2 * (of - n) : 35 + 2 * (of - n);
+    const foot = rows === 1 ? 10 + ((WIDE - 24) * (n - 0.5)) / of : left ? 29 - 2 * (of - n) : 35 + 2 * (of - n);
     const y = HIGH - 16 - step * (n - 0.5);
     const x = rows === 1 ? foot : left ? 12 : WIDE - 12;
     return { d: `M${foot} ${HIGH - 4}V${y + 6}Q${foot} ${y} ${x} ${y}`, x, y };

@@ -25,6 +25,10 @@ interface Props {
   children?: ReactNode;
 }
 
+/** The frame of a view with that column: both stand beside one another, on a small screen the column first. */
+export const WITH_COLUMN =
+  'grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)_300px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto print:block';
+
 /** The one column of every view that listens: the string in hand in figures for 1.5 m, one thing to do, the waterline, the rest small. */
 export function WorkColumn(p: Props) {
   const { trace, note } = p;
@@ -33,7 +37,7 @@ export function WorkColumn(p: Props) {
       id={WORK_ID}
       tabIndex={-1}
       aria-label="What to do now"
-      className="flex flex-col gap-2 overflow-y-auto [&>*]:shrink-0 border-l border-line bg-sheet p-4 print:hidden max-lg:max-h-none max-md:order-first max-md:border-b max-md:border-l-0"
+      className="flex flex-col gap-2 overflow-y-auto [&>*]:shrink-0 border-l border-line bg-sheet p-4 print:hidden max-md:order-first max-md:border-b max-md:border-l-0"
     >
       <h2 className="text-sm font-semibold text-ink2">{p.heading}</h2>
       {note !== undefined && (

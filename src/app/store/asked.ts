@@ -33,9 +33,9 @@ function askedOptions<K extends keyof Questions>(
   world: World,
   askWorker: Settling['ask'],
   client: QueryClient,
-) {
+): UseQueryOptions<Questions[K]['answer'], Error> {
   const about = ['asked', world, question, subject];
-  return {
+  const options = {
     queryKey: [...about, revisionOf(of), ask],
     queryFn: ({ signal }: { signal: AbortSignal }) => askWorker(question, ask, { signal, waits }),
     enabled,
@@ -49,15 +49,15 @@ function askedOptions<K extends keyof Questions>(
         .sort((a, b) => a.state.dataUpdatedAt - b.state.dataUpdatedAt)
         .at(-1)?.state.data as Questions[K]['answer'] | undefined,
   };
+  // The library's types ask whether an answer may be a function: none of ours is.
+  return options as unknown as UseQueryOptions<Questions[K]['answer'], Error>;
 }
 
 /** Asks the worker what follows from the log. An error is told where its answer would stand. */
 export function useAsked<K extends keyof Questions>(asked: Asked<K>) {
   const { ask, world } = useWorld();
   const client = useQueryClient();
-  // The library's types ask whether an answer may be a function: none of ours is.
-  const options = askedOptions(asked, world, ask, client) as unknown as UseQueryOptions<Questions[K]['answer'], Error>;
-  const { data, error, isPlaceholderData } = useQuery(options);
+  const { data, error, isPlaceholderData } = useQuery(askedOptions(asked, world, ask, client));
   return { data, error, /** The answer is to what was asked before. */ stale: isPlaceholderData };
 }
 
@@ -66,9 +66,7 @@ export function useAskedEach<K extends keyof Questions>(asked: readonly Asked<K>
   const { ask, world } = useWorld();
   const client = useQueryClient();
   return useQueries({
-    queries: asked.map(
-      (a) => askedOptions(a, world, ask, client) as unknown as UseQueryOptions<Questions[K]['answer'], Error>,
-    ),
+    queries: asked.map((a) => askedOptions(a, world, ask, client)),
     combine: (all) => ({
       data: all.map((r) => r.data as Questions[K]['answer'] | undefined),
       error: all.find((r) => r.error)?.error as Error | undefined,

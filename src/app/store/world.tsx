@@ -28,7 +28,8 @@ import { FaultyRecord } from './held';
 import { openStore, reasonOf, type Damaged, type RecordStore, type World } from '../database/database';
 import { settings } from './settings';
 
-type Draft = LogRecord extends infer R
+/** A record as a view gives it; who, when and in which order is added. */
+export type Draft = LogRecord extends infer R
   ? R extends LogRecord
     ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin' | 'written'> & Partial<Pick<RecordBase, 'atMs'>>
     : never
@@ -64,7 +65,7 @@ export interface WorldValue {
 }
 
 export interface DemoControls {
-  truthOf: (instrumentId: string) => StringTruth[] | undefined;
+  stringOf: (instrumentId: string, stringId: string | undefined) => StringTruth | undefined;
   turn: (instrumentId: string, stringId: string, cents: number) => void;
   /** A fresh string of the same kind is put on, slack by this much. */
   restring: (instrumentId: string, stringId: string, slackCents: number) => void;
@@ -228,7 +229,8 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth });
     };
     return {
-      truthOf: (instrumentId) => demoState.current?.truth[instrumentId],
+      stringOf: (instrumentId, stringId) =>
+        demoState.current?.truth[instrumentId]?.find((s) => s.stringId === stringId),
       turn: (instrumentId, stringId, cents) => hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents)),
       restring: (instrumentId, stringId, slackCents) =>
         hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),

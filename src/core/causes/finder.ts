@@ -54,6 +54,9 @@ const TRUST = 0.9;
 /** Sure enough to stop; a test that tells less than this, bits, is not worth its time. */
 const SURE = 0.9;
 const LEAST_GAIN = 0.06;
+/** Causes above this stand close where nothing is sure; friction is told above the other. */
+const CLOSE = 0.2;
+const FRICTION_FROM = 0.4;
 /** Outcomes that are tried for a test, and specimens that they are judged by. */
 const OUTCOMES = 36;
 const JUDGES = 150;
@@ -120,7 +123,8 @@ function gainOf(
 ): number {
   const answers = judges.map((s) => twice(copyOf(s, random), test, build));
   const causes = [...new Set(judges.map((s) => s.cause))];
-  const share = causes.map((c) => judges.filter((s) => s.cause === c).length / judges.length);
+  const at = judges.map((s) => causes.indexOf(s.cause));
+  const share = causes.map((_, c) => at.filter((a) => a === c).length / judges.length);
   let after = 0;
   const step = judges.length / OUTCOMES;
   for (let k = 0; k < OUTCOMES; k++) {
@@ -134,10 +138,10 @@ function gainOf(
       others: first.others + 0.5 * noise(),
     };
     const chances = causes.map(() => 1e-12);
-    judges.forEach((s, j) => {
+    answers.forEach((answer, j) => {
       // Nobody judges by itself.
       if (j === by) return;
-      chances[causes.indexOf(s.cause)]! += testLikelihood(outcome, ...answers[j]!, sigmaCents, FEW) ** TRUST;
+      chances[at[j]!]! += testLikelihood(outcome, ...answer, sigmaCents, FEW) ** TRUST;
     });
     const sum = chances.reduce((a, b) => a + b, 0);
     after += bits(chances.map((c) => c / sum)) / OUTCOMES;
@@ -153,7 +157,7 @@ function frictionOf(particles: readonly { specimen: Specimen; weight: number }[]
     .map((cause) => ({ cause, all: particles.filter((p) => p.specimen.cause === cause) }))
     .map(({ cause, all }) => ({ cause, all, sum: all.reduce((s, p) => s + p.weight, 0) }))
     .sort((a, b) => b.sum - a.sum)[0];
-  if (!found || found.sum < 0.4) return undefined;
+  if (!found || found.sum < FRICTION_FROM) return undefined;
   const place = PLACES[found.cause];
   const values = found.all.map(({ specimen: { at, run }, weight }) => {
     const aside =
@@ -193,12 +197,14 @@ export function findCause(question: CauseQuestion): CauseAnswer {
   const random = randomFrom(SEED);
   const judges = drawn(particles, JUDGES);
   const worth = left
-    .map((test) => ({ test, gain: gainOf(test, judges, question, random) }))
-    .map(({ test, gain }) => ({ test, gain, rate: gain / (EFFORT_S[test] + EFFORT_BASE_S) }))
+    .map((test) => {
+      const gain = gainOf(test, judges, question, random);
+      return { test, gain, rate: gain / (EFFORT_S[test] + EFFORT_BASE_S) };
+    })
     .sort((a, b) => b.rate - a.rate);
   const telling = worth.filter((w) => w.gain >= LEAST_GAIN);
   const sure = causes[0]!.probability >= SURE;
-  const close = causes.filter((c) => c.probability > 0.2).map((c) => c.cause);
+  const close = causes.filter((c) => c.probability > CLOSE).map((c) => c.cause);
   return {
     causes,
     next: (telling[0] ?? (sure ? undefined : worth.find((w) => w.gain > 0)))?.test,

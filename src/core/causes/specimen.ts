@@ -1,4 +1,5 @@
 import { pull, slide, type Random, type Run } from '../simulate';
+import { CENTS_PER_LN_TENSION } from '../strings';
 import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
 
 /**
@@ -29,7 +30,6 @@ export interface Specimen {
   random: Random;
 }
 
-const CPT = 600 / Math.LN2;
 /** How far the usual pulls raise a string, by material, over steel (house estimates: stiffer strings rise more). */
 const RISES: Partial<Record<CauseString['material'], number>> = {
   'plain-nylon': 0.35,
@@ -297,7 +297,8 @@ const bridgeBend = (s: Specimen, again: boolean): number =>
  * Friction coefficient times angle of wrap from what a contact costs in pitch between its two limits: mu theta =
  * H ln 2 / (1200 beta), beta = aside / (1 + aside) (capstan law, docs/decisions.md).
  */
-export const muThetaOf = (pitchCents: number, aside: number): number => (pitchCents * (1 + aside)) / aside / (2 * CPT);
+export const muThetaOf = (pitchCents: number, aside: number): number =>
+  (pitchCents * (1 + aside)) / aside / (2 * CENTS_PER_LN_TENSION);
 
 /** The same string once more, to try another test on. */
 export const copyOf = (s: Specimen, random: Random): Specimen => ({

@@ -1,4 +1,4 @@
-import { farWords, turnOf, wayWords, type TunerKind } from '../strings';
+import { farWords, turnOf, wayWords, type TunerKind, type Turn } from '../strings';
 import type { Figure } from './hand';
 
 /** What is known of the tuner of the string in hand. */
@@ -68,7 +68,7 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
   let { other, gain } = known;
   let recent: Figure[] = [];
   /** Where it rested when it was told, and what it was told, cents. */
-  let told: { at: number; turn: number; far: string } | undefined;
+  let told: { at: number; turn: number; by: Turn['by']; spent: boolean; far: string } | undefined;
   let wrong: { sentence: string; sinceS: number } | undefined;
   let misses = 0;
   let careful = false;
@@ -82,12 +82,12 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
     const all = wanted(cents);
     const turn = careful && all > 0 ? all / 2 : all;
     const { perTurn, kind, fineLeft } = known;
-    const tooFar = perTurn?.fine && Math.abs(turn) <= perTurn.fine && turn > fineLeft;
-    const far =
-      !perTurn || misses >= MISSES || Math.abs(turn) < FAR_FROM
-        ? ''
-        : farWords(turnOf(turn, tooFar ? { ...perTurn, fine: null } : perTurn, kind, gain));
-    told = { at: cents, turn, far };
+    const wished = perTurn && turnOf(turn, perTurn, kind, gain);
+    // A fine tuner at its end leaves it to the peg.
+    const spent = wished?.by === 'fine-tuner' && turn > fineLeft;
+    const meant = spent ? turnOf(turn, { ...perTurn!, fine: null }, kind, gain) : wished;
+    const far = !meant || misses >= MISSES || Math.abs(turn) < FAR_FROM ? '' : farWords(meant);
+    told = { at: cents, turn, by: meant?.by ?? kind, spent, far };
   };
 
   /** The hand has rested: what did it do? */
@@ -130,18 +130,16 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
     },
     wrong: (nowS) => (wrong && nowS - wrong.sinceS < WRONG_TOLD_S ? wrong.sentence : undefined),
     advice() {
-      const { place, kind, perTurn, fineLeft } = known;
+      const { place, perTurn, fineLeft } = known;
       if (!told) return { place, way: '', far: '', up: true };
-      const fine = perTurn?.fine ? turnOf(told.turn, perTurn, kind).by === 'fine-tuner' : false;
-      const spent = fine && told.turn > fineLeft;
-      const by = fine && !spent ? 'fine-tuner' : kind;
+      const { by, turn, spent } = told;
       const where =
         by === 'fine-tuner'
           ? `fine tuner, ${Math.max(0, Math.round(fineLeft))} cents of travel left`
           : perTurn?.fine
             ? `${spent ? 'fine tuner at its end' : 'too far for the fine tuner'}: peg first. ${place[0]!.toUpperCase()}${place.slice(1)}`
             : place;
-      return { place: where, way: wayWords({ by, turns: told.turn }, other), far: told.far, up: told.turn > 0 };
+      return { place: where, way: wayWords({ by, turns: turn }, other), far: told.far, up: turn > 0 };
     },
     learned: () => (taught ? { other, gain } : undefined),
   };

@@ -4,6 +4,7 @@ export { setLoad, type NamedSpec, type SetLoad, type SetWarning } from './set';
 export { guardAllowanceCents, pitchGuard, type GuardCall } from './guard';
 export {
   axialStiffnessN,
+  CENTS_PER_LN_TENSION,
   centsPerDegree,
   centsPerMm,
   clockMinutes,

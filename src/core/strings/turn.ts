@@ -1,7 +1,7 @@
 import type { StringLoad } from './load';
 import type { StringMaterial } from './materials';
 import type { FamilyTraits, TunerKind } from './traits';
-import { axialStiffnessN, centsPerMm, clockMinutes, takenUpPerTurnMm } from './winding';
+import { axialStiffnessN, CENTS_PER_LN_TENSION, centsPerMm, clockMinutes, takenUpPerTurnMm } from './winding';
 
 /** How far a string is to be turned, with which tuner. */
 export interface Turn {
@@ -24,7 +24,6 @@ const STRAIN: Partial<Record<StringMaterial, number>> = {
   gut: 0.03,
   'synthetic-bowed': 0.035,
 };
-const CENTS_PER_LN_TENSION = 600 / Math.LN2;
 /** A fine tuner's reach, cents either way from the middle of its travel, and what it takes up in one turn, mm (house estimates). */
 export const FINE_REACH_CENTS = 60;
 const FINE_MM_PER_TURN = 0.25;

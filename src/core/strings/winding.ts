@@ -1,6 +1,7 @@
 import { MECHANICS, type StringMaterial } from './materials';
 
-const CENTS_PER_LN_TENSION = 600 / Math.LN2;
+/** Cents for a change of the tension's natural logarithm by one: f goes with the root of T (Taylor's law). */
+export const CENTS_PER_LN_TENSION = 600 / Math.LN2;
 /** Thermal expansion of music wire, 1 / deg C (handbook value). */
 const WIRE_EXPANSION = 11.5e-6;
 

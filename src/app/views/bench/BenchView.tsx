@@ -11,18 +11,19 @@ import { useListening } from '../../listening/useListening';
 import { ageLine } from '../../parts/age';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { dueTime, span } from '../../parts/format';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { guidedOf } from '../../pass/guided';
 import { GuardNote } from '../../pass/GuardNote';
 import { loadOf } from '../../pass/loadOf';
 import { SimulatorControls } from '../../pass/SimulatorControls';
 import { placeOf } from '../../pass/tuner';
 import { TunerHint } from '../../pass/TunerHint';
-import { WorkColumn } from '../../pass/WorkColumn';
+import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { soundTarget, TONE_S } from '../../sound/tone';
-import { heldInMemory } from '../../store/held';
 import { useNow } from '../../store/now';
 import { HOLD_MIN, TOLERANCE_CENTS, useStatus } from '../../store/status';
 import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
 import { Facts } from './Facts';
 import { Lanes } from './Lanes';
 import { TypedFigure } from './TypedFigure';
@@ -31,7 +32,7 @@ import { TYPED_SIGMA, useKeeping } from './useKeeping';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, zoneMin, append, demo, basePath, nowMs: clock } = useWorld();
+  const { bench, a4Hz, zoneMin, demo, basePath, nowMs: clock } = useWorld();
   const navigate = useNavigate();
   const now = useNow(demo ? 2000 : 5000);
   const curtainMs = bench.curtain?.curtainMs ?? null;
@@ -39,6 +40,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const { statuses: own, error } = useStatus(life, now);
   const [said, setSaid] = useState({ of: '', words: '' });
   const say = useCallback((words: string) => setSaid({ of: instrumentId, words }), [instrumentId]);
+  const write = useWriting(say);
   const pass = useCheckPass(life, own, say);
   const { keep, hear, insist, setInsist } = useKeeping(life, pass, say);
   const [typing, setTyping] = useState(false);
@@ -63,9 +65,8 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   );
   const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
   const load = useMemo(() => loadOf(focus.plan, targetFrequencyHz(focus.plan.note, a4Hz)!), [focus, a4Hz]);
-  const truth = demo?.truthOf(instrumentId)?.find((t) => t.stringId === focusId);
+  const truth = demo?.stringOf(instrumentId, focusId);
 
-  const listen = () => void sound.listen(demo ? 'simulated' : 'microphone');
   const choose = (index: number) => {
     const string = life.strings[index];
     if (!string) return;
@@ -82,25 +83,23 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       return;
     }
     pass.clearChoice();
-    void append([{ type: 'taken-back', supersedes: last.id }]).then(
-      () => say('The last reading is taken back; it stays in the log, marked so.'),
-      (fault: Error) => say(heldInMemory(fault)),
+    void write([{ type: 'taken-back', supersedes: last.id }], () =>
+      say('The last reading is taken back; it stays in the log, marked so.'),
     );
   };
   const hands = {
     pluck: (hardness: number) =>
-      truth &&
-      sound.pluck(() => demo?.truthOf(instrumentId)?.find((t) => t.stringId === truth.stringId) ?? truth, hardness),
+      truth && sound.pluck(() => demo?.stringOf(instrumentId, truth.stringId) ?? truth, hardness),
     turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
   };
   const acts = {
-    listen: () => (sound.listening ? sound.pause() : listen()),
+    listen: sound.toggle,
     take: () => {
       if (!step) {
         say('');
         pass.start();
-        if (!sound.listening) listen();
-      } else if (!sound.listening) listen();
+        if (!sound.listening) sound.open();
+      } else if (!sound.listening) sound.open();
       else sound.take();
     },
     next: () => {
@@ -159,17 +158,13 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         if (file) void sound.openFile(file);
       }}
     >
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)_300px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto">
+      <div className={WITH_COLUMN}>
         <section aria-label="Strings" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
           <p className="pb-1.5 text-sm text-ink2">
             {holding} of {life.strings.length} strings will hold ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
             {strung > 0 && `, strung ${span(now - strung)} ago`}
           </p>
-          {error && (
-            <p role="alert" className="pb-2 text-sm text-rust">
-              The forecasts could not be worked out ({error.message}). Readings are kept as ever.
-            </p>
-          )}
+          <NotWorkedOut error={error} what="The forecasts" kept="Readings are kept as ever." />
           {life.strings.every((s) => s.readings.length === 0) && (
             <FirstStep drawing={<FallSketch />}>
               Nothing was read of these strings yet. Enter starts a check pass: pluck each string once as you find it,
@@ -204,7 +199,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       </div>
       <BottomBar
         sound={sound}
-        onListen={acts.listen}
         actions={[
           { words: step ? 'Take it' : 'Start a check pass', hint: 'Enter', strong: !step, on: acts.take },
           ...(step ? [{ words: 'Next string', hint: 'N', on: acts.next }] : []),

@@ -1,4 +1,3 @@
-import { TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { findingWords, outcomeOf, REMEDIES, TEST_GUIDES, type Cause, type CauseTest } from '../../../core/causes';
 import { targetFrequencyHz } from '../../../core/music';
@@ -11,26 +10,26 @@ import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
 import { Button } from '../../parts/Button';
+import { Caution } from '../../parts/Caution';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
-import { WorkColumn } from '../../pass/WorkColumn';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
+import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { useAsked } from '../../store/asked';
-import { heldInMemory } from '../../store/held';
 import { useNow } from '../../store/now';
-import { TOLERANCE_CENTS, useStatus } from '../../store/status';
+import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
-import { buildOf, questionOf } from './evidence';
+import { useWriting } from '../../store/writing';
+import { questionOf } from './evidence';
 import { Evidence } from './Evidence';
 import { PlaceDrawing } from './PlaceDrawing';
-import { useTestRun } from './useInquiry';
+import { Chances, ToDo } from './Finding';
+import { useTestRun } from './useTestRun';
 
 /** Tests of one inquiry lie no further apart, ms. */
 const INQUIRY_MS = 6 * 3600000;
-const WAIT_MS = 600000;
 /** Marks the test that was done again after a remedy: it is no evidence of the inquiry before. */
 const AFTER = ':after';
-/** Chances below this are not worth a line. */
-const LISTED = 0.05;
 /** What puts a hidden fault of a simulated string right. */
 const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'nut-friction': ['nut', 'tree'],
@@ -46,10 +45,9 @@ function disturbanceOf(test: CauseTest, index: number): Disturbance | undefined 
 
 /** Why does it not stay? The next best test, the cause with its evidence, the remedy, and whether it helped. */
 export function CausesView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, append, demo, nowMs } = useWorld();
+  const { bench, a4Hz, demo, nowMs } = useWorld();
   const now = useNow(60000);
   const { instrumentId } = life.record;
-  const { statuses } = useStatus(life, now);
   const [message, setMessage] = useState('');
   /** How much was written when a test was done: until there is more, what was said before it is not said again. */
   const [awaits, setAwaits] = useState(-1);
@@ -67,7 +65,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
       !t.passId.endsWith(AFTER) &&
       !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
   );
-  const suspect = statuses.find((s) => s.state === 'slipped')?.stringId ?? life.strings[0]!.plan.stringId;
+  const suspect = (life.strings.find((s) => s.readings.at(-1)?.slip) ?? life.strings[0]!).plan.stringId;
   const { stringId, passId } = own ?? goesOn ?? { stringId: suspect, passId: '' };
   const string = life.strings.find((s) => s.plan.stringId === stringId) ?? life.strings[0]!;
   const { note } = string.plan;
@@ -91,9 +89,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const found = answer && settled && tests.length > 0 && answer.stop ? answer.causes[0]! : undefined;
   const next = settled ? answer?.next : undefined;
 
-  type Drafts = Parameters<typeof append>[0];
-  const write = (drafts: Drafts, then: () => void) =>
-    append(drafts).then(then, (fault: Error) => setMessage(heldInMemory(fault)));
+  const write = useWriting(setMessage);
 
   const sound = useListening(
     test.guided,
@@ -148,20 +144,18 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     setMessage,
   );
   const deaf = sound.listening === undefined;
-  const listen = () => void sound.listen(demo ? 'simulated' : 'microphone');
 
   // The ear opens with the first part that is sounded.
   const sounding = part?.kind === 'read';
   useEffect(() => {
-    if (sounding && deaf) void sound.listen(demo ? 'simulated' : 'microphone');
+    if (sounding && deaf) sound.open();
     // Only when a part comes: somebody may have paused it on purpose.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [sounding]);
 
   const begin = (which: CauseTest) => {
     setMessage('');
-    if (!passId || closed) setOwn({ stringId, passId: crypto.randomUUID() });
-    else if (!own) setOwn({ stringId, passId });
+    setOwn({ stringId, passId: closed || !passId ? crypto.randomUUID() : passId });
     test.begin(which);
   };
   /** The test that showed most is done once more after a remedy. */
@@ -180,7 +174,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     if (!run || part?.kind !== 'do') return;
     const how = disturbanceOf(run.test, run.index);
     if (how) demo?.disturb(instrumentId, stringId, how);
-    if (part.waitS) demo?.moveClock(nowMs() + WAIT_MS);
+    if (part.waitS) demo?.moveClock(nowMs() + 1000 * part.waitS);
     setMessage('');
     test.acted();
   };
@@ -188,7 +182,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const enter = () => {
     if (part?.kind === 'do') done();
     else if (part) {
-      if (deaf) listen();
+      if (deaf) sound.open();
       else sound.take();
     } else if (closed) reset();
     else if (offersRemedy) treated();
@@ -207,14 +201,14 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   };
   const digit = useDigits(life.strings.length, choose, (d) => setMessage(`String ${d} …`));
   const pluck = (hardness: number) => {
-    const truth = () => demo!.truthOf(instrumentId)!.find((t) => t.stringId === stringId)!;
     if (!demo || part?.kind !== 'read') return;
     const { touch } = part;
     sound.pluck(
       () =>
-        touch === 'open'
-          ? truth()
-          : touched(truth(), touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: 'harmonic' }),
+        touched(
+          demo.stringOf(instrumentId, stringId)!,
+          touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: touch },
+        ),
       hardness,
     );
   };
@@ -227,7 +221,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   };
   const again = () => run && test.begin(run.test);
   usePedal(KEYS.causes, {
-    listen: () => (deaf ? listen() : sound.pause()),
+    listen: sound.toggle,
     take: enter,
     choose: (_, key) => digit(Number(key)),
     skip,
@@ -248,11 +242,10 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           : next
             ? `Next: ${TEST_GUIDES[next].title.toLowerCase()}`
             : 'A moment …';
-  const remedy = found && REMEDIES[found.cause];
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)_300px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto">
+      <div className={WITH_COLUMN}>
         <section
           aria-label="Why does it not stay"
           tabIndex={0}
@@ -271,11 +264,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
               </Button>
             ))}
           </div>
-          {error && (
-            <p role="alert" className="py-2 text-sm text-rust">
-              This could not be worked out ({error.message}). What was read is kept.
-            </p>
-          )}
+          <NotWorkedOut error={error} kept="What was read is kept." />
           {tests.length === 0 ? (
             <FirstStep drawing={<FallSketch />}>
               Why does {note} not stay? A few tests by hand tell: each is a reading, something done, a reading again,
@@ -288,39 +277,9 @@ export function CausesView({ life }: { life: InstrumentLife }) {
               </p>
             )
           )}
-          {remedy && !run && (
-            <section aria-label="What to do about it" className="max-w-2xl border-t border-line pt-2">
-              <ul className="flex flex-col gap-1.5 text-lg">
-                {remedy.steps.map((s) => (
-                  <li key={s} className="border-l-4 border-water pl-3">
-                    {s}
-                  </li>
-                ))}
-              </ul>
-              <p className="py-2 text-sm">{remedy.expect} The maker’s and a qualified repairer’s word comes first.</p>
-              {remedy.caution && (
-                <p className="flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
-                  <TriangleAlert size={18} className="shrink-0" aria-label="Caution" />
-                  {remedy.caution}
-                </p>
-              )}
-            </section>
-          )}
+          {found && !run && <ToDo cause={found.cause} />}
           <Evidence since={since} tests={tests} />
-          {tests.length > 0 && answer && (
-            <ul aria-label="Chances" className="max-w-xl py-3 text-sm">
-              {answer.causes
-                .filter((c) => c.probability >= LISTED)
-                .map(({ cause, probability }) => (
-                  <li key={cause} className="flex items-center gap-3 py-0.5">
-                    <span className="w-64">{REMEDIES[cause].name}</span>
-                    <span className="h-2.5 flex-1 bg-water/60">
-                      <span className="block h-full bg-deep" style={{ width: `${(100 * probability).toFixed(0)}%` }} />
-                    </span>
-                  </li>
-                ))}
-            </ul>
-          )}
+          {tests.length > 0 && answer && <Chances causes={answer.causes} />}
           {answer?.friction && tests.length > 1 && found && (
             <p className="pb-2 text-sm">
               You can lose about <b className="figure">{answer.friction.cents.toFixed(0)} cents</b> at the{' '}
@@ -344,18 +303,13 @@ export function CausesView({ life }: { life: InstrumentLife }) {
             guide && (
               <PlaceDrawing
                 place={part?.kind === 'do' ? guide.place : 'none'}
-                tree={buildOf(life).tree}
+                tree={question.build.tree}
                 title={guide.title}
               />
             )
           }
         >
-          {guide?.caution && part?.kind === 'do' && (
-            <p className="flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
-              <TriangleAlert size={18} className="shrink-0" aria-label="Caution" />
-              {guide.caution}
-            </p>
-          )}
+          {guide?.caution && part?.kind === 'do' && <Caution>{guide.caution}</Caution>}
           {traitsOf(life.record).holds === 'bridge-and-soundpost' && !run && (
             <p className="text-xs text-ink2">If bridge or soundpost move, stop: a repairer sets them.</p>
           )}
@@ -363,7 +317,6 @@ export function CausesView({ life }: { life: InstrumentLife }) {
       </div>
       <BottomBar
         sound={sound}
-        onListen={() => (deaf ? listen() : sound.pause())}
         actions={[
           {
             words:
@@ -382,9 +335,9 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           },
           { words: 'Not this test', hint: 'S', disabled: !run && !next, on: skip },
           ...(run ? [{ words: 'From its beginning', hint: 'R', on: again }] : []),
-          { words: 'Begin anew', hint: 'Esc', on: () => reset(), seldom: true },
+          ...(closed ? [] : [{ words: 'Begin anew', hint: 'Esc', on: () => reset(), seldom: true }]),
           ...(demo && sounding ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
-        ].filter((a, i, all) => all.findIndex((b) => b.words === a.words) === i)}
+        ]}
       />
     </div>
   );

@@ -118,23 +118,22 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
   const load = useMemo(() => own && loadOf(own.plan, targetFrequencyHz(own.plan.note, a4Hz)!), [own, a4Hz]);
 
   // The ear opens by itself at the first step that needs it.
-  const open = useRef(sound.listen);
+  const open = useRef(sound.open);
   useEffect(() => {
-    open.current = sound.listen;
+    open.current = sound.open;
   });
   const deaf = sounding && sound.listening === undefined;
   const opened = useRef(false);
   useEffect(() => {
     if (!deaf || opened.current) return;
     opened.current = true;
-    void open.current(demo ? 'simulated' : 'microphone');
-  }, [deaf, demo]);
+    open.current();
+  }, [deaf]);
 
   const leave = () => {
     onEnd();
     void navigate(`${basePath}/bench/${instrumentId}`);
   };
-  const listen = () => (sound.listening ? sound.pause() : void sound.listen(demo ? 'simulated' : 'microphone'));
   const next = () => {
     if (!step) {
       leave();
@@ -146,20 +145,19 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     else if (waiting) {
       demo?.stretch(instrumentId, own.plan.stringId);
       rounds.setPhase('read');
-    } else if (deaf) listen();
+    } else if (deaf) sound.open();
     else sound.take();
   };
-  const truth = own && demo?.truthOf(instrumentId)?.find((t) => t.stringId === own.plan.stringId);
+  const truth = demo?.stringOf(instrumentId, own?.plan.stringId);
   const hands = {
     pluck: (hardness: number) =>
-      truth &&
-      sound.pluck(() => demo?.truthOf(instrumentId)?.find((t) => t.stringId === truth.stringId) ?? truth, hardness),
+      truth && sound.pluck(() => demo?.stringOf(instrumentId, truth.stringId) ?? truth, hardness),
     turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
   };
   usePedal(KEYS.fitting, {
     next,
     back: () => advance(-1),
-    listen: sounding ? listen : undefined,
+    listen: sounding ? sound.toggle : undefined,
     skip: step && (() => setAsks('skip')),
     note: step && (() => setAsks('note')),
     warmed: keeping.warmed,
@@ -225,7 +223,6 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
       </div>
       <BottomBar
         sound={sounding ? sound : undefined}
-        onListen={listen}
         actions={[
           {
             words:

@@ -7,9 +7,9 @@ import { adviseRounds } from '../../../core/settling';
 import { traitsOf } from '../../../core/strings';
 import { signed } from '../../parts/format';
 import { figuresOf } from '../../pass/figures';
-import { heldInMemory } from '../../store/held';
 import { TOLERANCE_CENTS } from '../../store/status';
-import { useWorld } from '../../store/world';
+import { useWorld, type Draft } from '../../store/world';
+import { useWriting } from '../../store/writing';
 import { REMOVALS } from './removal';
 import type { Progress } from './useFitting';
 import { dropSince, type useRounds } from './useRounds';
@@ -36,21 +36,19 @@ interface Given {
 
 /** Writes the steps of a fitting into the log: ticked, skipped, heard. */
 export function useKeepingSteps(g: Given) {
-  const { bench, a4Hz, append, demo } = useWorld();
+  const { bench, a4Hz, demo } = useWorld();
   const { life, step, own, rounds, say } = g;
   const { instrumentId } = life.record;
   /** It came from above: once more from below. */
   const [again, setAgain] = useState(false);
 
-  type Drafts = Parameters<typeof append>[0];
-  const write = (drafts: Drafts, then: () => void) =>
-    append(drafts).then(then, (error: Error) => say(heldInMemory(error)));
+  const write = useWriting(say);
 
   /** Ticks or skips the step in hand, with what else it writes. */
-  const finish = (outcome: 'done' | 'skipped', words: string, more: Drafts = []) => {
+  const finish = (outcome: 'done' | 'skipped', words: string, more: Draft[] = []) => {
     if (!step) return;
     const about = step.stringIds.length === 1 ? { stringId: step.stringIds[0]! } : {};
-    const ticked: Drafts[number] = {
+    const ticked: Draft = {
       type: 'fitting',
       instrumentId,
       ...about,
@@ -62,7 +60,7 @@ export function useKeepingSteps(g: Given) {
   };
 
   function endRounds(count: number) {
-    const stretched: Drafts = [
+    const stretched: Draft[] = [
       {
         type: 'treatment',
         instrumentId,
@@ -90,13 +88,13 @@ export function useKeepingSteps(g: Given) {
     }
     const { reading: outcome, arrival, learned } = verdict;
     const { stringId } = own.plan;
-    const taught: Drafts = learned ? [{ type: 'tuner', instrumentId, stringId, ...learned }] : [];
+    const taught: Draft[] = learned ? [{ type: 'tuner', instrumentId, stringId, ...learned }] : [];
     if (g.under) {
       finish('done', g.note, taught);
       return;
     }
     const figures = figuresOf(outcome);
-    const kept: Drafts[number] = {
+    const kept: Draft = {
       type: 'reading',
       instrumentId,
       stringId,

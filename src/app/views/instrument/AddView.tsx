@@ -8,6 +8,7 @@ import { BuildFields } from './BuildFields';
 import { FamilyDrawing } from './FamilyDrawing';
 import { Fault } from './Fault';
 import { buildOf, freeName, rowsOf, rowsOfFamily, type Fields } from './fields';
+import { NameField } from './NameField';
 import { StringRows } from './StringRows';
 import { StrungFields } from './StrungFields';
 import { useInstrumentForm } from './useInstrumentForm';
@@ -174,21 +175,12 @@ export function AddView() {
       )}
       {chosen !== '' && (
         <>
-          <label className="mt-4 block max-w-md text-sm font-semibold">
-            Name
-            <input
-              className="w-full rounded-md border border-ink2 bg-sheet px-2 py-1 font-normal"
-              aria-invalid={!!formState.errors.name}
-              {...register('name', { setValueAs: (v: string) => v.trim() })}
-            />
-          </label>
-          <Fault>{formState.errors.name?.message}</Fault>
-          <details open={watch('family') === OWN} className="pt-3">
-            <summary className="cursor-pointer text-sm font-semibold">Its build</summary>
-            <div className="pt-2">
-              <BuildFields register={register} />
-            </div>
-          </details>
+          <div className="pt-4">
+            <NameField form={form} />
+          </div>
+          <div className="pt-3">
+            <BuildFields register={register} open={watch('family') === OWN} />
+          </div>
           <StringRows form={form} rows={rows} readingsOf={() => 0} />
           <Fault>{formState.errors.root?.message}</Fault>
           <div className="flex flex-wrap gap-2 pt-4">

@@ -5,6 +5,7 @@ import { useWorld } from '../../store/world';
 import { BuildFields } from './BuildFields';
 import { Fault } from './Fault';
 import { buildOf, rowsOf } from './fields';
+import { NameField } from './NameField';
 import { StringRows } from './StringRows';
 import { StrungFields } from './StrungFields';
 import { useInstrumentForm } from './useInstrumentForm';
@@ -42,15 +43,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
       className="w-full max-w-5xl overflow-y-auto px-4 py-3"
     >
       <div className="grid gap-4">
-        <label className="max-w-md text-sm font-semibold">
-          Name
-          <input
-            className="w-full rounded-md border border-ink2 bg-sheet px-2 py-1 font-normal"
-            aria-invalid={!!formState.errors.name}
-            {...register('name', { setValueAs: (v: string) => v.trim() })}
-          />
-        </label>
-        <Fault>{formState.errors.name?.message}</Fault>
+        <NameField form={form} />
         <StrungFields
           form={form}
           words={[
@@ -60,12 +53,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
             ['each', 'string by string'],
           ]}
         />
-        <details>
-          <summary className="cursor-pointer text-sm font-semibold">Its build</summary>
-          <div className="pt-2">
-            <BuildFields register={register} />
-          </div>
-        </details>
+        <BuildFields register={register} />
       </div>
       <StringRows
         form={form}

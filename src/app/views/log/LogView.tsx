@@ -2,6 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import { localIso } from '../../../core/exchange';
 import type { InstrumentRecord, LogRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
+import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
 import { clockTime, signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
@@ -123,19 +124,7 @@ export function LogView() {
         </Button>
         <Button onClick={() => void give('csv', `${stem}-readings.csv`)}>Export readings (CSV)</Button>
         <Button onClick={() => input.current?.click()}>Import a JSON export</Button>
-        <input
-          ref={input}
-          type="file"
-          accept=".json,application/json"
-          className="hidden"
-          aria-label="JSON export"
-          tabIndex={-1}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) void take(file);
-            e.target.value = '';
-          }}
-        />
+        <FileInput ref={input} accept=".json,application/json" label="JSON export" onFile={(file) => void take(file)} />
       </div>
       {taking && (
         <p className="flex items-center gap-3 text-sm">

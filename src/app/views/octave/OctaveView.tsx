@@ -1,4 +1,3 @@
-import { TriangleAlert } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { medianOfPlucks } from '../../../core/octave';
 import { touched } from '../../../core/simulate';
@@ -8,13 +7,14 @@ import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
-import { WorkColumn } from '../../pass/WorkColumn';
+import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
+import { Caution } from '../../parts/Caution';
 import { FirstStep, OctaveSketch } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
 import { useNow } from '../../store/now';
 import { useUnits } from '../../store/units';
-import { heldInMemory } from '../../store/held';
-import { useWorld } from '../../store/world';
+import { useWorld, type Draft } from '../../store/world';
+import { useWriting } from '../../store/writing';
 import { BeforeAfter } from './BeforeAfter';
 import { BridgeDrawing } from './BridgeDrawing';
 import { History } from './History';
@@ -36,7 +36,7 @@ const LEAST_MM = 0.1;
 
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, append, demo, nowMs, zoneMin } = useWorld();
+  const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
   const id = life.record.instrumentId;
   const [setup, setSetup] = useSetup(id);
@@ -50,9 +50,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   const pass = useTouchPass(id, steps, bench.touches, a4Hz, setMessage);
   const { step } = pass;
 
-  type Drafts = Parameters<typeof append>[0];
-  const write = (drafts: Drafts, then: () => void) =>
-    append(drafts).then(then, (error: Error) => setMessage(heldInMemory(error)));
+  const write = useWriting(setMessage);
 
   const sound = useListening(
     pass.guided,
@@ -98,10 +96,9 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     setMessage,
   );
 
-  const listen = () => void sound.listen(demo ? 'simulated' : 'microphone');
   const deaf = sound.listening === undefined;
 
-  const simulated = () => demo!.truthOf(id)!.find((t) => t.stringId === step!.stringId)!;
+  const simulated = () => demo!.stringOf(id, step!.stringId)!;
   const pluck = (hardness: number) =>
     demo &&
     step &&
@@ -124,7 +121,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   const moved = () => {
     if (!canMove) return;
     const all = life.strings.map((s) => s.plan.stringId);
-    const drafts: Drafts = loose
+    const drafts: Draft[] = loose
       ? feet.map(([what, moveMm]) => ({ type: 'adjustment', instrumentId: id, stringIds: all, what, moveMm }))
       : toMove.map((s) => ({
           type: 'adjustment',
@@ -152,8 +149,8 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     if (!step) {
       setMessage('');
       pass.start();
-      if (deaf) listen();
-    } else if (deaf) listen();
+      if (deaf) sound.open();
+    } else if (deaf) sound.open();
     else sound.take();
   };
   const next = () => {
@@ -161,7 +158,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     pass.skip();
   };
   const acts = {
-    listen: () => (deaf ? listen() : sound.pause()),
+    listen: sound.toggle,
     take: enter,
     next,
     back: pass.back,
@@ -189,7 +186,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
 
   return (
     <div className="flex min-h-0 flex-1 flex-col print:block">
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)_300px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto print:block">
+      <div className={WITH_COLUMN}>
         <section
           aria-label="Octaves"
           tabIndex={0}
@@ -249,12 +246,11 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           hint={step && <TouchDrawing step={step} />}
         >
           {!step && canMove && (
-            <p className="flex gap-2 rounded-lg border border-rust p-2 text-sm text-rust">
-              <TriangleAlert size={18} className="shrink-0" aria-hidden />
+            <Caution>
               {loose
                 ? 'Slacken the strings a little first; small moves, and keep the bridge upright. Mark where its feet stand now.'
                 : 'Slacken the string before its saddle is moved. On a floating bridge every move shifts all strings: retune all before reading again. Nut and fret work is a repairer’s.'}
-            </p>
+            </Caution>
           )}
           {!step && (
             <fieldset className="text-sm">
@@ -307,7 +303,6 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
       </div>
       <BottomBar
         sound={sound}
-        onListen={acts.listen}
         actions={
           step
             ? [

@@ -8,6 +8,7 @@ import { usePedal } from '../../keys/usePedal';
 import { Button } from '../../parts/Button';
 import { dueTime, signed, span } from '../../parts/format';
 import { FirstStep, PlanSketch } from '../../parts/FirstStep';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WORK_ID } from '../../parts/focus';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
@@ -106,11 +107,7 @@ export function PlanView() {
             {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zoneMin)}`}
           </span>
         </div>
-        {error && (
-          <p role="alert" className="py-2 text-sm text-rust">
-            The plan could not be worked out ({error.message}). Readings are kept as ever.
-          </p>
-        )}
+        <NotWorkedOut error={error} what="The plan" kept="Readings are kept as ever." />
         <TimeLine
           items={work}
           done={recent}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { InstrumentLife } from '../../../core/records';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime, signed } from '../../parts/format';
 import { useAsked } from '../../store/asked';
 import { usePriors } from '../../store/priors';
@@ -71,11 +72,7 @@ export function Restring({
         onChange={(e) => setTime(e.target.value)}
         className={`figure ${field}`}
       />
-      {error && (
-        <p role="alert" className="pt-2 text-rust">
-          This could not be worked out ({error.message}).
-        </p>
-      )}
+      <NotWorkedOut error={error} />
       {!possible ? (
         <p className="pt-2">That is after the last tuning at {clockTime(tunedMs, zoneMin)}.</p>
       ) : (

@@ -11,8 +11,8 @@ import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
 import { fromLocalField, toLocalField } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
-import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
 import type { Show } from './usePlan';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
@@ -26,7 +26,7 @@ const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
 
 /** The show: where, when, how long, how near, who plays, and how the player holds it with new strings. */
 export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: () => void }) {
-  const { bench, append, nowMs, zoneMin } = useWorld();
+  const { bench, nowMs, zoneMin } = useWorld();
   const local = (ms: number) => toLocalField(ms, zoneMin);
   const [place, setPlace] = useState(show?.place ?? 'the show');
   const [at, setAt] = useState(
@@ -39,6 +39,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const [school, setSchool] = useState(show?.school ?? READY_SCHOOLS[0]);
   const [who, setWho] = useState(show?.instrumentIds ?? bench.instruments.map((i) => i.record.instrumentId));
   const [trouble, setTrouble] = useState('');
+  const write = useWriting(setTrouble);
   const num = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.').replace('−', '-')));
 
   const keep = () => {
@@ -66,20 +67,23 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
                 : '';
     setTrouble(fault);
     if (fault) return;
-    void append([
-      {
-        type: 'session',
-        place: place.trim() || 'the show',
-        curtainMs,
-        minutes: length!,
-        intervalMin,
-        toleranceCents: toleranceCents!,
-        school,
-        instrumentIds: who,
-        thereC,
-      },
-      { type: 'curtain', curtainMs },
-    ]).then(onClose, (error: Error) => setTrouble(heldInMemory(error)));
+    void write(
+      [
+        {
+          type: 'session',
+          place: place.trim() || 'the show',
+          curtainMs,
+          minutes: length!,
+          intervalMin,
+          toleranceCents: toleranceCents!,
+          school,
+          instrumentIds: who,
+          thereC,
+        },
+        { type: 'curtain', curtainMs },
+      ],
+      onClose,
+    );
   };
 
   return (

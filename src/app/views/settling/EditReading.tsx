@@ -5,8 +5,8 @@ import type { InstrumentLife, ReadingRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
 import { fromLocalField, signed, toLocalField } from '../../parts/format';
-import { heldInMemory } from '../../store/held';
 import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
 
 /** A reading of the wrong string or at the wrong time is superseded by a right one; the first stays in the log. */
 export function EditReading({
@@ -18,13 +18,12 @@ export function EditReading({
   reading: ReadingRecord;
   onClose: () => void;
 }) {
-  const { append, zoneMin, nowMs } = useWorld();
+  const { zoneMin, nowMs } = useWorld();
   const local = (ms: number) => toLocalField(ms, zoneMin);
   const [stringId, setStringId] = useState(reading.stringId);
   const [time, setTime] = useState(local(reading.atMs));
   const [trouble, setTrouble] = useState('');
-  const keep = (drafts: Parameters<typeof append>[0]) =>
-    append(drafts).then(onClose, (error: Error) => setTrouble(heldInMemory(error)));
+  const write = useWriting(setTrouble);
   const correct = () => {
     // Seconds are not shown: a time left as it was keeps them.
     const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, zoneMin);
@@ -36,7 +35,7 @@ export function EditReading({
     if (Math.abs(cents) > MOST_OFF_CENTS)
       return setTrouble(`It is ${signed(cents, 0)} cents from ${note}: that is no reading of this string.`);
     const { id, version: _version, zoneMin: _zone, written: _written, ...fields } = reading;
-    void keep([{ ...fields, stringId, targetHz, cents, atMs, supersedes: id }]);
+    void write([{ ...fields, stringId, targetHz, cents, atMs, supersedes: id }], onClose);
   };
   return (
     <Modal open title="Put a reading right" onClose={onClose}>
@@ -78,7 +77,9 @@ export function EditReading({
         <Button strong onClick={correct}>
           Keep it so
         </Button>
-        <Button onClick={() => void keep([{ type: 'taken-back', supersedes: reading.id }])}>Take it back</Button>
+        <Button onClick={() => void write([{ type: 'taken-back', supersedes: reading.id }], onClose)}>
+          Take it back
+        </Button>
         <Button onClick={onClose}>Leave it</Button>
       </div>
     </Modal>

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { InstrumentLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime } from '../../parts/format';
 import { useAsked } from '../../store/asked';
 import { useNow } from '../../store/now';
@@ -50,11 +51,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_380px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
       <section aria-label="Falls" className="flex min-h-0 min-w-0 flex-col px-4 py-2">
-        {(error ?? unlearned) && (
-          <p role="alert" className="pb-2 text-sm text-rust">
-            This could not be worked out ({(error ?? unlearned)!.message}). Readings are kept as ever.
-          </p>
-        )}
+        <NotWorkedOut error={error ?? unlearned} kept="Readings are kept as ever." />
         {life.strings.every((s) => s.readings.length === 0) && (
           <FirstStep to={`${basePath}/bench/${instrumentId}`} words="Start a check pass" drawing={<FallSketch />}>
             Nothing was read yet. Read every string once as it is found, and again in ten minutes: then it shows here

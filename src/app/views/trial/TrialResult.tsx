@@ -1,6 +1,7 @@
 import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/records';
 import type { Trial } from '../../../core/trial';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked, useAskedEach } from '../../store/asked';
 import { useNow } from '../../store/now';
 import { usePriors } from '../../store/priors';
@@ -83,11 +84,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             : 'chosen by hand'
           : 'these two instruments only'}
       </p>
-      {(error ?? stories.error) && (
-        <p role="alert" className="pb-2 text-sm text-rust">
-          This could not be worked out ({(error ?? stories.error)!.message}).
-        </p>
-      )}
+      <NotWorkedOut error={error ?? stories.error} />
       {judged ? (
         <>
           <p data-testid="verdict" className="max-w-3xl pb-3 text-2xl font-semibold leading-snug">

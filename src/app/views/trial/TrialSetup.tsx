@@ -2,20 +2,19 @@ import { useState } from 'react';
 import type { InstrumentLife, TrialRecord } from '../../../core/records';
 import { drawLots } from '../../../core/trial';
 import { Button } from '../../parts/Button';
-import { heldInMemory } from '../../store/held';
-import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
 
 const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turns / fewer', 'another material'];
 type Pairs = TrialRecord['pairs'];
 
 /** What is compared, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
 export function TrialSetup({ instruments }: { instruments: readonly InstrumentLife[] }) {
-  const { append } = useWorld();
   const [what, setWhat] = useState(KINDS[0]!);
   const [chosen, setChosen] = useState<string[]>([]);
   const [pairs, setPairs] = useState<Pairs>([]);
   const [byLot, setByLot] = useState(true);
   const [message, setMessage] = useState('');
+  const write = useWriting(setMessage);
   const lives = instruments.filter((i) => chosen.includes(i.record.instrumentId));
   const noteOf = (ref: Pairs[number]['treated']) => {
     const life = instruments.find((i) => i.record.instrumentId === ref.instrumentId);
@@ -49,13 +48,10 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
     );
   };
   const keep = () =>
-    append([{ type: 'trial', trialId: crypto.randomUUID(), what: what.trim(), byLot, pairs }]).then(
-      () => {
-        setPairs([]);
-        setMessage('Kept. Treat the strings named as treated, leave the others alone, and read all of them as ever.');
-      },
-      (error: Error) => setMessage(heldInMemory(error)),
-    );
+    write([{ type: 'trial', trialId: crypto.randomUUID(), what: what.trim(), byLot, pairs }], () => {
+      setPairs([]);
+      setMessage('Kept. Treat the strings named as treated, leave the others alone, and read all of them as ever.');
+    });
   return (
     <section aria-labelledby="new-trial">
       <h2 id="new-trial" className="pb-2 text-base font-semibold">

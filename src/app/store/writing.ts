@@ -1,0 +1,8 @@
+import { heldInMemory } from './held';
+import { useWorld, type Draft } from './world';
+
+/** Writes records and goes on; what the browser refused is said. */
+export function useWriting(say: (sentence: string) => void) {
+  const { append } = useWorld();
+  return (drafts: Draft[], then: () => void) => append(drafts).then(then, (error: Error) => say(heldInMemory(error)));
+}
