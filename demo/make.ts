@@ -130,6 +130,44 @@ function octavesOf({ instrumentId, truths }: DemoInstrument, add: (record: LogRe
   }
 }
 
+/** Slots of the baritone that were lubricated six weeks ago, and what was measured before and since, cents by days. */
+const FRICTION: Record<string, [number, number, number][]> = {
+  s3: [
+    [-0.2, -4.6, 5.1],
+    [0.1, -1.1, 1.2],
+    [8, -1.7, 2.0],
+    [19, -2.4, 2.9],
+    [38, -3.6, 3.9],
+  ],
+  s4: [
+    [-0.2, -6.2, 5.4],
+    [0.1, -1.6, 1.3],
+    [19, -3.4, 3.3],
+    [38, -4.8, 4.4],
+  ],
+};
+function frictionOf(instrumentId: string, add: (record: LogRecord) => void): void {
+  const base = { version: RECORD_VERSION, zoneMin: ZONE_MIN, instrumentId } as const;
+  const oiledMs = NOON_MS - 41 * 1440 * MINUTE;
+  const stringIds = Object.keys(FRICTION);
+  add({ ...base, id: `${instrumentId}-oiled`, type: 'treatment', atMs: oiledMs, stringIds, treatment: 'lubricated' });
+  for (const [stringId, figures] of Object.entries(FRICTION))
+    figures.forEach(([days, firstCents, secondCents], k) =>
+      add({
+        ...base,
+        id: `${instrumentId}-${stringId}-friction-${k}`,
+        type: 'test',
+        atMs: oiledMs + days * 1440 * MINUTE,
+        stringId,
+        passId: `friction:${stringId}`,
+        test: 'friction',
+        firstCents,
+        secondCents,
+        sigmaCents: 0.4,
+      }),
+    );
+}
+
 /** Makes the Heron's log by running every pass on the simulator; the same every time. */
 export function makeDemonstration(): Demonstration {
   const records: LogRecord[] = [];
@@ -171,6 +209,7 @@ export function makeDemonstration(): Demonstration {
           });
       });
       octavesOf(instrument, (r) => records.push(r));
+      frictionOf(instrumentId, (r) => records.push(r));
     }
     passesOf(instrument, (r) => records.push(r));
     truth[instrumentId] = truths;

@@ -97,3 +97,20 @@ export async function bringUp(page: Page): Promise<void> {
   }
   throw new Error(`never came to rest: ${await instruction(page).textContent()}`);
 }
+
+/** Does as it is told, by the pedal and the simulated pluck alone, until the sentence that ends it. */
+export async function follow(page: Page, until: RegExp): Promise<void> {
+  for (let i = 0; i < 120; i++) {
+    const sentence = (await instruction(page).textContent()) ?? '';
+    if (until.test(sentence)) return;
+    // A hand waits for what comes next.
+    if (!/^A moment/.test(sentence))
+      await page.keyboard.press(
+        /^(Pluck|At fret|Its harmonic|Sound|Once more, another)/.test(sentence) ? 'p' : 'PageDown',
+      );
+    await expect(instruction(page))
+      .not.toHaveText(sentence, { timeout: 3000 })
+      .catch(() => undefined);
+  }
+  throw new Error(`never got there: ${await instruction(page).textContent()}`);
+}

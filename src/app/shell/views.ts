@@ -74,6 +74,21 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/causes/CausesView').then((m) => as(m.CausesView)),
   },
   {
+    path: 'friction',
+    title: 'Friction',
+    of: 'instrument',
+    keys: KEYS.friction,
+    shownAt: 'friction/baritone',
+    unfit: ({ record }) => {
+      const { tuner, locking } = traitsOf(record);
+      if (locking) return `Clamps hold the strings of ${record.name} at the nut: what is behind them does nothing.`;
+      return tuner === 'pin'
+        ? `The strings of ${record.name} run to their pins: there is no nut to bind in.`
+        : undefined;
+    },
+    load: () => import('../views/friction/FrictionView').then((m) => as(m.FrictionView)),
+  },
+  {
     path: 'set',
     title: 'String set',
     of: 'instrument',

@@ -150,9 +150,18 @@ test('the capstan’s figure comes back from what a string shows between its two
 });
 
 test('changes from readings, and whether a remedy helped', () => {
-  expect(changesOf('big-bend', [0, -9, -10])).toEqual({ first: -9, second: -1 });
-  expect(changesOf('from-below-above', [0, -1, 2, -12])).toEqual({ first: -1, second: -14 });
-  expect(changesOf('octave', [0, 3])).toEqual({ first: 3, second: undefined });
+  const hz = (...at: number[]) => at.map((c) => 440 * 2 ** (c / 1200));
+  const changes = (test: Parameters<typeof changesOf>[0], ...at: number[]) => {
+    const { first, second, others } = changesOf(test, hz(...at), 440);
+    return [first, second, others].map((c) => c && Number(c.toFixed(6)));
+  };
+  expect(changes('big-bend', 0, -9, -10)).toEqual([-9, -1, undefined]);
+  expect(changes('from-below-above', 0, -1, 2, -12)).toEqual([-1, -14, undefined]);
+  expect(changes('octave', 0, 3)).toEqual([3, undefined, undefined]);
+  // The string beside it is read before and after: what moves all is not this string's.
+  expect(changes('dive', 100, 0, -9, 94, -10)).toEqual([-9, -1, -6]);
+  expect(changes('reference', -7, -9)).toEqual([-7, -9, undefined]);
+  expect(changes('friction', 0, -9, 5, -11, 5)).toEqual([-10, 5, undefined]);
   expect(outcomeOf(-26, -2.5, 0.3)).toBe('helped');
   expect(outcomeOf(-26, -25, 0.3)).toBe('did-not');
   expect(outcomeOf(-1, 0, 0.4)).toBe('cannot-tell');

@@ -1,6 +1,5 @@
 import { randomFrom, type Random } from '../simulate';
 import {
-  causesOf,
   EFFORT_S,
   priorOf,
   testsOf,
@@ -12,7 +11,9 @@ import {
   type TestResult,
 } from './kinds';
 import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
-import { copyOf, doTest, muThetaOf, specimenOf, type Seen, type Specimen } from './specimen';
+import { muThetaOf } from './friction';
+import { copyOf, doTest, specimenOf, type Seen, type Specimen } from './specimen';
+import { toldLikelihood, type Logged, type Told } from './told';
 
 export interface CauseQuestion {
   build: CauseBuild;
@@ -21,6 +22,8 @@ export interface CauseQuestion {
   sigmaCents: number;
   /** All tests so far, in order: a string carries its history. */
   evidence: readonly Evidence[];
+  /** What the player said, and what else the log tells. */
+  told?: (Told & Logged) | undefined;
   /** Tests that can be done now; all that the instrument allows where it is not said. */
   offered?: readonly CauseTest[] | undefined;
 }
@@ -43,6 +46,12 @@ export interface CauseAnswer {
     | undefined;
   /** Causes that no test left can part. */
   cannotTell: Cause[];
+  /** For each piece of evidence: what it makes likelier, and what less likely, among what was still thought of. */
+  speaks: Speaks[];
+}
+export interface Speaks {
+  for: Cause[];
+  against: Cause[];
 }
 
 /** Specimens of each cause, and the share of them with a second fault beside it. */
@@ -63,9 +72,16 @@ const JUDGES = 150;
 /** Effort that any test costs, s: cheap ones do not win by being cheap alone. */
 const EFFORT_BASE_S = 25;
 
+/** Evidence speaks for or against a cause that it makes so many times likelier or less likely; causes below this are not thought of. */
+const SPEAKS = 1.6;
+const THOUGHT_OF = 0.03;
+const SPOKEN = 2;
+
 interface Particle {
   specimen: Specimen;
   logWeight: number;
+  /** Weight before each piece of evidence. */
+  before: number[];
 }
 
 /** Both times of a test on a specimen, which goes on from there. */
@@ -74,7 +90,7 @@ function twice(s: Specimen, test: CauseTest, build: CauseBuild): [Seen, Seen] {
 }
 
 /** Every specimen after all the evidence, weighed by how well it foretold it. */
-function weigh({ build, string, sigmaCents, evidence }: CauseQuestion): Particle[] {
+function weigh({ build, string, sigmaCents, evidence, told }: CauseQuestion): Particle[] {
   const prior = priorOf(build, string);
   const possible = [...prior.keys()];
   const faults = possible.filter((c) => c !== 'none');
@@ -87,16 +103,57 @@ function weigh({ build, string, sigmaCents, evidence }: CauseQuestion): Particle
           : undefined;
       const specimen = specimenOf(cause, build, string, random, second);
       let logWeight = Math.log(prior.get(cause)! / DRAWS);
+      if (told) logWeight += Math.log(toldLikelihood(told, specimen, build));
+      const before: number[] = [];
       for (const e of evidence) {
+        before.push(logWeight);
         const p =
           e.test === 'since-last'
             ? sinceLikelihood(e, specimen, sigmaCents)
             : testLikelihood(e, ...twice(specimen, e.test, build), sigmaCents);
         logWeight += TRUST * Math.log(p);
       }
-      return { specimen, logWeight };
+      return { specimen, logWeight, before };
     }),
   );
+}
+
+/** Chances of the causes by weights in logarithms. */
+function chancesOf(particles: readonly Particle[], logWeightOf: (p: Particle) => number): Map<Cause, number> {
+  const most = particles.reduce((m, p) => Math.max(m, logWeightOf(p)), -Infinity);
+  const chances = new Map<Cause, number>();
+  let sum = 0;
+  for (const p of particles) {
+    const weight = Math.exp(logWeightOf(p) - most);
+    sum += weight;
+    chances.set(p.specimen.cause, (chances.get(p.specimen.cause) ?? 0) + weight);
+  }
+  for (const [cause, weight] of chances) chances.set(cause, weight / sum);
+  return chances;
+}
+
+/** What each piece of evidence says, by the chances before and after it. */
+function speaksOf(particles: readonly Particle[], count: number): Speaks[] {
+  const at = Array.from({ length: count + 1 }, (_, k) =>
+    chancesOf(particles, (p) => (k === count ? p.logWeight : p.before[k]!)),
+  );
+  return Array.from({ length: count }, (_, k): Speaks => {
+    const ratios = [...at[k]!]
+      .map(([cause, p]) => ({ cause, ratio: at[k + 1]!.get(cause)! / p, thought: Math.max(p, at[k + 1]!.get(cause)!) }))
+      .filter((r) => r.thought >= THOUGHT_OF)
+      .sort((a, b) => b.ratio - a.ratio);
+    return {
+      for: ratios
+        .filter((r) => r.ratio > SPEAKS)
+        .slice(0, SPOKEN)
+        .map((r) => r.cause),
+      against: ratios
+        .filter((r) => r.ratio < 1 / SPEAKS)
+        .slice(-SPOKEN)
+        .reverse()
+        .map((r) => r.cause),
+    };
+  });
 }
 
 /** Particles drawn by their weight, evenly along the sum (systematic resampling, Kitagawa 1996). */
@@ -181,15 +238,13 @@ function frictionOf(particles: readonly { specimen: Specimen; weight: number }[]
 export function findCause(question: CauseQuestion): CauseAnswer {
   const { build, evidence } = question;
   const weighed = weigh(question);
-  const most = Math.max(...weighed.map((p) => p.logWeight));
+  const most = weighed.reduce((m, p) => Math.max(m, p.logWeight), -Infinity);
   const sum = weighed.reduce((s, p) => s + Math.exp(p.logWeight - most), 0);
   const particles = weighed.map(({ specimen, logWeight }) => ({
     specimen,
     weight: Math.exp(logWeight - most) / sum,
   }));
-  const chance = new Map(causesOf(build).map((c) => [c, 0]));
-  for (const { specimen, weight } of particles) chance.set(specimen.cause, chance.get(specimen.cause)! + weight);
-  const causes = [...chance]
+  const causes = [...chancesOf(weighed, (p) => p.logWeight)]
     .map(([cause, probability]) => ({ cause, probability }))
     .sort((a, b) => b.probability - a.probability);
   const done = new Set<string>(evidence.map((e) => e.test));
@@ -211,5 +266,6 @@ export function findCause(question: CauseQuestion): CauseAnswer {
     stop: sure || telling.length === 0,
     friction: frictionOf(particles),
     cannotTell: !sure && telling.length === 0 && close.length > 1 ? close : [],
+    speaks: speaksOf(weighed, evidence.length),
   };
 }

@@ -1,8 +1,11 @@
-import type { CauseTest } from './kinds';
+import { cents } from '../music';
+import type { Disturbance } from '../simulate';
+import type { CauseTest, Measure } from './kinds';
 
-/** What is sounded, or done, in a test. */
+/** What is sounded, or done, in a test: the string itself, the one beside it, or a tone that the strings are tuned by. */
 export type TestPart =
-  { kind: 'read'; touch: 'open' | 'fret' | 'harmonic'; words: string } | { kind: 'do'; words: string; waitS?: number };
+  | { kind: 'read'; touch: 'open' | 'fret' | 'harmonic' | 'neighbour' | 'tone'; words: string }
+  | { kind: 'do'; words: string; how?: Disturbance; waitS?: number };
 
 /** Where the hand is: along the string, from its tuner to its anchor. */
 export type TouchPlace = 'tuner' | 'behind-tree' | 'behind-nut' | 'middle' | 'behind-saddle' | 'bar' | 'none';
@@ -16,79 +19,144 @@ export interface TestGuide {
 }
 
 const open = (words: string): TestPart => ({ kind: 'read', touch: 'open', words });
-const act = (words: string, waitS?: number): TestPart => ({ kind: 'do', words, ...(waitS ? { waitS } : {}) });
-const twice = (words: string, waitS?: number): TestPart[] => [
+const act = (words: string, how?: Disturbance, waitS?: number): TestPart => ({
+  kind: 'do',
+  words,
+  ...(how ? { how } : {}),
+  ...(waitS ? { waitS } : {}),
+});
+const beside: TestPart = { kind: 'read', touch: 'neighbour', words: 'Pluck the string beside it, open' };
+const tone: TestPart = { kind: 'read', touch: 'tone', words: 'Sound an A4 fork, or another player’s A' };
+const once = (words: string, how: Disturbance, waitS?: number): TestPart[] => [
   open('Pluck it open'),
-  act(words, waitS),
+  act(words, how, waitS),
   open('Pluck it open again'),
-  act(`Once more: ${words.charAt(0).toLowerCase()}${words.slice(1)}`, waitS),
+];
+/** What moves all strings is told from what moves one by the string beside it. */
+const withOthers = (parts: TestPart[]): TestPart[] => [beside, ...parts.slice(0, 3), beside, ...parts.slice(3)];
+const twice = (words: string, how: Disturbance): TestPart[] => [
+  open('Pluck it open'),
+  act(words, how),
+  open('Pluck it open again'),
+  act(`Once more: ${words.charAt(0).toLowerCase()}${words.slice(1)}`, how),
   open('Pluck it a last time'),
 ];
 const WHIP = 'Face out of the string’s plane; never so hard that it hurts.';
 const PADDED = 'A padded finger, gently: a thin string cuts. A push peg jumps when it is leaned on.';
 
-/** Every test in our own words. */
-export const TEST_GUIDES: Record<CauseTest, TestGuide> = {
+const BEND_HARD = act('Bend it hard, two tones or more, let go', 'big-bend');
+const PRESS_HARD = act('Press it down hard between nut and tuner, let go', 'press-behind-nut');
+
+/** Every test and measure in our own words. */
+export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
+  friction: {
+    title: 'Friction between both limits',
+    place: 'behind-nut',
+    parts: [
+      open('Pluck it open'),
+      BEND_HARD,
+      open('Pluck it open: its flat limit'),
+      PRESS_HARD,
+      open('Pluck it open: its sharp limit'),
+      BEND_HARD,
+      open('Pluck it open'),
+      PRESS_HARD,
+      open('Pluck it a last time'),
+    ],
+    caution: `${WHIP} ${PADDED}`,
+  },
+  'wings-up': {
+    title: 'Raised by a press into the peg box',
+    place: 'behind-nut',
+    parts: [
+      ...once('Press it down behind the nut, let go', 'press-behind-nut'),
+      act('Play on for two minutes', 'wait', 120),
+      open('Pluck it open'),
+    ],
+    caution: PADDED,
+  },
+  'wings-down': {
+    title: 'Lowered by a pull in the middle',
+    place: 'middle',
+    parts: [
+      ...once('Pull it up in the middle, let go', 'big-bend'),
+      act('Play on for two minutes', 'wait', 120),
+      open('Pluck it open'),
+    ],
+    caution: WHIP,
+  },
+  routine: {
+    title: 'Bent full before the show',
+    place: 'middle',
+    parts: once('Bend it full three times (or bar down and up), let go', 'big-bend'),
+    caution: WHIP,
+  },
   'from-below-above': {
     title: 'Arrived from below, and from above',
     place: 'tuner',
     parts: [
-      act('Take it below, then up to pitch'),
+      act('Take it below, then up to pitch', 'from-below'),
       open('Pluck it open'),
-      act('Bend it a whole tone, let go'),
+      act('Bend it a whole tone, let go', 'pull-up'),
       open('Pluck it open again'),
-      act('Take it above, then down to pitch'),
+      act('Take it above, then down to pitch', 'from-above'),
       open('Pluck it open'),
-      act('The same bend, let go'),
+      act('The same bend, let go', 'pull-up'),
       open('Pluck it a last time'),
     ],
     caution: WHIP,
   },
-  'big-bend': { title: 'A big bend', place: 'middle', parts: twice('Bend it two tones, let go'), caution: WHIP },
+  'big-bend': {
+    title: 'A big bend',
+    place: 'middle',
+    parts: twice('Bend it two tones, let go', 'big-bend'),
+    caution: WHIP,
+  },
   'press-behind-nut': {
     title: 'Press behind the nut',
     place: 'behind-nut',
-    parts: twice('Press it down between nut and tuner, let go'),
+    parts: twice('Press it down between nut and tuner, let go', 'press-behind-nut'),
     caution: PADDED,
   },
   'press-behind-tree': {
     title: 'Press behind the tree',
     place: 'behind-tree',
-    parts: twice('Press it down between tree and tuner, let go'),
+    parts: twice('Press it down between tree and tuner, let go', 'press-behind-tree'),
     caution: PADDED,
   },
   'press-behind-saddle': {
     title: 'Press behind the saddle',
     place: 'behind-saddle',
-    parts: twice('Press it down behind the saddle, let go'),
+    parts: twice('Press it down behind the saddle, let go', 'press-behind-saddle'),
     caution: PADDED,
   },
   dive: {
     title: 'A dive',
     place: 'bar',
-    parts: twice('Let the bar down till it is slack, and back'),
+    parts: withOthers(twice('Let the bar down till it is slack, and back', 'dive')),
     caution: 'Not on a bridge whose makers forbid it.',
   },
-  'pull-up': { title: 'A pull-up', place: 'bar', parts: twice('Pull the bar up a tone, and back'), caution: WHIP },
+  'pull-up': {
+    title: 'A pull-up',
+    place: 'bar',
+    parts: withOthers(twice('Pull the bar up a tone, and back', 'pull-up')),
+    caution: WHIP,
+  },
   'side-stretch': {
     title: 'A sideways stretch',
     place: 'middle',
-    parts: twice('Draw it aside three times with the flat of the fingers'),
+    parts: twice('Draw it aside three times with the flat of the fingers', 'side-stretch'),
     caution: WHIP,
   },
   wait: {
     title: 'Ten minutes untouched',
     place: 'none',
-    parts: [open('Pluck it open'), act('Leave it alone for ten minutes', 600), open('Pluck it open again')],
+    parts: withOthers(once('Leave it alone for ten minutes', 'wait', 600)),
   },
   warm: {
     title: 'A few degrees warmer',
     place: 'none',
-    parts: [
-      open('Pluck it open'),
-      act('Bring it into a room three degrees warmer, wait ten minutes', 600),
-      open('Pluck it open again'),
-    ],
+    parts: withOthers(once('Bring it into a room three degrees warmer, wait ten minutes', 'warm', 600)),
     caution: 'A warmer room, never a heater or the sun.',
   },
   octave: {
@@ -104,7 +172,11 @@ export const TEST_GUIDES: Record<CauseTest, TestGuide> = {
     place: 'none',
     parts: [open('Pluck it, the instrument lying'), act('Take it up as you play it'), open('Pluck it so')],
   },
-  reference: { title: 'A second reference', place: 'none', parts: [] },
+  reference: {
+    title: 'A second reference',
+    place: 'none',
+    parts: [tone, { ...tone, words: 'Once more, another one if there is' }],
+  },
   'firm-fret': {
     title: 'Pressed lightly, pressed firmly',
     place: 'middle',
@@ -115,9 +187,33 @@ export const TEST_GUIDES: Record<CauseTest, TestGuide> = {
   },
 };
 
-/** Changes from the readings of a test, cents in their order: first, and where it was done twice, second. */
-export function changesOf(test: CauseTest, readings: readonly number[]): { first: number; second: number | undefined } {
-  const [a, b, c, d] = readings;
-  const first = b! - a!;
-  return { first, second: test === 'from-below-above' ? d! - c! : c === undefined ? undefined : c - b! };
+/** Changes by a test, cents: the first time, the second where it was done twice, and that of the string beside it at the first. */
+export interface Changes {
+  first: number;
+  second: number | undefined;
+  others: number | undefined;
+  /** Half of what two figures of one thing differ by, where both were to be alike. */
+  repeat: number;
+}
+
+/**
+ * Changes from what was read in a test.
+ * @param heardHz frequencies in the order of its parts
+ * @param a4Hz the reference in use
+ */
+export function changesOf(test: CauseTest | Measure, heardHz: readonly number[], a4Hz: number): Changes {
+  const touches = TEST_GUIDES[test].parts.flatMap((p) => (p.kind === 'read' ? p.touch : []));
+  const of = (neighbour: boolean) => heardHz.filter((_, i) => (touches[i] === 'neighbour') === neighbour);
+  const [n1, n2] = of(true);
+  const others = n2 === undefined ? undefined : cents(n2, n1!);
+  const [a, b, c, d, e] = of(false);
+  const repeat = 0;
+  if (test === 'reference') return { first: cents(a!, a4Hz), second: cents(b!, a4Hz), others, repeat };
+  if (test === 'friction') {
+    // Both limits against where it stood, each from two readings.
+    const [flat, sharp] = [(cents(b!, a!) + cents(d!, a!)) / 2, (cents(c!, a!) + cents(e!, a!)) / 2];
+    return { first: flat, second: sharp, others, repeat: Math.abs(cents(c!, b!) - cents(e!, d!)) / 2 };
+  }
+  const second = test === 'from-below-above' ? cents(d!, c!) : c === undefined ? undefined : cents(c, b!);
+  return { first: cents(b!, a!), second, others, repeat };
 }

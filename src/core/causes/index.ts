@@ -4,6 +4,9 @@ export {
   TESTS,
   testsOf,
   EFFORT_S,
+  isCauseTest,
+  MEASURES,
+  type Measure,
   type Cause,
   type CauseBuild,
   type CauseString,
@@ -12,8 +15,18 @@ export {
   type SinceLast,
   type TestResult,
 } from './kinds';
-export { findCause, type CauseAnswer, type CauseQuestion } from './finder';
-export { doTest, muThetaOf, specimenOf, type Seen, type Specimen } from './specimen';
-export { changesOf, TEST_GUIDES, type TestGuide, type TestPart, type TouchPlace } from './guide';
-export { REMEDIES, type Remedy } from './remedies';
+export { findCause, type CauseAnswer, type CauseQuestion, type Speaks } from './finder';
+export { doTest, specimenOf, type Seen, type Specimen } from './specimen';
+export { changesOf, TEST_GUIDES, type Changes, type TestGuide, type TestPart, type TouchPlace } from './guide';
+export { REMEDIES, treatmentFor, type Remedy } from './remedies';
 export { findingWords, outcomeOf, type Outcome } from './words';
+export { answersOf, QUESTIONS, TOLD, type Asked, type Logged, type Told } from './told';
+export {
+  frictionFigure,
+  lubricantLasts,
+  muThetaOf,
+  trickWords,
+  type FrictionFigure,
+  type Lasting,
+  type LubricantPoint,
+} from './friction';

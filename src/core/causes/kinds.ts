@@ -40,6 +40,11 @@ export const TESTS = [
 ] as const;
 export type CauseTest = (typeof TESTS)[number];
 
+/** What is measured the same way and is no evidence of the finder: friction between both limits, and what a trick is worth. */
+export const MEASURES = ['friction', 'wings-up', 'wings-down', 'routine'] as const;
+export type Measure = (typeof MEASURES)[number];
+export const isCauseTest = (test: CauseTest | Measure): test is CauseTest => !MEASURES.some((m) => m === test);
+
 /** Time that a test takes with both its readings, s (house estimates). */
 export const EFFORT_S: Record<CauseTest, number> = {
   'from-below-above': 40,
@@ -76,6 +81,8 @@ export interface CauseString {
   targetHz: number;
   gaugeMm?: number | undefined;
   ageDays?: number | undefined;
+  /** It was brought to pitch from above, last. */
+  fromAbove?: boolean | undefined;
 }
 
 /** Change since it was last tuned: this string, mean and spread of the others, cents. */

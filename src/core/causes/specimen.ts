@@ -1,5 +1,4 @@
 import { pull, slide, type Random, type Run } from '../simulate';
-import { CENTS_PER_LN_TENSION } from '../strings';
 import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
 
 /**
@@ -26,7 +25,8 @@ export interface Specimen {
   reference: number;
   posture: number;
   firm: number;
-  since: { own: number; others: number; spread: number };
+  /** Since it was tuned: own change, that of the others and their spread; of its own fall, what crept and what went at once. */
+  since: { own: number; others: number; spread: number; creep: number; sudden: number };
   random: Random;
 }
 
@@ -86,7 +86,11 @@ export function specimenOf(
   ];
   const run: Run = { lengths, speaking, holds, tensions: lengths.map(() => 0) };
   // It was tuned up, or played, since: more often than not it stands near its flat limit.
-  const stand = () => (random.uniform() < PLAYED ? random.between(0.3, 1) : random.between(-1, 1));
+  const stand = () => {
+    // Brought down to pitch it stands near its sharp limit.
+    if (string.fromAbove) return -random.between(0.2, 1);
+    return random.uniform() < PLAYED ? random.between(0.3, 1) : random.between(-1, 1);
+  };
   lengths.forEach((_, i) => {
     if (i === speaking) return;
     const { sliding } = holds[Math.min(i, speaking)]!;
@@ -127,7 +131,10 @@ export function specimenOf(
       pulled: random.between(0.2, 0.55),
       waited: random.between(0.05, 0.3),
     },
-    lash: { cents: severity('gear-backlash', 13, 0.5) + lognormal(random, 0.4, 0.7), free: random.uniform() < 0.3 },
+    lash: {
+      cents: severity('gear-backlash', 13, 0.5) + lognormal(random, 0.4, 0.7),
+      free: string.fromAbove === true || random.uniform() < 0.3,
+    },
     peg: { slip: peg, waits: peg * random.between(0.05, 0.4), tires: random.between(0.4, 1) },
     bridge: {
       after: floating ? pivot + base(0.4) : 0,
@@ -147,7 +154,7 @@ export function specimenOf(
     reference,
     posture: (flex > 0 ? flex * sign(random) : 0) + 0.6 * random.normal(),
     firm: firm + severity('pressing', 9, 0.5),
-    since: { own: 0, others: 0, spread: 0 },
+    since: { own: 0, others: 0, spread: 0, creep: 0, sudden: 0 },
     random,
   };
   specimen.since = sinceLast(specimen, { pivot, springs, peg, clamp, reference, flex, has });
@@ -167,14 +174,14 @@ interface Sizes {
 /** What each fault has done since the string was last tuned: to this string, and to the others. */
 function sinceLast(s: Specimen, sizes: Sizes) {
   const { random } = s;
-  const own =
-    -random.between(0, 1.2) * (s.at.nut + s.at.tree + s.at.saddle) * (random.uniform() < 0.8 ? 1 : -0.5) -
-    random.between(0.2, 1) * s.coil.pool -
-    random.between(0.3, 1.5) * s.creep.pool -
-    random.between(0, 1) * s.lash.cents -
-    random.between(0.2, 1.5) * sizes.peg -
-    random.between(0.2, 1) * sizes.clamp +
-    (sizes.has('worn-string') ? 3 * random.normal() : 0);
+  const held = random.between(0, 1.2) * (s.at.nut + s.at.tree + s.at.saddle) * (random.uniform() < 0.8 ? 1 : -0.5);
+  const coil = random.between(0.2, 1) * s.coil.pool;
+  const creep = random.between(0.3, 1.5) * s.creep.pool;
+  const lash = random.between(0, 1) * s.lash.cents;
+  const peg = random.between(0.2, 1.5) * sizes.peg;
+  const clamp = random.between(0.2, 1) * sizes.clamp;
+  const sudden = coil + peg + clamp;
+  const own = -held - creep - lash - sudden + (sizes.has('worn-string') ? 3 * random.normal() : 0);
   const all =
     (sizes.pivot > 0 ? sizes.pivot * random.between(0.3, 1.1) * (random.uniform() < 0.7 ? -1 : 1) : 0) +
     sizes.springs * random.between(0.5, 1.5) * sign(random) +
@@ -186,7 +193,7 @@ function sinceLast(s: Specimen, sizes: Sizes) {
   const alike = sizes.has('fresh-string') && random.uniform() < 0.5 ? -random.between(0.3, 1.2) * s.creep.pool : 0;
   const each = 1 + 0.25 * random.normal();
   const spread = 0.7 + 0.3 * Math.abs(all) * random.uniform() + 0.3 * Math.abs(alike);
-  return { own: own + all * each + 0.8 * random.normal(), others: all + alike, spread };
+  return { own: own + all * each + 0.8 * random.normal(), others: all + alike, spread, creep, sudden };
 }
 
 /** What one way of pulling does beside sliding: coil, creep, lash and peg give. @returns the fall, cents */
@@ -292,13 +299,6 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
 /** A bend pulls a floating bridge along, and one that binds does not come home. */
 const bridgeBend = (s: Specimen, again: boolean): number =>
   -s.bridge.after * (again ? s.random.between(0, 0.4) : s.random.between(0.4, 1));
-
-/**
- * Friction coefficient times angle of wrap from what a contact costs in pitch between its two limits: mu theta =
- * H ln 2 / (1200 beta), beta = aside / (1 + aside) (capstan law, docs/decisions.md).
- */
-export const muThetaOf = (pitchCents: number, aside: number): number =>
-  (pitchCents * (1 + aside)) / aside / (2 * CENTS_PER_LN_TENSION);
 
 /** The same string once more, to try another test on. */
 export const copyOf = (s: Specimen, random: Random): Specimen => ({

@@ -2,7 +2,16 @@ export * from './types';
 export type { Written } from './order';
 export { migrate } from './migrate';
 export { repeatability, type Repeatability } from './aligned';
-export { checkRecord, gaugeField, instrumentName, lengthField, noteField, tunerField, type Checked } from './schemas';
+export {
+  checkRecord,
+  gaugeField,
+  instrumentName,
+  headField,
+  lengthField,
+  noteField,
+  tunerField,
+  type Checked,
+} from './schemas';
 export { ageFromMs, settlingEvents, standing, type InstrumentLife, type StringLife } from './log';
 export { createLogIndex, indexOf, readBench, type Bench, type LogIndex } from './log-index';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';

@@ -13,6 +13,7 @@ import type {
   SessionRecord,
   TestRecord,
   TouchRecord,
+  TreatmentRecord,
   TrialRecord,
 } from './types';
 
@@ -28,6 +29,7 @@ export interface Bench {
   /** Places sounded in octave passes, and what was moved, oldest first. */
   touches: TouchRecord[];
   adjustments: AdjustmentRecord[];
+  treatments: TreatmentRecord[];
   /** Each pass as it was last written, oldest first. */
   passes: PassRecord[];
   /** Each trial as it was last written, oldest first. */
@@ -169,6 +171,7 @@ export function createLogIndex(): LogIndex {
         session: last(ofType(general, 'session')),
         touches: everywhere('touch'),
         adjustments: everywhere('adjustment'),
+        treatments: everywhere('treatment'),
         passes: [...new Map(everywhere('pass').map((r) => [r.passId, r])).values()],
         trials: [...new Map(ofType(general, 'trial').map((t) => [t.trialId, t])).values()],
         tests: everywhere('test'),

@@ -16,7 +16,7 @@ import {
   WARMEST_C,
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
-import { CAUSES, TESTS } from '../causes';
+import { CAUSES, MEASURES, TESTS, TOLD } from '../causes';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
 import {
@@ -88,6 +88,8 @@ export const gaugeField = () =>
     .min(0.1, 'A gauge is 0.1 mm or more.')
     .max(6.5, 'A gauge is 6.5 mm or less.');
 
+export const headField = () => finite().min(5).max(1000);
+
 /** Which tuner, in the owner's words. */
 export const tunerField = () => text(LONGEST_NAME);
 
@@ -98,6 +100,8 @@ const build = () =>
     frets: boolean().strict().required(),
     bowed: boolean().strict().required(),
     holds: mixed<string>().oneOf(BRIDGES).required(),
+    tree: boolean().strict().optional(),
+    locking: boolean().strict().optional(),
   })
     .noUnknown()
     .optional()
@@ -110,6 +114,7 @@ const stringPlan = object({
   material: mixed<string>().oneOf(STRING_MATERIALS).required(),
   gaugeMm: gaugeField().defined(),
   unitMassKgPerM: finite().positive().max(1).optional(),
+  headMm: headField().optional(),
   tuner: tunerField().optional(),
 }).noUnknown();
 
@@ -286,10 +291,17 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     ...ofString,
     type: typed('test'),
     passId: id().required(),
-    test: mixed<string>().oneOf(TESTS).required(),
+    test: mixed<string>()
+      .oneOf([...TESTS, ...MEASURES])
+      .required(),
     firstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     secondCents: finite().nullable().min(-MOST_CENTS).max(MOST_CENTS).defined(),
+    othersCents: finite().min(-MOST_CENTS).max(MOST_CENTS).optional(),
     sigmaCents: finite().positive().max(MOST_CENTS).required(),
+    told: object(Object.fromEntries(Object.entries(TOLD).map(([q, answers]) => [q, mixed<string>().oneOf(answers)])))
+      .noUnknown()
+      .optional()
+      .default(undefined),
   }),
   finding: object({
     ...ofString,

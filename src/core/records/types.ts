@@ -1,4 +1,4 @@
-import type { Cause, CauseTest, Outcome } from '../causes';
+import type { Cause, CauseTest, Outcome, Measure, Told } from '../causes';
 import type { Build, StringMaterial } from '../strings';
 import type { Written } from './order';
 
@@ -29,6 +29,8 @@ export interface StringPlan {
   gaugeMm: number | null;
   /** Unit mass from the packet, kg/m; overrides the estimate. */
   unitMassKgPerM?: number;
+  /** From the nut to the tuner, or to the guide where there is one, mm. */
+  headMm?: number;
   /** Its tuner in the owner's words; otherwise by the family's way. */
   tuner?: string;
 }
@@ -228,17 +230,21 @@ export interface TunerRecord extends RecordBase {
   gain: number;
 }
 
-/** One test about why a string does not stay: changes of its pitch by what was done, twice. */
+/** One test about why a string does not stay: changes of its pitch by what was done, twice; or a measure taken the same way. */
 export interface TestRecord extends RecordBase {
   type: 'test';
   instrumentId: string;
   stringId: string;
   /** The inquiry that it belongs to. */
   passId: string;
-  test: CauseTest;
+  test: CauseTest | Measure;
   firstCents: number;
   secondCents: number | null;
+  /** What the string beside it did at the first. */
+  othersCents?: number;
   sigmaCents: number;
+  /** What the player was asked and said, in this inquiry. */
+  told?: Told;
 }
 
 /** What was concluded at that time of why a string does not stay, and what came of a remedy. */

@@ -12,6 +12,7 @@ export const DISTURBANCES = [
   'pull-up',
   'side-stretch',
   'wait',
+  'warm',
 ] as const;
 export type Disturbance = (typeof DISTURBANCES)[number];
 
@@ -48,9 +49,14 @@ const SLIPS: Partial<Record<Disturbance, number>> = {
   wait: 0.2,
 };
 
+/** What rest and playing leave of where it stands between its limits (house). */
+const CALMED = 0.75;
+/** How much warmer, deg C. */
+const WARMER_C = 3;
+
 /** The hand does this to the string: what its fault makes of it stays as a change of pitch. */
 export function disturb(string: StringTruth, atMs: number, how: Disturbance): StringTruth {
-  let cents = 0;
+  let cents = how === 'warm' ? WARMER_C * string.tempCoefficient : 0;
   const faults = (string.faults ?? []).map((f) => {
     if (f.kind === 'peg' || f.kind === 'pin') {
       cents -= f.cents * (SLIPS[how] ?? 0);
@@ -58,7 +64,7 @@ export function disturb(string: StringTruth, atMs: number, how: Disturbance): St
     }
     // Tuned from above it stands at its sharp limit before it is bent.
     const from = how === 'from-above' ? 1 : f.at;
-    const at = Math.max(-1, Math.min(1, from + (PUSHES[f.kind][how] ?? 0)));
+    const at = how === 'wait' ? CALMED * f.at : Math.max(-1, Math.min(1, from + (PUSHES[f.kind][how] ?? 0)));
     cents += 0.5 * f.cents * (at - from);
     return { ...f, at };
   });

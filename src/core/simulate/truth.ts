@@ -107,6 +107,25 @@ export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number
   };
 }
 
+const STEEL_PER_DEGREE = -0.19;
+
+/** A tuning fork: nearly a pure tone, a little flatter in the warm (steel, house estimate). */
+export const forkTruth = (frequencyHz: number): StringTruth => ({
+  stringId: 'fork',
+  targetHz: frequencyHz,
+  strungMs: 0,
+  creepCents: 0,
+  renewal: 0,
+  tempCoefficient: STEEL_PER_DEGREE,
+  inharmonicity: 0,
+  decayS: 4,
+  rolloff: 3,
+  seed: 1,
+  startCents: 0,
+  turns: [],
+  slips: [],
+});
+
 /** The string as it sounds when it is touched so: another pitch, the stiffness of the part that sounds, fewer partials. */
 export function touched(string: StringTruth, touch: Touch): StringTruth {
   const { fretted } = string;

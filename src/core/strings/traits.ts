@@ -12,6 +12,10 @@ export interface Build {
   frets: boolean;
   bowed: boolean;
   holds: BridgeKind;
+  /** A guide on the head that presses strings down behind the nut. */
+  tree?: boolean;
+  /** Clamps at the nut that hold the strings. */
+  locking?: boolean;
 }
 
 /** How an instrument is built, as far as strings go. */
@@ -20,8 +24,8 @@ export interface FamilyTraits extends Build {
   postMm: number;
   /** Turns of the button for one of the post; 1 on pegs and pins. */
   ratio: number;
-  /** A guide on the head that presses strings down behind the nut. */
   tree: boolean;
+  locking: boolean;
   /** A slotted head with posts across it, and strings tied at the bridge. */
   tied: boolean;
   /** Where the tuners stand: on both sides of the head, in one line, in a peg box, in a row along the body. */
@@ -37,6 +41,7 @@ const geared = (postMm: number, ratio: number, more: Partial<FamilyTraits> = {})
   frets: true,
   fineTuners: false,
   tree: false,
+  locking: false,
   tied: false,
   layout: 'sides',
   ...more,

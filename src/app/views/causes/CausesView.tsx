@@ -1,30 +1,42 @@
-import { useEffect, useState } from 'react';
-import { findingWords, outcomeOf, REMEDIES, TEST_GUIDES, type Cause, type CauseTest } from '../../../core/causes';
-import { targetFrequencyHz } from '../../../core/music';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import {
+  answersOf,
+  findingWords,
+  isCauseTest,
+  outcomeOf,
+  REMEDIES,
+  TEST_GUIDES,
+  treatmentFor,
+  type Asked,
+  type Cause,
+  type CauseTest,
+  type Told,
+} from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/records';
-import { DISTURBANCES, touched, type Disturbance, type FaultTruth } from '../../../core/simulate';
+import type { FaultTruth } from '../../../core/simulate';
+import { beforeInquiry, causeBuildOf } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
-import { useListening } from '../../listening/useListening';
-import { Button } from '../../parts/Button';
-import { Caution } from '../../parts/Caution';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
+import { WITH_COLUMN } from '../../pass/WorkColumn';
 import { useAsked } from '../../store/asked';
 import { useNow } from '../../store/now';
-import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
-import { questionOf } from './evidence';
+import { isEvidence, questionOf, questionsLeft } from './evidence';
 import { Evidence } from './Evidence';
-import { PlaceDrawing } from './PlaceDrawing';
 import { Chances, ToDo } from './Finding';
-import { useTestRun } from './useTestRun';
+import { Question } from './Question';
+import { StringChoice } from './StringChoice';
+import { TestColumn } from '../../by-hand/TestColumn';
+import type { TestOutcome } from '../../by-hand/useTestRun';
+import { useTestSession } from '../../by-hand/useTestSession';
 
 /** Tests of one inquiry lie no further apart, ms. */
 const INQUIRY_MS = 6 * 3600000;
@@ -36,23 +48,19 @@ const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'tree-friction': ['tree', 'nut'],
   'peg-slip': ['peg', 'pin'],
 };
-
-/** What the hands do at this part of a test, where the string is a simulated one. */
-function disturbanceOf(test: CauseTest, index: number): Disturbance | undefined {
-  if (test === 'from-below-above') return index === 2 ? 'from-below' : index === 6 ? 'from-above' : undefined;
-  return DISTURBANCES.find((d) => d === test);
-}
+const OUTCOMES = { helped: 'it helped', 'did-not': 'it did not help', 'cannot-tell': 'it cannot be told yet' };
+type Said = ReadonlyMap<Asked, string | undefined>;
 
 /** Why does it not stay? The next best test, the cause with its evidence, the remedy, and whether it helped. */
 export function CausesView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, demo, nowMs } = useWorld();
+  const { bench, a4Hz, demo, basePath } = useWorld();
   const now = useNow(60000);
   const { instrumentId } = life.record;
-  const [message, setMessage] = useState('');
   /** How much was written when a test was done: until there is more, what was said before it is not said again. */
   const [awaits, setAwaits] = useState(-1);
   const size = bench.tests.length + bench.findings.length;
   const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
+  const [said, setSaid] = useState<Said>(new Map());
   const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
   /** The same test again, after something was done. */
   const [retest, setRetest] = useState<{ before: number; cause: Cause } | undefined>(undefined);
@@ -61,6 +69,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const goesOn = bench.tests.findLast(
     (t) =>
       t.instrumentId === instrumentId &&
+      isEvidence(t) &&
       now - t.atMs < INQUIRY_MS &&
       !t.passId.endsWith(AFTER) &&
       !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
@@ -69,9 +78,13 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const { stringId, passId } = own ?? goesOn ?? { stringId: suspect, passId: '' };
   const string = life.strings.find((s) => s.plan.stringId === stringId) ?? life.strings[0]!;
   const { note } = string.plan;
-  const tests = bench.tests.filter((t) => t.passId === passId && t.stringId === stringId);
+  const tests = bench.tests.filter(isEvidence).filter((t) => t.passId === passId && t.stringId === stringId);
   const closed = bench.findings.findLast((f) => f.passId === passId && f.outcome !== undefined);
-  const question = questionOf(life, string, tests, skipped, targetFrequencyHz(note, a4Hz)!, now);
+  const build = causeBuildOf(life);
+  const before = useMemo(() => beforeInquiry(life, string, bench, now), [life, string, bench, now]);
+  const told: Told = tests[0] ? (tests[0].told ?? {}) : (Object.fromEntries(said) as Told);
+  const asking = tests.length === 0 ? questionsLeft(before, said)[0] : undefined;
+  const question = questionOf(build, string, before, tests, told, skipped, a4Hz, now);
   const {
     data: answer,
     error,
@@ -82,157 +95,116 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     of: tests.length,
     ask: question,
   });
-  const test = useTestRun(string, a4Hz);
-  const { run, part } = test;
-  const since = question.evidence.find((e) => e.test === 'since-last');
   const settled = !stale && awaits !== size;
   const found = answer && settled && tests.length > 0 && answer.stop ? answer.causes[0]! : undefined;
   const next = settled ? answer?.next : undefined;
 
-  const write = useWriting(setMessage);
+  const session = useTestSession(life, string, (outcome) => onOutcome(outcome));
+  const { run, part, sound, say } = session;
+  const write = useWriting(say);
 
-  const sound = useListening(
-    test.guided,
-    nowMs,
-    (verdict) => {
-      if (part?.kind !== 'read') return;
-      if (verdict.kind !== 'keep') {
-        setMessage(verdict.message);
-        return;
-      }
-      const result = test.heard(verdict.reading);
-      setMessage('Heard.');
-      if (!result) return;
-      setAwaits(size);
-      const { first, second, sigmaCents } = result;
-      const record = {
-        type: 'test' as const,
-        instrumentId,
-        stringId,
-        test: result.test,
-        firstCents: first,
-        secondCents: second ?? null,
-        sigmaCents,
-      };
-      if (!retest) {
-        void write([{ ...record, passId }], () =>
-          setMessage(`${TEST_GUIDES[result.test].title}: ${signed(first)} cents.`),
-        );
-        return;
-      }
-      const outcome = outcomeOf(retest.before, first, sigmaCents);
-      const words = { helped: 'it helped', 'did-not': 'it did not help', 'cannot-tell': 'it cannot be told yet' }[
-        outcome
-      ];
-      setRetest(undefined);
-      void write(
-        [
-          { ...record, passId: `${passId}${AFTER}` },
-          {
-            type: 'finding',
-            instrumentId,
-            stringId,
-            passId,
-            causes: answer?.causes ?? [],
-            remedy: `treated because ${REMEDIES[retest.cause].name}`,
-            outcome,
-          },
-        ],
-        () => setMessage(`${signed(retest.before)} before, ${signed(first)} after: ${words}.`),
+  const onOutcome = ({ test, first, second, others, sigmaCents }: TestOutcome) => {
+    setAwaits(size);
+    const record = {
+      type: 'test' as const,
+      instrumentId,
+      stringId,
+      test,
+      firstCents: first,
+      secondCents: second ?? null,
+      ...(others === undefined ? {} : { othersCents: others }),
+      sigmaCents,
+    };
+    if (!retest) {
+      const answers = Object.entries(told).filter(([, a]) => a !== undefined);
+      const answered = answers.length > 0 ? { told: Object.fromEntries(answers) as Told } : {};
+      void write([{ ...record, ...answered, passId }], () =>
+        say(`${TEST_GUIDES[test].title}: ${signed(first)} cents.`),
       );
-    },
-    setMessage,
-  );
-  const deaf = sound.listening === undefined;
-
-  // The ear opens with the first part that is sounded.
-  const sounding = part?.kind === 'read';
-  useEffect(() => {
-    if (sounding && deaf) sound.open();
-    // Only when a part comes: somebody may have paused it on purpose.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [sounding]);
+      return;
+    }
+    const outcome = outcomeOf(retest.before, first, sigmaCents);
+    const remedy = `treated because ${REMEDIES[retest.cause].name}`;
+    setRetest(undefined);
+    void write(
+      [
+        { ...record, passId: `${passId}${AFTER}` },
+        { type: 'finding', instrumentId, stringId, passId, causes: answer?.causes ?? [], remedy, outcome },
+      ],
+      () => say(`${signed(retest.before)} before, ${signed(first)} after: ${OUTCOMES[outcome]}.`),
+    );
+  };
 
   const begin = (which: CauseTest) => {
-    setMessage('');
     setOwn({ stringId, passId: closed || !passId ? crypto.randomUUID() : passId });
-    test.begin(which);
+    session.begin(which);
   };
   /** The test that showed most is done once more after a remedy. */
   const telling = [...tests].sort((a, b) => Math.abs(b.firstCents) - Math.abs(a.firstCents))[0];
   const treated = () => {
     if (!found || !telling) return;
+    const { cause } = found;
     setAwaits(size);
     setOwn({ stringId, passId });
-    demo?.mend(instrumentId, stringId, MENDS[found.cause] ?? []);
-    void write([{ type: 'finding', instrumentId, stringId, passId, causes: answer!.causes }], () => {
-      setRetest({ before: telling.firstCents, cause: found.cause });
-      test.begin(telling.test);
-    });
-  };
-  const done = () => {
-    if (!run || part?.kind !== 'do') return;
-    const how = disturbanceOf(run.test, run.index);
-    if (how) demo?.disturb(instrumentId, stringId, how);
-    if (part.waitS) demo?.moveClock(nowMs() + 1000 * part.waitS);
-    setMessage('');
-    test.acted();
-  };
-  const offersRemedy = found !== undefined && found.cause !== 'none' && telling !== undefined && !closed;
-  const enter = () => {
-    if (part?.kind === 'do') done();
-    else if (part) {
-      if (deaf) sound.open();
-      else sound.take();
-    } else if (closed) reset();
-    else if (offersRemedy) treated();
-    else if (next && !found) begin(next);
+    demo?.mend(instrumentId, stringId, MENDS[cause] ?? []);
+    const what = { treatment: treatmentFor(cause), note: REMEDIES[cause].name };
+    void write(
+      [
+        { type: 'finding', instrumentId, stringId, passId, causes: answer!.causes },
+        { type: 'treatment', instrumentId, stringIds: [stringId], ...what },
+      ],
+      () => {
+        setRetest({ before: telling.firstCents, cause });
+        session.begin(telling.test);
+      },
+    );
   };
   const reset = (to = stringId) => {
-    test.end();
+    session.end();
     setRetest(undefined);
     setSkipped(new Set());
+    setSaid(new Map());
     setOwn({ stringId: to, passId: crypto.randomUUID() });
-    setMessage('');
+    say('');
+  };
+  const answerTo = (given: string | undefined) => asking && setSaid((s) => new Map(s).set(asking, given));
+  const offersRemedy = found !== undefined && found.cause !== 'none' && telling !== undefined && !closed;
+  const enter = () => {
+    if (session.enter()) return;
+    if (asking) answerTo(undefined);
+    else if (closed) reset();
+    else if (offersRemedy) treated();
+    else if (next && !found) begin(next);
   };
   const choose = (index: number) => {
     const chosen = life.strings[index];
     if (chosen) reset(chosen.plan.stringId);
   };
-  const digit = useDigits(life.strings.length, choose, (d) => setMessage(`String ${d} …`));
-  const pluck = (hardness: number) => {
-    if (!demo || part?.kind !== 'read') return;
-    const { touch } = part;
-    sound.pluck(
-      () =>
-        touched(
-          demo.stringOf(instrumentId, stringId)!,
-          touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: touch },
-        ),
-      hardness,
-    );
+  const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
+  const answerBy = (letter: string) => {
+    const given = asking && answersOf(asking, build)[letter.charCodeAt(0) - 'a'.charCodeAt(0)];
+    if (given) answerTo(given);
   };
   const skip = () => {
     const which = run?.test ?? next;
-    if (!which) return;
-    test.end();
+    if (!which || !isCauseTest(which)) return;
+    session.end();
     setSkipped((s) => new Set([...s, which]));
-    setMessage(`Without: ${TEST_GUIDES[which].title.toLowerCase()}.`);
+    say(`Without: ${TEST_GUIDES[which].title.toLowerCase()}.`);
   };
-  const again = () => run && test.begin(run.test);
   usePedal(KEYS.causes, {
     listen: sound.toggle,
     take: enter,
     choose: (_, key) => digit(Number(key)),
+    answer: (_, key) => answerBy(key),
     skip,
-    again,
+    again: session.again,
     end: () => reset(),
-    pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
+    pluck: demo ? (shift) => session.pluck(shift ? 1 : 0.4) : undefined,
   });
 
-  const guide = run ? TEST_GUIDES[run.test] : undefined;
-  const instruction = part
-    ? part.words
+  const instruction = asking
+    ? 'A letter answers. Enter: I do not know'
     : closed
       ? 'Done. Enter begins anew'
       : offersRemedy
@@ -242,6 +214,17 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           : next
             ? `Next: ${TEST_GUIDES[next].title.toLowerCase()}`
             : 'A moment …';
+  const goOn = part
+    ? part.kind === 'do'
+      ? 'Done'
+      : 'Take it'
+    : asking
+      ? 'I do not know'
+      : offersRemedy
+        ? 'Done: test again'
+        : closed
+          ? 'Begin anew'
+          : 'Begin';
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -251,24 +234,14 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           tabIndex={0}
           className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible"
         >
-          <div role="group" aria-label="Which string" className="flex flex-wrap gap-1.5 pb-2">
-            {life.strings.map((s, i) => (
-              <Button
-                key={s.plan.stringId}
-                hint={String(i + 1)}
-                strong={s.plan.stringId === stringId}
-                aria-pressed={s.plan.stringId === stringId}
-                onClick={() => choose(i)}
-              >
-                {s.plan.note}
-              </Button>
-            ))}
-          </div>
+          <StringChoice life={life} chosen={stringId} onChoose={choose} />
           <NotWorkedOut error={error} kept="What was read is kept." />
-          {tests.length === 0 ? (
+          {asking ? (
+            <Question asked={asking} build={build} onAnswer={answerTo} />
+          ) : tests.length === 0 ? (
             <FirstStep drawing={<FallSketch />}>
-              Why does {note} not stay? A few tests by hand tell: each is a reading, something done, a reading again,
-              twice. The next one is always the one that tells most. Enter begins; a digit chooses another string.
+              A few tests by hand tell why {note} does not stay: each is a reading, something done, a reading again,
+              twice. The next one is always the one that tells most.
             </FirstStep>
           ) : (
             answer && (
@@ -277,66 +250,58 @@ export function CausesView({ life }: { life: InstrumentLife }) {
               </p>
             )
           )}
-          {found && !run && <ToDo cause={found.cause} />}
-          <Evidence since={since} tests={tests} />
+          {found && !run && <ToDo causes={answer!.cannotTell.length > 1 ? answer!.cannotTell : [found.cause]} />}
+          {closed?.remedy && found && (
+            <p className="pb-2 text-sm">
+              Does it help on other strings too?{' '}
+              <Link
+                className="text-deep underline"
+                to={`${basePath}/trial?${new URLSearchParams({ what: `${REMEDIES[found.cause].trial} / not`, instrument: instrumentId }).toString()}`}
+              >
+                Set it up as a trial
+              </Link>
+            </p>
+          )}
+          <Evidence evidence={question.evidence} speaks={settled ? answer?.speaks : undefined} />
+          <ul aria-label="What the log says" className="list-disc py-2 pl-5 text-xs text-ink2">
+            {before.says.map((s) => (
+              <li key={s}>{s}</li>
+            ))}
+          </ul>
           {tests.length > 0 && answer && <Chances causes={answer.causes} />}
           {answer?.friction && tests.length > 1 && found && (
             <p className="pb-2 text-sm">
               You can lose about <b className="figure">{answer.friction.cents.toFixed(0)} cents</b> at the{' '}
               {answer.friction.place} of the {note} between its two ends (friction times wrap{' '}
-              {answer.friction.muTheta.toFixed(2)} ±{answer.friction.sd.toFixed(2)}).
+              {answer.friction.muTheta.toFixed(2)} ±{answer.friction.sd.toFixed(2)}).{' '}
+              <Link className="text-deep underline" to={`${basePath}/friction/${instrumentId}`}>
+                Measure it
+              </Link>
             </p>
           )}
         </section>
-        <WorkColumn
-          heading={
-            guide
-              ? `${retest ? 'Again: ' : ''}${guide.title}, ${run!.index + 1} of ${guide.parts.length}`
-              : `Test ${tests.length + 1}`
-          }
+        <TestColumn
+          session={session}
           note={note}
-          trace={sounding ? sound.trace : undefined}
-          instruction={part?.kind === 'read' && deaf ? 'Press Space to listen' : instruction}
-          toleranceCents={TOLERANCE_CENTS}
-          message={message}
-          hint={
-            guide && (
-              <PlaceDrawing
-                place={part?.kind === 'do' ? guide.place : 'none'}
-                tree={question.build.tree}
-                title={guide.title}
-              />
-            )
-          }
+          tree={build.tree}
+          heading={asking ? 'Before the tests' : `Test ${tests.length + 1}`}
+          instruction={instruction}
         >
-          {guide?.caution && part?.kind === 'do' && <Caution>{guide.caution}</Caution>}
-          {traitsOf(life.record).holds === 'bridge-and-soundpost' && !run && (
+          {traitsOf(life.record).holds === 'bridge-and-soundpost' && (
             <p className="text-xs text-ink2">If bridge or soundpost move, stop: a repairer sets them.</p>
           )}
-        </WorkColumn>
+        </TestColumn>
       </div>
       <BottomBar
         sound={sound}
         actions={[
-          {
-            words:
-              part?.kind === 'do'
-                ? 'Done'
-                : part
-                  ? 'Take it'
-                  : offersRemedy
-                    ? 'Done: test again'
-                    : closed
-                      ? 'Begin anew'
-                      : 'Begin',
-            hint: 'Enter',
-            strong: !sounding,
-            on: enter,
-          },
-          { words: 'Not this test', hint: 'S', disabled: !run && !next, on: skip },
-          ...(run ? [{ words: 'From its beginning', hint: 'R', on: again }] : []),
+          { words: goOn, hint: 'Enter', strong: !session.sounding, on: enter },
+          { words: 'Not this test', hint: 'S', disabled: asking !== undefined || (!run && !next), on: skip },
+          ...(run ? [{ words: 'From its beginning', hint: 'R', on: session.again }] : []),
           ...(closed ? [] : [{ words: 'Begin anew', hint: 'Esc', on: () => reset(), seldom: true }]),
-          ...(demo && sounding ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
+          ...(demo && session.sounding
+            ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => session.pluck(0.4) }]
+            : []),
         ]}
       />
     </div>

@@ -1,6 +1,11 @@
-import { TEST_GUIDES } from '../../../core/causes';
-import type { SinceLast } from '../../../core/causes';
-import type { TestRecord } from '../../../core/records';
+import {
+  REMEDIES,
+  TEST_GUIDES,
+  type Cause,
+  type CauseTest,
+  type Evidence as Item,
+  type Speaks,
+} from '../../../core/causes';
 import { signed, symlog } from '../../parts/format';
 
 const WIDE = 220;
@@ -16,40 +21,47 @@ function Bar({ at, y, faint = false }: { at: number; y: number; faint?: boolean 
   );
 }
 
-/** What was read: each test as two changes from the line, flat to the left. */
-export function Evidence({ since, tests }: { since: SinceLast | undefined; tests: readonly TestRecord[] }) {
-  const rows = [
-    ...(since ? [{ key: 'since', title: 'Since it was tuned', first: since.own, second: null as number | null }] : []),
-    ...tests.map((t) => ({
-      key: t.id,
-      title: TEST_GUIDES[t.test].title,
-      first: t.firstCents,
-      second: t.secondCents,
-    })),
-  ];
+/** Two changes from a line, flat to the left. */
+export const Changed = ({ first, second }: { first: number; second: number | undefined }) => (
+  <svg viewBox={`0 0 ${WIDE} 30`} className="h-8 w-56 shrink-0" aria-hidden="true">
+    <rect width={WIDE / 2} height={30} fill="var(--water)" opacity={0.7} />
+    <rect x={WIDE / 2} width={WIDE / 2} height={30} fill="var(--land)" opacity={0.7} />
+    <path d={`M${WIDE / 2} 0V30`} stroke="var(--ink)" />
+    <Bar at={first} y={second === undefined ? 15 : 10} />
+    {second !== undefined && <Bar at={second} y={21} faint />}
+  </svg>
+);
+
+const named = (causes: readonly Cause[]) => causes.map((c) => REMEDIES[c].short).join(', ');
+const titleOf = (test: Item['test']) =>
+  test === 'since-last' ? 'Since it was tuned' : TEST_GUIDES[test as CauseTest].title;
+
+/** What was read: each as two changes from the line, and what it speaks for and against. */
+export function Evidence({ evidence, speaks }: { evidence: readonly Item[]; speaks: readonly Speaks[] | undefined }) {
   return (
     <ol aria-label="What was read" className="border-t border-line">
-      {rows.map(({ key, title, first, second }) => (
-        <li key={key} className="flex items-center gap-4 border-b border-line py-1.5 text-sm max-sm:flex-wrap">
-          <span className="w-56">{title}</span>
-          <svg viewBox={`0 0 ${WIDE} 30`} className="h-8 w-56 shrink-0" aria-hidden="true">
-            <rect width={WIDE / 2} height={30} fill="var(--water)" opacity={0.7} />
-            <rect x={WIDE / 2} width={WIDE / 2} height={30} fill="var(--land)" opacity={0.7} />
-            <path d={`M${WIDE / 2} 0V30`} stroke="var(--ink)" />
-            <Bar at={first} y={second === null ? 15 : 10} />
-            {second !== null && <Bar at={second} y={21} faint />}
-          </svg>
-          <span className="figure">
-            {signed(first)}
-            {second !== null && `, then ${signed(second)}`} cents
-          </span>
-        </li>
-      ))}
-      {since && (
-        <li className="py-1 text-xs text-ink2">
-          The others went {signed(since.others)} ±{since.othersSd.toFixed(1)} cents since they were tuned.
-        </li>
-      )}
+      {evidence.map((e, i) => {
+        const [first, second] = e.test === 'since-last' ? [e.own, undefined] : [e.first, e.second];
+        const say = speaks?.[i];
+        return (
+          <li key={e.test} className="flex items-center gap-x-4 border-b border-line py-1.5 text-sm max-lg:flex-wrap">
+            <span className="w-44 shrink-0">{titleOf(e.test)}</span>
+            <Changed first={first} second={second} />
+            <span className="w-36 shrink-0">
+              <span className="figure">
+                {signed(first)}
+                {second !== undefined && `, then ${signed(second)}`}
+              </span>
+              {e.others !== undefined && <span className="block text-xs text-ink2">the others {signed(e.others)}</span>}
+            </span>
+            <span className="text-xs leading-snug">
+              {say && say.for.length > 0 && <span className="block">For: {named(say.for)}</span>}
+              {say && say.against.length > 0 && <span className="block text-ink2">Against: {named(say.against)}</span>}
+              {say && say.for.length + say.against.length === 0 && <span className="text-ink2">Tells little</span>}
+            </span>
+          </li>
+        );
+      })}
     </ol>
   );
 }

@@ -20,20 +20,30 @@ export const Chances = ({ causes }: Pick<CauseAnswer, 'causes'>) => (
   </ul>
 );
 
-/** What to do about a cause, with its caution. */
-export function ToDo({ cause }: { cause: Cause }) {
-  const { steps, expect, caution } = REMEDIES[cause];
+/** What to do about a cause, or about several that no test can part; with cautions. */
+export function ToDo({ causes }: { causes: readonly Cause[] }) {
   return (
     <section aria-label="What to do about it" className="max-w-2xl border-t border-line pt-2">
-      <ul className="flex flex-col gap-1.5 text-lg">
-        {steps.map((s) => (
-          <li key={s} className="border-l-4 border-water pl-3">
-            {s}
-          </li>
-        ))}
-      </ul>
-      <p className="py-2 text-sm">{expect} The maker’s and a qualified repairer’s word comes first.</p>
-      {caution && <Caution>{caution}</Caution>}
+      {causes.map((cause) => {
+        const { name, steps, expect } = REMEDIES[cause];
+        return (
+          <div key={cause} className="pb-2">
+            {causes.length > 1 && <h2 className="pb-1 font-semibold">Where {name}</h2>}
+            <ul className="flex flex-col gap-1.5 text-lg">
+              {steps.map((s) => (
+                <li key={s} className="border-l-4 border-water pl-3">
+                  {s}
+                </li>
+              ))}
+            </ul>
+            <p className="pt-1 text-sm">{expect}</p>
+          </div>
+        );
+      })}
+      <p className="pb-2 text-sm">The maker’s and a qualified repairer’s word comes first.</p>
+      {[...new Set(causes.flatMap((c) => REMEDIES[c].caution ?? []))].map((c) => (
+        <Caution key={c}>{c}</Caution>
+      ))}
     </section>
   );
 }

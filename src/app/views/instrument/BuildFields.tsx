@@ -31,6 +31,8 @@ export function BuildFields({ register, open = false }: { register: UseFormRegis
             ['fineTuners', 'fine tuners'],
             ['frets', 'frets'],
             ['bowed', 'bowed'],
+            ['tree', 'string guides on the head'],
+            ['locking', 'clamps at the nut'],
           ] as const
         ).map(([name, words]) => (
           <label key={name} className="flex items-center gap-1.5 py-1">

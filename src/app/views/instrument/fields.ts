@@ -59,6 +59,8 @@ export const schemaOf = (taken: readonly string[], nowMs: () => number, zoneMin:
       frets: boolean().required(),
       bowed: boolean().required(),
       holds: mixed<BridgeKind>().oneOf(BRIDGES).required(),
+      tree: boolean().required(),
+      locking: boolean().required(),
     }).required(),
     strung: mixed<Strung>().oneOf(STRUNG).required(),
     strungAt: moment().when('strung', { is: 'earlier', then: (s) => s.required('Say when it was strung.') }),
@@ -101,9 +103,9 @@ export const freshRow = (like?: Row): Row =>
     stringId: `s${crypto.randomUUID().slice(0, 8)}`,
   });
 
-export const buildOf = (of: { family: string; build?: Build | undefined }): Build => {
-  const { tuner, fineTuners, frets, bowed, holds } = traitsOf(of);
-  return { tuner, fineTuners, frets, bowed, holds };
+export const buildOf = (of: { family: string; build?: Build | undefined }): Required<Build> => {
+  const { tuner, fineTuners, frets, bowed, holds, tree, locking } = traitsOf(of);
+  return { tuner, fineTuners, frets, bowed, holds, tree, locking };
 };
 
 /** A name that no other has: 'Viola', 'Viola 2'. */
@@ -144,6 +146,7 @@ export function recordOf(f: Fields, instrumentId: string, before: InstrumentReco
         lengthMm,
         gaugeMm: gaugeMm ?? null,
         ...(mass === undefined ? {} : { unitMassKgPerM: mass }),
+        ...(old?.headMm === undefined ? {} : { headMm: old.headMm }),
         ...(tuner ? { tuner } : {}),
       };
     }),

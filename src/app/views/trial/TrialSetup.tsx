@@ -1,16 +1,20 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { InstrumentLife, TrialRecord } from '../../../core/records';
 import { drawLots } from '../../../core/trial';
 import { Button } from '../../parts/Button';
 import { useWriting } from '../../store/writing';
 
 const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turns / fewer', 'another material'];
+const LONGEST_WHAT = 80;
 type Pairs = TrialRecord['pairs'];
 
 /** What is compared, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
 export function TrialSetup({ instruments }: { instruments: readonly InstrumentLife[] }) {
-  const [what, setWhat] = useState(KINDS[0]!);
-  const [chosen, setChosen] = useState<string[]>([]);
+  // A remedy comes with its name, and the instrument that it was tried on.
+  const [asked] = useSearchParams();
+  const [what, setWhat] = useState((asked.get('what') ?? KINDS[0]!).slice(0, LONGEST_WHAT));
+  const [chosen, setChosen] = useState<string[]>(asked.getAll('instrument'));
   const [pairs, setPairs] = useState<Pairs>([]);
   const [byLot, setByLot] = useState(true);
   const [message, setMessage] = useState('');
@@ -62,7 +66,7 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
         <input
           list="trial-kinds"
           value={what}
-          maxLength={80}
+          maxLength={LONGEST_WHAT}
           onChange={(e) => setWhat(e.target.value)}
           className="rounded-md border border-ink2 bg-sheet px-2 py-1"
         />

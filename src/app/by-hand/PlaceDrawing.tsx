@@ -1,4 +1,4 @@
-import type { TouchPlace } from '../../../core/causes';
+import type { TouchPlace } from '../../core/causes';
 
 const X: Record<Exclude<TouchPlace, 'none'>, number> = {
   tuner: 16,

@@ -1,0 +1,263 @@
+import { useMemo, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { TEST_GUIDES, trickWords, type Measure } from '../../../core/causes';
+import type { InstrumentLife } from '../../../core/records';
+import { causeBuildOf, instrumentFriction, type StringFriction } from '../../../core/story';
+import { useDigits } from '../../keys/digits';
+import { KEYS } from '../../keys/table';
+import { usePedal } from '../../keys/usePedal';
+import { BottomBar } from '../../listening/BottomBar';
+import { FirstStep } from '../../parts/FirstStep';
+import { signed, span } from '../../parts/format';
+import { WITH_COLUMN } from '../../pass/WorkColumn';
+import { useNow } from '../../store/now';
+import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
+import { TestColumn } from '../../by-hand/TestColumn';
+import type { TestOutcome } from '../../by-hand/useTestRun';
+import { useTestSession } from '../../by-hand/useTestSession';
+import { HeadField } from './HeadField';
+import { Limits } from './Limits';
+import { Past } from './Past';
+
+/** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
+export function FrictionView({ life }: { life: InstrumentLife }) {
+  const { bench, demo, basePath, zoneMin } = useWorld();
+  const now = useNow(60000);
+  const { instrumentId } = life.record;
+  const friction = useMemo(() => instrumentFriction(life, bench), [life, bench]);
+  const [chosen, setChosen] = useState(life.strings[0]!.plan.stringId);
+  /** Measured in this sitting: Enter goes on to the next one. */
+  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
+  const at = Math.max(
+    0,
+    life.strings.findIndex((s) => s.plan.stringId === chosen),
+  );
+  const string = life.strings[at]!;
+  const { stringId, note } = string.plan;
+  const own = friction.strings[at]!;
+  const figure = own.figures.at(-1)?.figure;
+  const session = useTestSession(life, string, (outcome) => onOutcome(outcome));
+  const { run, sound, say } = session;
+  const write = useWriting(say);
+
+  const begin = (measure: Measure, index = at) => {
+    setChosen(life.strings[index]!.plan.stringId);
+    session.begin(measure);
+  };
+  const onOutcome = ({ test, first, second, sigmaCents }: TestOutcome) => {
+    const kept = {
+      type: 'test' as const,
+      instrumentId,
+      stringId,
+      passId: `friction:${stringId}`,
+      test,
+      firstCents: first,
+      secondCents: second ?? null,
+      sigmaCents,
+    };
+    void write([kept], () => {
+      if (test === 'friction') {
+        setDone((d) => new Set([...d, stringId]));
+        say(`${note}: ${(second! - first).toFixed(1)} cents between its limits.`);
+      } else if (test === 'routine' && at + 1 < life.strings.length) begin('routine', at + 1);
+      else if (test === 'routine') say('All bent. Now bring them up from below, on the bench.');
+      else say(`${note}: ${signed(first)} cents; ${signed(second ?? 0)} in the two minutes after.`);
+    });
+  };
+  const left = life.strings.findIndex((s) => !done.has(s.plan.stringId));
+  const following = done.has(stringId) ? left : at;
+  const enter = () => {
+    if (session.enter()) return;
+    if (following >= 0) begin('friction', following);
+  };
+  const choose = (index: number) => {
+    const to = life.strings[index];
+    if (!to) return;
+    session.end();
+    setChosen(to.plan.stringId);
+    setDone((d) => new Set([...d].filter((id) => id !== to.plan.stringId)));
+    say('');
+  };
+  const lubricated = () => {
+    session.end();
+    demo?.mend(instrumentId, stringId, ['nut', 'tree']);
+    void write([{ type: 'treatment', instrumentId, stringIds: [stringId], treatment: 'lubricated' }], () => {
+      setDone((d) => new Set([...d].filter((id) => id !== stringId)));
+      say(`${note}: lubricated. Enter measures it again.`);
+    });
+  };
+  const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
+  usePedal(KEYS.friction, {
+    listen: sound.toggle,
+    take: enter,
+    choose: (_, key) => digit(Number(key)),
+    lubricated,
+    routine: () => begin('routine', 0),
+    up: () => begin('wings-up'),
+    down: () => begin('wings-down'),
+    again: session.again,
+    end: session.end,
+    pluck: demo ? (shift) => session.pluck(shift ? 1 : 0.4) : undefined,
+  });
+  const measured = friction.strings.some((s) => s.figures.length > 0);
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className={WITH_COLUMN}>
+        <section
+          aria-label="Friction"
+          tabIndex={0}
+          className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible"
+        >
+          {!measured && (
+            <FirstStep drawing={<LimitsSketch />}>
+              A string that binds at its nut stands anywhere between two limits: a hard bend takes it to the flat one, a
+              press behind the nut to the sharp one. What lies between is what you can lose. Enter measures the first
+              string.
+            </FirstStep>
+          )}
+          <Limits strings={friction.strings} chosen={stringId} nowMs={now} zoneMin={zoneMin} onChoose={choose} />
+          {figure && (
+            <section aria-label={`The ${note}`} className="max-w-2xl py-3">
+              <p className="text-2xl leading-snug font-semibold">
+                You can lose {figure.cents.toFixed(0)} cents at the {note} to the nut.
+              </p>
+              <p data-testid="trick" className="pt-1 text-lg">
+                {trickWords(figure)}
+              </p>
+              <p className="pt-1 text-sm">
+                A bend by a whole tone takes <b className="figure">{signed(figure.bendCents)}</b> from where it stands,{' '}
+                <span className="figure">{signed(figure.worstBendCents)}</span> from its sharp limit. Friction times
+                wrap{' '}
+                <span className="figure">
+                  {figure.muTheta.toFixed(3)} ±{figure.muThetaSd.toFixed(3)}
+                </span>
+                .{change(own)}
+              </p>
+            </section>
+          )}
+          <HeadField key={stringId} life={life} stringId={stringId} onRefused={say} />
+          <Tricks friction={friction.strings} bench={`${basePath}/bench/${instrumentId}`} />
+          {friction.lasts && (
+            <p data-testid="lasts" className="pt-2 text-sm">
+              Half of what lubricating gained is gone after about <b>{span(friction.lasts.days * 86400000)}</b> (
+              {Math.round(friction.lasts.low)} to {Math.round(friction.lasts.high)} days).
+            </p>
+          )}
+          <Past friction={friction} />
+        </section>
+        <TestColumn
+          session={session}
+          note={note}
+          tree={causeBuildOf(life).tree}
+          heading="Friction at the nut"
+          instruction={
+            following < 0
+              ? 'All are measured. A digit measures one again'
+              : following === at
+                ? `Enter: measure ${note}`
+                : `Enter: the next string, ${life.strings[following]!.plan.note}`
+          }
+        >
+          <Advice keys="L">
+            Lubricate: string off or lifted aside, the slot wiped, a trace, what is too much wiped off. A slot that is
+            too narrow, too deep or cracked is a repairer’s.
+          </Advice>
+          <Advice keys="G">
+            Before a show, where it cannot be cured: every string bent full, or the bar down and up, then all from
+            below. What that takes out is read.
+          </Advice>
+          <Advice keys="U D">
+            In the wings: a press behind the nut raises a string a little, a pull in the middle lowers it. Both come
+            back: how much is read, not believed.
+          </Advice>
+        </TestColumn>
+      </div>
+      <BottomBar
+        sound={sound}
+        actions={[
+          {
+            words: session.part ? (session.sounding ? 'Take it' : 'Done') : 'Measure',
+            hint: 'Enter',
+            strong: !session.sounding,
+            disabled: !session.part && following < 0,
+            on: enter,
+          },
+          ...(run
+            ? [
+                { words: 'From its beginning', hint: 'R', on: session.again },
+                { words: 'Stop', hint: 'Esc', on: session.end },
+              ]
+            : [
+                { words: 'Lubricated it', hint: 'L', on: lubricated },
+                { words: 'Bend all', hint: 'G', on: () => begin('routine', 0) },
+              ]),
+          ...(demo && session.sounding
+            ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => session.pluck(0.4) }]
+            : []),
+        ]}
+        more={[
+          { words: 'What raises it in the wings', on: () => begin('wings-up') },
+          { words: 'What lowers it in the wings', on: () => begin('wings-down') },
+        ]}
+      />
+    </div>
+  );
+}
+
+const Advice = ({ keys, children }: { keys: string; children: ReactNode }) => (
+  <p className="flex gap-2 text-sm leading-snug">
+    <kbd className="figure shrink-0 max-lg:hidden">{keys}</kbd>
+    <span>{children}</span>
+  </p>
+);
+
+/** What a lubrication changed, with its interval. */
+function change({ before, figures }: StringFriction): string {
+  const after = figures.at(-1);
+  if (!before || !after) return '';
+  const gone = before.figure.cents - after.figure.cents;
+  const doubt = 2 * Math.hypot(before.figure.sdCents, after.figure.sdCents);
+  return ` Lubricated: ${gone >= 0 ? 'less' : 'more'} by ${Math.abs(gone).toFixed(1)} ±${doubt.toFixed(1)} cents${Math.abs(gone) <= doubt ? ', which may be nothing' : ''}.`;
+}
+
+/** What the routine took out of each string, and what the wings' tricks did, as they were read. */
+function Tricks({ friction, bench }: { friction: readonly StringFriction[]; bench: string }) {
+  const lines = friction.flatMap(({ note, tricks }) =>
+    (['routine', 'wings-up', 'wings-down'] as const).flatMap((kind) => {
+      const read = tricks[kind];
+      return read ? [{ note, kind, read }] : [];
+    }),
+  );
+  if (lines.length === 0) return null;
+  return (
+    <ul aria-label="Tricks as read" className="border-t border-line py-2 text-sm">
+      {lines.map(({ note, kind, read }) => (
+        <li key={`${note}${kind}`}>
+          <b>{note}</b> {TEST_GUIDES[kind].title.toLowerCase()}:{' '}
+          <span className="figure">{signed(read.firstCents)}</span> cents
+          {read.secondCents !== null && (
+            <>
+              , in the two minutes after <span className="figure">{signed(read.secondCents)}</span>
+            </>
+          )}
+        </li>
+      ))}
+      <li>
+        <Link className="text-deep underline" to={bench}>
+          Bring them up from below on the bench
+        </Link>
+      </li>
+    </ul>
+  );
+}
+
+/** Two limits, and a string between them. */
+const LimitsSketch = () => (
+  <>
+    <path d="M40 28V62M120 28V62" stroke="var(--ink)" strokeWidth={4} />
+    <path d="M40 45H120" stroke="var(--deep)" />
+    <circle cx={62} cy={45} r={6} fill="var(--sheet)" stroke="var(--ink)" />
+  </>
+);

@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import type { InstrumentLife } from '../../../core/records';
+import { headField } from '../../../core/records';
+import { Button } from '../../parts/Button';
+import { useWriting } from '../../store/writing';
+
+/** Nut to tuner, or to the guide where there is one: friction times wrap is reckoned by it. */
+export function HeadField({
+  life,
+  stringId,
+  onRefused,
+}: {
+  life: InstrumentLife;
+  stringId: string;
+  onRefused: (sentence: string) => void;
+}) {
+  const { strings, type, instrumentId, name, family, build } = life.record;
+  const known = strings.find((s) => s.stringId === stringId)?.headMm;
+  const [text, setText] = useState(known === undefined ? '' : String(known));
+  const write = useWriting(onRefused);
+  const keep = () => {
+    const headMm = Number(text.replace(',', '.'));
+    if (text.trim() === '' || !headField().isValidSync(headMm)) {
+      onRefused('Nut to tuner is 5 to 1000 mm.');
+      return;
+    }
+    void write(
+      [
+        {
+          type,
+          instrumentId,
+          name,
+          family,
+          ...(build ? { build } : {}),
+          strings: strings.map((s) => (s.stringId === stringId ? { ...s, headMm } : s)),
+        },
+      ],
+      () => onRefused('Kept.'),
+    );
+  };
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 pb-2 text-sm"
+      onSubmit={(e) => {
+        e.preventDefault();
+        keep();
+      }}
+    >
+      <label>
+        Nut to tuner or guide{' '}
+        <input
+          inputMode="decimal"
+          value={text}
+          placeholder="usual"
+          onChange={(e) => setText(e.target.value)}
+          className="figure w-20 rounded-md border border-ink2 bg-sheet px-2 py-1"
+        />{' '}
+        mm
+      </label>
+      <Button type="submit">Keep</Button>
+    </form>
+  );
+}

@@ -1,0 +1,112 @@
+import { mean, sampleStandardDeviation } from 'simple-statistics';
+import type { CauseBuild, Logged, SinceLast, TestResult, Told } from '../causes';
+import { octavePasses } from '../octave';
+import type { Bench, InstrumentLife, StringLife } from '../records';
+import { SETTLING_PRIORS } from '../settling';
+import { SETTLES_AS, traitsOf } from '../strings';
+
+const MINUTE = 60000;
+const DAY = 86400000;
+/** A string is new for so long, and work is recent, days (house estimates). */
+const NEW_DAYS = 4;
+const RECENT_DAYS = 3;
+/** An octave read longer ago says little of today, days. */
+const OCTAVE_DAYS = 30;
+
+/** What the log says before anything is asked or tested. */
+export interface BeforeInquiry {
+  /** This string and the others since they were tuned; undefined where nobody looked since. */
+  since: SinceLast | undefined;
+  /** Its octave's harmonic against an even string's, from an octave pass on this string: what a saddle does is left out. */
+  octave: TestResult | undefined;
+  told: Logged & Told;
+  /** It was brought to pitch from above, last. */
+  fromAbove: boolean;
+  /** The same in sentences. */
+  says: string[];
+}
+
+/** How an instrument is built, as far as causes go. */
+export function causeBuildOf({ record }: InstrumentLife): CauseBuild {
+  const { tuner, holds, tree, locking, frets } = traitsOf(record);
+  return {
+    bridge: holds === 'springs' ? 'floating' : holds === 'nothing' && tuner === 'geared' ? 'fixed' : 'tailpiece',
+    nut: locking ? 'locking' : 'plain',
+    tree: tree && !locking,
+    tuners: tuner === 'friction-peg' ? 'friction' : tuner,
+    frets,
+  };
+}
+
+/** When a string was tuned last and read after that; undefined where nobody looked since. */
+function since({ readings }: StringLife) {
+  const at = readings.findLastIndex((r) => r.purpose === 'as-left');
+  const [left, last] = [readings[at], readings.at(-1)];
+  return left && last && last !== left ? { left, last, cents: last.cents - left.cents } : undefined;
+}
+
+/** How far the others went since they were tuned, and this string. */
+function sinceLast({ strings }: InstrumentLife, own: StringLife): SinceLast | undefined {
+  const moved = since(own)?.cents;
+  const others = strings.filter((s) => s !== own).flatMap((s) => since(s)?.cents ?? []);
+  if (moved === undefined || others.length < 2) return undefined;
+  return { test: 'since-last', own: moved, others: mean(others), othersSd: sampleStandardDeviation(others) };
+}
+
+const rounded = (cents: number) => `${cents < 0 ? '−' : '+'}${Math.abs(cents).toFixed(1)}`;
+const days = (ms: number) => (ms < DAY ? 'today' : ms < 2 * DAY ? 'yesterday' : `${Math.floor(ms / DAY)} days ago`);
+
+/** Reads the log of an instrument for what it says of one string that does not stay. */
+export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Bench, nowMs: number): BeforeInquiry {
+  const { plan, strungMs, readings } = own;
+  const { instrumentId } = life.record;
+  const says: string[] = [];
+  const told: BeforeInquiry['told'] = {};
+  const whole = sinceLast(life, own);
+  const pair = since(own);
+  if (whole)
+    says.push(
+      `Since it was tuned it went ${rounded(whole.own)} cents, the others ${rounded(whole.others)} ±${whole.othersSd.toFixed(1)}.`,
+    );
+  else if (pair) says.push(`Since it was tuned it went ${rounded(pair.cents)} cents; the others were not read.`);
+  else says.push('Nobody has read it since it was tuned: a check of all strings on the bench would tell more.');
+  const slips = readings.filter((r) => r.slip).length;
+  if (readings.length > 2) told.slips = slips;
+  if (slips > 0) says.push(slips === 1 ? 'It dropped at once, one time.' : `It dropped at once, ${slips} times.`);
+  if (pair && strungMs !== null) {
+    const { slopeCents, tauMin } = SETTLING_PRIORS[SETTLES_AS[plan.material]];
+    const age = (ms: number) => Math.max(0, ms - strungMs) / MINUTE + tauMin;
+    told.creepCents = slopeCents * Math.log(age(pair.last.atMs) / age(pair.left.atMs));
+    says.push(`A string of its material and age creeps ${told.creepCents.toFixed(1)} cents in that time.`);
+  }
+  if (pair?.left.tempC !== undefined && pair.last.tempC !== undefined) {
+    told.warmerC = pair.last.tempC - pair.left.tempC;
+    if (Math.abs(told.warmerC) >= 1)
+      says.push(
+        `The room is ${Math.abs(told.warmerC).toFixed(0)} °C ${told.warmerC > 0 ? 'warmer' : 'colder'} than when it was tuned.`,
+      );
+  }
+  const fromAbove = readings.findLast((r) => r.purpose === 'as-left')?.arrival === 'from above';
+  if (fromAbove) says.push('It was brought to pitch from above.');
+  const work = [...bench.adjustments, ...bench.treatments].findLast(
+    (r) => r.instrumentId === instrumentId && nowMs - r.atMs < RECENT_DAYS * DAY,
+  );
+  if (strungMs !== null && nowMs - strungMs < NEW_DAYS * DAY) {
+    told.after = 'strung';
+    says.push(`Strung ${days(nowMs - strungMs)}.`);
+  } else if (work && work.type === 'adjustment') {
+    told.after = 'worked-on';
+    says.push(
+      `Its ${work.what === 'other' ? 'setup' : work.what.replace('-', ' ')} was worked on ${days(nowMs - work.atMs)}.`,
+    );
+  }
+  const pass = octavePasses(bench.touches, instrumentId, plan.stringId).findLast(
+    (p) => p.atMs >= (strungMs ?? 0) && nowMs - p.atMs < OCTAVE_DAYS * DAY && p.errors.stringCents !== null,
+  );
+  const octave: TestResult | undefined = pass && { test: 'octave', first: pass.errors.stringCents! };
+  if (octave)
+    says.push(
+      `Its octave harmonic stood ${rounded(octave.first)} cents off an even string’s ${days(nowMs - pass!.atMs)}.`,
+    );
+  return { since: whole, octave, told, fromAbove, says };
+}
