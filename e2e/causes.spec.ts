@@ -6,7 +6,7 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
   const errors = collectErrors(page);
   await openDemo(page);
   await page.goto('/demo/causes/viola');
-  await expect(instruction(page)).toContainText('A letter answers');
+  await expect(instruction(page)).toContainText('Answer, or Enter');
   await page.keyboard.press('2');
   // What the log does not tell is asked: a letter answers, the pedal leaves it open.
   await expect(page.getByRole('heading', { name: 'When does it go?' })).toBeVisible();
@@ -32,7 +32,7 @@ test('the kantele’s loose pin is found, treated and proved', async ({ page }) 
   test.setTimeout(180_000);
   await openDemo(page);
   await page.goto('/demo/causes/kantele');
-  await expect(instruction(page)).toContainText('A letter answers');
+  await expect(instruction(page)).toContainText('Answer, or Enter');
   await page.keyboard.press('5');
   await page.getByRole('button', { name: 'Overnight, left alone' }).click();
   await follow(page, /^Do what is told/);

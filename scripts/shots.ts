@@ -67,21 +67,39 @@ async function stretching(page: Page) {
   }
 }
 
-/** The tests of an inquiry done, up to its finding. */
-async function asking(page: Page) {
-  await page.keyboard.press('2');
+/** Does by hand what is told, until a sentence. */
+async function handsUntil(page: Page, until: RegExp) {
   for (let i = 0; i < 90; i++) {
     await page.waitForTimeout(600);
     const says = (await page.getByTestId('instruction').textContent()) ?? '';
-    if (/^Do what/.test(says)) return;
-    if (!/^A moment/.test(says)) await page.keyboard.press(/^(Pluck|At fret|Its harmonic)/.test(says) ? 'p' : 'Enter');
-    if (/^Pluck/.test(says)) await page.waitForTimeout(1200);
+    if (until.test(says)) return;
+    const sounds = /^(Pluck|At fret|Its harmonic|Sound|Once more, another)/.test(says);
+    if (!/^A moment/.test(says)) await page.keyboard.press(sounds ? 'p' : 'Enter');
+    if (sounds) await page.waitForTimeout(1200);
   }
+}
+
+/** A string measured between its limits, its slot lubricated, and measured again. */
+async function binding(page: Page) {
+  await page.keyboard.press('2');
+  for (const key of ['', 'l']) {
+    if (key) await page.keyboard.press(key);
+    await page.waitForTimeout(500);
+    await page.keyboard.press('Enter');
+    await handsUntil(page, /next string/);
+  }
+}
+
+/** The tests of an inquiry done, up to its finding. */
+async function asking(page: Page) {
+  await page.keyboard.press('2');
+  await handsUntil(page, /^Do what/);
 }
 
 const ACTS: Record<string, (page: Page) => Promise<void>> = {
   bench: ringing,
   causes: asking,
+  friction: binding,
   fitting: async (page) => {
     for (let i = 0; i < 2; i++) await page.keyboard.press('Enter');
     await page.waitForTimeout(500);

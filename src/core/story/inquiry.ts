@@ -53,7 +53,10 @@ function sinceLast({ strings }: InstrumentLife, own: StringLife): SinceLast | un
   return { test: 'since-last', own: moved, others: mean(others), othersSd: sampleStandardDeviation(others) };
 }
 
-const rounded = (cents: number) => `${cents < 0 ? '−' : '+'}${Math.abs(cents).toFixed(1)}`;
+const rounded = (cents: number) => {
+  const text = Math.abs(cents).toFixed(1);
+  return text === '0.0' ? text : `${cents < 0 ? '−' : '+'}${text}`;
+};
 const days = (ms: number) => (ms < DAY ? 'today' : ms < 2 * DAY ? 'yesterday' : `${Math.floor(ms / DAY)} days ago`);
 
 /** Reads the log of an instrument for what it says of one string that does not stay. */

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import {
   answersOf,
@@ -8,14 +8,12 @@ import {
   REMEDIES,
   TEST_GUIDES,
   treatmentFor,
-  type Asked,
   type Cause,
   type CauseTest,
   type Told,
 } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/records';
 import type { FaultTruth } from '../../../core/simulate';
-import { beforeInquiry, causeBuildOf } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
@@ -25,23 +23,17 @@ import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WITH_COLUMN } from '../../pass/WorkColumn';
-import { useAsked } from '../../store/asked';
-import { useNow } from '../../store/now';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
-import { isEvidence, questionOf, questionsLeft } from './evidence';
 import { Evidence } from './Evidence';
 import { Chances, ToDo } from './Finding';
 import { Question } from './Question';
 import { StringChoice } from './StringChoice';
+import { afterRemedy, useInquiry } from './useInquiry';
 import { TestColumn } from '../../by-hand/TestColumn';
 import type { TestOutcome } from '../../by-hand/useTestRun';
 import { useTestSession } from '../../by-hand/useTestSession';
 
-/** Tests of one inquiry lie no further apart, ms. */
-const INQUIRY_MS = 6 * 3600000;
-/** Marks the test that was done again after a remedy: it is no evidence of the inquiry before. */
-const AFTER = ':after';
 /** What puts a hidden fault of a simulated string right. */
 const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'nut-friction': ['nut', 'tree'],
@@ -49,62 +41,23 @@ const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'peg-slip': ['peg', 'pin'],
 };
 const OUTCOMES = { helped: 'it helped', 'did-not': 'it did not help', 'cannot-tell': 'it cannot be told yet' };
-type Said = ReadonlyMap<Asked, string | undefined>;
 
 /** Why does it not stay? The next best test, the cause with its evidence, the remedy, and whether it helped. */
 export function CausesView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, demo, basePath } = useWorld();
-  const now = useNow(60000);
+  const { demo, basePath } = useWorld();
   const { instrumentId } = life.record;
-  /** How much was written when a test was done: until there is more, what was said before it is not said again. */
-  const [awaits, setAwaits] = useState(-1);
-  const size = bench.tests.length + bench.findings.length;
-  const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
-  const [said, setSaid] = useState<Said>(new Map());
-  const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
+  const inquiry = useInquiry(life);
+  const { string, passId, build, before, tests, told, asking, closed, question, answer, error, found, next } = inquiry;
+  const { note, stringId } = string.plan;
   /** The same test again, after something was done. */
   const [retest, setRetest] = useState<{ before: number; cause: Cause } | undefined>(undefined);
-
-  // An inquiry under way is found in the log, also after a reload.
-  const goesOn = bench.tests.findLast(
-    (t) =>
-      t.instrumentId === instrumentId &&
-      isEvidence(t) &&
-      now - t.atMs < INQUIRY_MS &&
-      !t.passId.endsWith(AFTER) &&
-      !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
-  );
-  const suspect = (life.strings.find((s) => s.readings.at(-1)?.slip) ?? life.strings[0]!).plan.stringId;
-  const { stringId, passId } = own ?? goesOn ?? { stringId: suspect, passId: '' };
-  const string = life.strings.find((s) => s.plan.stringId === stringId) ?? life.strings[0]!;
-  const { note } = string.plan;
-  const tests = bench.tests.filter(isEvidence).filter((t) => t.passId === passId && t.stringId === stringId);
-  const closed = bench.findings.findLast((f) => f.passId === passId && f.outcome !== undefined);
-  const build = causeBuildOf(life);
-  const before = useMemo(() => beforeInquiry(life, string, bench, now), [life, string, bench, now]);
-  const told: Told = tests[0] ? (tests[0].told ?? {}) : (Object.fromEntries(said) as Told);
-  const asking = tests.length === 0 ? questionsLeft(before, said)[0] : undefined;
-  const question = questionOf(build, string, before, tests, told, skipped, a4Hz, now);
-  const {
-    data: answer,
-    error,
-    stale,
-  } = useAsked({
-    question: 'causes',
-    subject: `${instrumentId}/${stringId}/${passId}`,
-    of: tests.length,
-    ask: question,
-  });
-  const settled = !stale && awaits !== size;
-  const found = answer && settled && tests.length > 0 && answer.stop ? answer.causes[0]! : undefined;
-  const next = settled ? answer?.next : undefined;
 
   const session = useTestSession(life, string, (outcome) => onOutcome(outcome));
   const { run, part, sound, say } = session;
   const write = useWriting(say);
 
   const onOutcome = ({ test, first, second, others, sigmaCents }: TestOutcome) => {
-    setAwaits(size);
+    inquiry.await();
     const record = {
       type: 'test' as const,
       instrumentId,
@@ -128,7 +81,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     setRetest(undefined);
     void write(
       [
-        { ...record, passId: `${passId}${AFTER}` },
+        { ...record, passId: afterRemedy(passId) },
         { type: 'finding', instrumentId, stringId, passId, causes: answer?.causes ?? [], remedy, outcome },
       ],
       () => say(`${signed(retest.before)} before, ${signed(first)} after: ${OUTCOMES[outcome]}.`),
@@ -136,7 +89,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   };
 
   const begin = (which: CauseTest) => {
-    setOwn({ stringId, passId: closed || !passId ? crypto.randomUUID() : passId });
+    inquiry.goOn();
     session.begin(which);
   };
   /** The test that showed most is done once more after a remedy. */
@@ -144,8 +97,8 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const treated = () => {
     if (!found || !telling) return;
     const { cause } = found;
-    setAwaits(size);
-    setOwn({ stringId, passId });
+    inquiry.await();
+    inquiry.goOn();
     demo?.mend(instrumentId, stringId, MENDS[cause] ?? []);
     const what = { treatment: treatmentFor(cause), note: REMEDIES[cause].name };
     void write(
@@ -162,16 +115,13 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const reset = (to = stringId) => {
     session.end();
     setRetest(undefined);
-    setSkipped(new Set());
-    setSaid(new Map());
-    setOwn({ stringId: to, passId: crypto.randomUUID() });
+    inquiry.anew(to);
     say('');
   };
-  const answerTo = (given: string | undefined) => asking && setSaid((s) => new Map(s).set(asking, given));
   const offersRemedy = found !== undefined && found.cause !== 'none' && telling !== undefined && !closed;
   const enter = () => {
     if (session.enter()) return;
-    if (asking) answerTo(undefined);
+    if (asking) inquiry.answerTo(undefined);
     else if (closed) reset();
     else if (offersRemedy) treated();
     else if (next && !found) begin(next);
@@ -183,13 +133,13 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
   const answerBy = (letter: string) => {
     const given = asking && answersOf(asking, build)[letter.charCodeAt(0) - 'a'.charCodeAt(0)];
-    if (given) answerTo(given);
+    if (given) inquiry.answerTo(given);
   };
   const skip = () => {
     const which = run?.test ?? next;
     if (!which || !isCauseTest(which)) return;
     session.end();
-    setSkipped((s) => new Set([...s, which]));
+    inquiry.skip(which);
     say(`Without: ${TEST_GUIDES[which].title.toLowerCase()}.`);
   };
   usePedal(KEYS.causes, {
@@ -204,7 +154,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   });
 
   const instruction = asking
-    ? 'A letter answers. Enter: I do not know'
+    ? 'Answer, or Enter: I do not know'
     : closed
       ? 'Done. Enter begins anew'
       : offersRemedy
@@ -237,7 +187,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           <StringChoice life={life} chosen={stringId} onChoose={choose} />
           <NotWorkedOut error={error} kept="What was read is kept." />
           {asking ? (
-            <Question asked={asking} build={build} onAnswer={answerTo} />
+            <Question asked={asking} build={build} onAnswer={inquiry.answerTo} />
           ) : tests.length === 0 ? (
             <FirstStep drawing={<FallSketch />}>
               A few tests by hand tell why {note} does not stay: each is a reading, something done, a reading again,
@@ -262,7 +212,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
               </Link>
             </p>
           )}
-          <Evidence evidence={question.evidence} speaks={settled ? answer?.speaks : undefined} />
+          <Evidence evidence={question.evidence} speaks={inquiry.settled ? answer?.speaks : undefined} />
           <ul aria-label="What the log says" className="list-disc py-2 pl-5 text-xs text-ink2">
             {before.says.map((s) => (
               <li key={s}>{s}</li>

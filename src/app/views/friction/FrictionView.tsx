@@ -1,8 +1,7 @@
 import { useMemo, useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
-import { TEST_GUIDES, trickWords, type Measure } from '../../../core/causes';
+import { trickWords, type Measure } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/records';
-import { causeBuildOf, instrumentFriction, type StringFriction } from '../../../core/story';
+import { causeBuildOf, instrumentFriction } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -19,6 +18,7 @@ import { useTestSession } from '../../by-hand/useTestSession';
 import { HeadField } from './HeadField';
 import { Limits } from './Limits';
 import { Past } from './Past';
+import { change, Tricks } from './Tricks';
 
 /** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
 export function FrictionView({ life }: { life: InstrumentLife }) {
@@ -145,7 +145,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
               {Math.round(friction.lasts.low)} to {Math.round(friction.lasts.high)} days).
             </p>
           )}
-          <Past friction={friction} />
+          <Past friction={friction} chart={document.documentElement.dataset['chart'] ?? ''} />
         </section>
         <TestColumn
           session={session}
@@ -212,46 +212,6 @@ const Advice = ({ keys, children }: { keys: string; children: ReactNode }) => (
     <span>{children}</span>
   </p>
 );
-
-/** What a lubrication changed, with its interval. */
-function change({ before, figures }: StringFriction): string {
-  const after = figures.at(-1);
-  if (!before || !after) return '';
-  const gone = before.figure.cents - after.figure.cents;
-  const doubt = 2 * Math.hypot(before.figure.sdCents, after.figure.sdCents);
-  return ` Lubricated: ${gone >= 0 ? 'less' : 'more'} by ${Math.abs(gone).toFixed(1)} ±${doubt.toFixed(1)} cents${Math.abs(gone) <= doubt ? ', which may be nothing' : ''}.`;
-}
-
-/** What the routine took out of each string, and what the wings' tricks did, as they were read. */
-function Tricks({ friction, bench }: { friction: readonly StringFriction[]; bench: string }) {
-  const lines = friction.flatMap(({ note, tricks }) =>
-    (['routine', 'wings-up', 'wings-down'] as const).flatMap((kind) => {
-      const read = tricks[kind];
-      return read ? [{ note, kind, read }] : [];
-    }),
-  );
-  if (lines.length === 0) return null;
-  return (
-    <ul aria-label="Tricks as read" className="border-t border-line py-2 text-sm">
-      {lines.map(({ note, kind, read }) => (
-        <li key={`${note}${kind}`}>
-          <b>{note}</b> {TEST_GUIDES[kind].title.toLowerCase()}:{' '}
-          <span className="figure">{signed(read.firstCents)}</span> cents
-          {read.secondCents !== null && (
-            <>
-              , in the two minutes after <span className="figure">{signed(read.secondCents)}</span>
-            </>
-          )}
-        </li>
-      ))}
-      <li>
-        <Link className="text-deep underline" to={bench}>
-          Bring them up from below on the bench
-        </Link>
-      </li>
-    </ul>
-  );
-}
 
 /** Two limits, and a string between them. */
 const LimitsSketch = () => (

@@ -2,50 +2,50 @@ import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import type { InstrumentFriction } from '../../../core/story';
 import { Chart, token } from '../../parts/Chart';
+import { strokeOf } from '../../parts/strokes';
 
 const DAY = 86400000;
 
-/** Figures by the age of the lubricant, all strings together: how long it lasts. */
-export function Past({ friction }: { friction: InstrumentFriction }) {
+/** Figures by the age of the lubricant, string by string: how long it lasts. @param chart day or night: colours are read from it */
+export function Past({ friction, chart }: { friction: InstrumentFriction; chart: string }) {
   const { data, layout } = useMemo(() => {
-    const traces = friction.strings.flatMap(({ note, figures, lubricatedMs }): Data[] => {
+    const traces = friction.strings.flatMap(({ note, figures, lubricatedMs }, i): Data[] => {
       const points = figures.flatMap(({ atMs, figure }) => {
         const oiled = lubricatedMs.findLast((ms) => ms <= atMs);
         return oiled === undefined ? [] : [{ days: (atMs - oiled) / DAY, figure }];
       });
       if (points.length < 2) return [];
+      const stroke = strokeOf(i);
+      const color = token(stroke.token);
       return [
         {
-          type: 'scatter',
           mode: 'text+lines+markers',
           name: note,
           x: points.map((p) => p.days),
           y: points.map((p) => p.figure.cents),
-          error_y: { type: 'data', array: points.map((p) => p.figure.sdCents), color: token('ink2'), thickness: 1 },
-          text: points.map((_, i) => (i === points.length - 1 ? note : '')),
+          error_y: { type: 'data', array: points.map((p) => 2 * p.figure.sdCents), color, thickness: 1, width: 2 },
+          text: points.map((_, k) => (k === points.length - 1 ? note : '')),
           textposition: 'middle right',
-          line: { color: token('deep'), width: 1.5 },
-          marker: { size: 7, color: token('deep') },
+          line: { color, dash: stroke.dash, width: 1.6 },
+          marker: { size: 6 },
+          hovertemplate: `${note} %{y:.1f} cents<extra></extra>`,
         },
       ];
     });
-    const axis = {
-      gridcolor: token('line'),
-      zerolinecolor: token('line'),
-      color: token('ink'),
-      rangemode: 'tozero' as const,
-    };
-    const layout: Partial<Layout> = {
-      margin: { l: 48, r: 40, t: 8, b: 40 },
+    const grid = { gridcolor: token('line'), linecolor: token('line'), zeroline: false, fixedrange: true };
+    const figures: Partial<Layout> = {
       paper_bgcolor: 'rgba(0,0,0,0)',
       plot_bgcolor: 'rgba(0,0,0,0)',
-      font: { color: token('ink'), size: 12 },
+      margin: { l: 46, r: 36, t: 6, b: 36 },
+      font: { family: 'B612', size: 12, color: token('ink') },
       showlegend: false,
-      xaxis: { ...axis, title: { text: 'days since lubricated' } },
-      yaxis: { ...axis, title: { text: 'cents between the limits' } },
+      xaxis: { ...grid, title: { text: 'days since it was lubricated' } },
+      yaxis: { ...grid, rangemode: 'tozero', title: { text: 'cents' } },
     };
-    return { data: traces, layout };
-  }, [friction]);
+    return { data: traces, layout: figures };
+    // The chart's colours are tokens read from the page.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [friction, chart]);
   if (data.length === 0) return null;
   return (
     <Chart data={data} layout={layout} label="Friction by the age of the lubricant" className="h-52 w-full max-w-2xl" />

@@ -51,6 +51,8 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
     case 'tuner':
       return `${note(r.instrumentId, r.stringId)}: its tuner${r.other ? ' goes the other way,' : ''} moves it ${r.gain.toFixed(1)} times what was reckoned`;
     case 'test':
+      if (r.test === 'friction')
+        return `${note(r.instrumentId, r.stringId)}: friction ${((r.secondCents ?? 0) - r.firstCents).toFixed(1)} cents between its limits`;
       return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
     case 'finding':
       return `${note(r.instrumentId, r.stringId)}: ${r.remedy ? `${r.remedy}: ${r.outcome?.replace('-', ' ') ?? ''}` : `most likely ${r.causes[0]!.cause.replaceAll('-', ' ')}`}`;

@@ -1,0 +1,84 @@
+import { useMemo, useState } from 'react';
+import type { Asked, CauseTest, Told } from '../../../core/causes';
+import type { InstrumentLife } from '../../../core/records';
+import { beforeInquiry, causeBuildOf } from '../../../core/story';
+import { useAsked } from '../../store/asked';
+import { useNow } from '../../store/now';
+import { useWorld } from '../../store/world';
+import { isEvidence, questionOf, questionsLeft } from './evidence';
+
+/** Tests of one inquiry lie no further apart, ms. */
+const INQUIRY_MS = 6 * 3600000;
+/** Marks the test that was done again after a remedy: it is no evidence of the inquiry before. */
+const AFTER = ':after';
+export const afterRemedy = (passId: string): string => `${passId}${AFTER}`;
+
+/** Which string is asked about, what the log, the player and the tests say of it, and what follows. */
+export function useInquiry(life: InstrumentLife) {
+  const { bench, a4Hz } = useWorld();
+  const now = useNow(60000);
+  const { instrumentId } = life.record;
+  /** How much was written when a test was done: until there is more, what was said before it is not said again. */
+  const [awaits, setAwaits] = useState(-1);
+  const size = bench.tests.length + bench.findings.length;
+  const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
+  const [said, setSaid] = useState<ReadonlyMap<Asked, string | undefined>>(new Map());
+  const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
+
+  // An inquiry under way is found in the log, also after a reload.
+  const goesOn = bench.tests.findLast(
+    (t) =>
+      t.instrumentId === instrumentId &&
+      isEvidence(t) &&
+      now - t.atMs < INQUIRY_MS &&
+      !t.passId.endsWith(AFTER) &&
+      !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
+  );
+  const suspect = (life.strings.find((s) => s.readings.at(-1)?.slip) ?? life.strings[0]!).plan.stringId;
+  const { stringId, passId } = own ?? goesOn ?? { stringId: suspect, passId: '' };
+  const string = life.strings.find((s) => s.plan.stringId === stringId) ?? life.strings[0]!;
+  const tests = bench.tests.filter(isEvidence).filter((t) => t.passId === passId && t.stringId === stringId);
+  const closed = bench.findings.findLast((f) => f.passId === passId && f.outcome !== undefined);
+  const build = causeBuildOf(life);
+  const before = useMemo(() => beforeInquiry(life, string, bench, now), [life, string, bench, now]);
+  const told: Told = tests[0] ? (tests[0].told ?? {}) : (Object.fromEntries(said) as Told);
+  const asking = tests.length === 0 ? questionsLeft(before, said)[0] : undefined;
+  const question = questionOf(build, string, before, tests, told, skipped, a4Hz, now);
+  const { data, error, stale } = useAsked({
+    question: 'causes',
+    subject: `${instrumentId}/${stringId}/${passId}`,
+    of: tests.length,
+    ask: question,
+  });
+  const settled = !stale && awaits !== size;
+  return {
+    string,
+    passId,
+    build,
+    before,
+    tests,
+    told,
+    /** What is asked before the first test; undefined where nothing is left to ask. */
+    asking,
+    /** What came of its remedy. */
+    closed,
+    question,
+    answer: data,
+    error,
+    /** The answer is to everything that was read. */
+    settled,
+    found: data && settled && tests.length > 0 && data.stop ? data.causes[0]! : undefined,
+    next: settled ? data?.next : undefined,
+    answerTo: (given: string | undefined) => asking && setSaid((s) => new Map(s).set(asking, given)),
+    skip: (test: CauseTest) => setSkipped((s) => new Set([...s, test])),
+    /** Something is being written: what was said before it is not said again. */
+    await: () => setAwaits(size),
+    /** This inquiry is gone on with, or its first test begins. */
+    goOn: () => setOwn({ stringId, passId: closed || !passId ? crypto.randomUUID() : passId }),
+    anew: (of: string) => {
+      setSkipped(new Set());
+      setSaid(new Map());
+      setOwn({ stringId: of, passId: crypto.randomUUID() });
+    },
+  };
+}

@@ -1,0 +1,44 @@
+import { Link } from 'react-router';
+import { TEST_GUIDES } from '../../../core/causes';
+import type { StringFriction } from '../../../core/story';
+import { signed } from '../../parts/format';
+
+/** What a lubrication changed, with its interval. */
+export function change({ before, figures }: StringFriction): string {
+  const after = figures.at(-1);
+  if (!before || !after) return '';
+  const gone = before.figure.cents - after.figure.cents;
+  const doubt = 2 * Math.hypot(before.figure.sdCents, after.figure.sdCents);
+  return ` Lubricated: ${gone >= 0 ? 'less' : 'more'} by ${Math.abs(gone).toFixed(1)} ±${doubt.toFixed(1)} cents${Math.abs(gone) <= doubt ? ', which may be nothing' : ''}.`;
+}
+
+/** What the routine took out of each string, and what the wings' tricks did, as they were read. */
+export function Tricks({ friction, bench }: { friction: readonly StringFriction[]; bench: string }) {
+  const lines = friction.flatMap(({ note, tricks }) =>
+    (['routine', 'wings-up', 'wings-down'] as const).flatMap((kind) => {
+      const read = tricks[kind];
+      return read ? [{ note, kind, read }] : [];
+    }),
+  );
+  if (lines.length === 0) return null;
+  return (
+    <ul aria-label="Tricks as read" className="border-t border-line py-2 text-sm">
+      {lines.map(({ note, kind, read }) => (
+        <li key={`${note}${kind}`}>
+          <b>{note}</b> {TEST_GUIDES[kind].title.toLowerCase()}:{' '}
+          <span className="figure">{signed(read.firstCents)}</span> cents
+          {read.secondCents !== null && (
+            <>
+              , in the two minutes after <span className="figure">{signed(read.secondCents)}</span>
+            </>
+          )}
+        </li>
+      ))}
+      <li>
+        <Link className="text-deep underline" to={bench}>
+          Bring them up from below on the bench
+        </Link>
+      </li>
+    </ul>
+  );
+}

@@ -1,0 +1,49 @@
+import { frictionFigure, lubricantLasts, muThetaOf, trickWords, type LubricantPoint } from '.';
+
+test('friction between both limits: figure, its error, where it stands, what a bend costs', () => {
+  const f = frictionFigure(-10, 6, 0.5, 0.2);
+  expect(f.cents).toBe(16);
+  // Two pairs: sqrt(2 / 2) of one reading's error.
+  expect(f.sdCents).toBeCloseTo(0.5, 6);
+  // mu theta = H ln 2 / (1200 beta), beta = 0.2 / 1.2.
+  expect(f.muTheta).toBeCloseTo((16 * Math.LN2) / (1200 * (0.2 / 1.2)), 6);
+  expect(f.muThetaSd / f.muTheta).toBeCloseTo(0.5 / 16, 6);
+  // Six below its sharp limit of sixteen: a quarter above the middle.
+  expect(f.at).toBeCloseTo(0.25, 6);
+  // A whole tone is enough to take all of it; from the sharp limit, all sixteen.
+  expect(f.bendCents).toBeCloseTo(-10, 1);
+  expect(f.worstBendCents).toBeCloseTo(-16, 1);
+  // What binds harder than the bend can pull slides less.
+  expect(frictionFigure(-60, 60, 0.5, 0.2).worstBendCents).toBeGreaterThan(-120);
+  expect(frictionFigure(3, -1, 0.5).cents).toBe(0);
+  expect(muThetaOf(16, 0.2)).toBeCloseTo(f.muTheta, 9);
+});
+
+test.each<[number, number, RegExp]>([
+  [-0.5, 0.6, /no trick is needed/],
+  [-1, 14, /stands where bends leave it/],
+  [-14, 1, /the first bend drops it/],
+  [-8, 7, /between its limits/],
+])('flat %p, sharp %p: what follows for the tuning', (flat, sharp, words) =>
+  expect(trickWords(frictionFigure(flat, sharp, 0.4))).toMatch(words),
+);
+
+test('how long a lubricant lasts, from figures at several ages, and nothing where they do not bound it', () => {
+  const at = (days: number, half: number, noise = 0): LubricantPoint => ({
+    days,
+    cents: 3 + 11 * (1 - 2 ** (-days / half)) + noise,
+    sdCents: 0.5,
+    beforeCents: 14,
+    afterCents: 3,
+  });
+  const lasts = lubricantLasts([at(7, 21, 0.5), at(21, 21, -0.8), at(40, 21, 0.6), at(60, 21)])!;
+  expect(lasts.days).toBeGreaterThan(14);
+  expect(lasts.days).toBeLessThan(31);
+  expect(lasts.low).toBeLessThan(21);
+  expect(lasts.high).toBeGreaterThan(21);
+  expect(lubricantLasts([at(7, 21), at(21, 21)])).toBeUndefined();
+  // It has hardly begun to go: how long it lasts is not known.
+  expect(lubricantLasts([at(1, 4000), at(2, 4000), at(3, 4000)])).toBeUndefined();
+  // Nothing was gained: nothing can last.
+  expect(lubricantLasts([at(7, 21), at(21, 21), at(40, 21)].map((p) => ({ ...p, beforeCents: 4 })))).toBeUndefined();
+});

@@ -1,0 +1,124 @@
+import { readBench, type LogRecord } from '../records';
+import { beforeInquiry, causeBuildOf, instrumentFriction } from '.';
+
+const DAY = 86400000;
+const NOW = Date.UTC(2026, 5, 20, 12);
+let count = 0;
+const base = (atMs: number) => ({ id: `r${++count}`, version: 2 as const, atMs, zoneMin: 0, instrumentId: 'x' });
+const notes = ['E4', 'B3', 'G3'];
+const instrument = (family = 'electric-floating', build = {}): LogRecord => ({
+  ...base(NOW - 300 * DAY),
+  type: 'instrument',
+  name: 'X',
+  family,
+  ...build,
+  strings: notes.map((note, i) => ({
+    stringId: `s${i + 1}`,
+    note,
+    lengthMm: 648,
+    material: 'plain-steel',
+    gaugeMm: 0.3,
+  })),
+});
+const reading = (
+  stringId: string,
+  purpose: 'as-found' | 'as-left',
+  cents: number,
+  atMs: number,
+  more = {},
+): LogRecord => ({
+  ...base(atMs),
+  type: 'reading',
+  stringId,
+  purpose,
+  source: 'typed',
+  frequencyHz: 300,
+  cents,
+  sigmaCents: 0.3,
+  targetHz: 300,
+  a4Hz: 440,
+  partials: [],
+  ...more,
+});
+const look = (records: LogRecord[]) => {
+  const bench = readBench(records);
+  const life = bench.instruments[0]!;
+  return beforeInquiry(life, life.strings[0]!, bench, NOW);
+};
+
+test('the log is read before anything is asked', () => {
+  const hour = NOW - 3600000;
+  const all = notes.flatMap((_, i) => [
+    reading(`s${i + 1}`, 'as-left', 0, hour, { tempC: 18, arrival: i === 0 ? 'from above' : 'from below' }),
+    reading(`s${i + 1}`, 'as-found', [-9, 0.5, 1.5][i]!, NOW - 60000, {
+      tempC: 21,
+      ...(i === 0 ? { slip: true } : {}),
+    }),
+  ]);
+  const strung: LogRecord = { ...base(NOW - 2 * DAY), type: 'fitted', stringId: 's1' };
+  const { since, told, fromAbove, says } = look([instrument(), strung, ...all]);
+  expect(since).toMatchObject({ own: -9, others: 1 });
+  expect(told).toMatchObject({ after: 'strung', warmerC: 3 });
+  expect(told.creepCents).toBeGreaterThan(0);
+  expect(told.creepCents).toBeLessThan(0.2);
+  expect(fromAbove).toBe(true);
+  expect(says.join(' ')).toMatch(
+    /−9\.0 cents, the others \+1\.0 .*one time.*3 °C warmer.*from above.*Strung 2 days ago/s,
+  );
+});
+
+test('where nobody looked since, that is said and asked', () => {
+  const { since, told, says } = look([instrument(), reading('s1', 'as-left', 0, NOW - DAY)]);
+  expect(since).toBeUndefined();
+  expect(told.after).toBeUndefined();
+  expect(says[0]).toContain('Nobody has read it since it was tuned');
+});
+
+test('recent work is known; how it is built decides what can be', () => {
+  const moved: LogRecord = { ...base(NOW - DAY), type: 'adjustment', stringIds: ['s1'], what: 'saddle', moveMm: 1 };
+  expect(look([instrument(), moved]).told.after).toBe('worked-on');
+  const built = (record: LogRecord) => causeBuildOf(readBench([record]).instruments[0]!);
+  expect(built(instrument())).toEqual({ bridge: 'floating', nut: 'plain', tree: true, tuners: 'geared', frets: true });
+  const build = {
+    build: { tuner: 'geared', fineTuners: false, frets: true, bowed: false, holds: 'springs', locking: true },
+  };
+  expect(built(instrument('electric-floating', build))).toMatchObject({ nut: 'locking', tree: false });
+  expect(built(instrument('viola'))).toMatchObject({ bridge: 'tailpiece', tuners: 'friction', frets: false });
+});
+
+test('friction by string: before and after a lubrication, and how long it lasts', () => {
+  const oiled = NOW - 50 * DAY;
+  const figure = (stringId: string, days: number, cents: number): LogRecord => ({
+    ...base(oiled + days * DAY),
+    type: 'test',
+    stringId,
+    passId: 'friction',
+    test: 'friction',
+    firstCents: -cents / 2,
+    secondCents: cents / 2,
+    sigmaCents: 0.4,
+  });
+  const treated: LogRecord = { ...base(oiled), type: 'treatment', stringIds: ['s1', 's2'], treatment: 'lubricated' };
+  const bench = readBench([
+    instrument(),
+    treated,
+    ...(
+      [
+        ['s1', 12],
+        ['s2', 15],
+      ] as const
+    ).flatMap(([id, h]) => [
+      figure(id, -1, h),
+      figure(id, 0.1, 2),
+      figure(id, 20, 2 + (h - 2) / 2),
+      figure(id, 40, 2 + (3 * (h - 2)) / 4),
+    ]),
+  ]);
+  const { strings, lasts } = instrumentFriction(bench.instruments[0]!, bench);
+  expect(strings.map((s) => s.figures.length)).toEqual([4, 4, 0]);
+  expect(strings[0]!.before!.figure.cents).toBe(12);
+  expect(strings[0]!.figures.at(-1)!.figure.cents).toBeCloseTo(9.5, 6);
+  expect(strings[2]!.before).toBeUndefined();
+  expect(lasts!.days).toBeGreaterThan(14);
+  expect(lasts!.days).toBeLessThan(28);
+});
