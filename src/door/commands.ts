@@ -9,6 +9,8 @@ const USAGE = `usage: npm run -s door -- COMMAND
   rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
   octave             JSON lines {"lengthMm","openHz","fret12Hz",…} in, octave error, saddle move, verdict out
   bridge-line        JSON lines {"strings":[{"acrossMm","lengthMm","errorCents"}…]} in, moves of the feet out
+  ear                JSON lines {"strings","school","anchor"?,"frets"} in, the steps of a round by ear out
+  net                JSON lines {"strings","pin","observations"} in, where every string stands out
   causes             JSON lines {"instrument","string","sigmaCents","evidence":[…]} in, chances of causes and the next best test out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
   plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
@@ -27,6 +29,8 @@ const lines: Record<string, () => Promise<Answer>> = {
   string: async () => (await import('./string')).stringLine,
   rounds: async () => (await import('./string')).roundsLine,
   octave: async () => (await import('./octave')).octaveLine,
+  ear: async () => (await import('./intervals')).earLine,
+  net: async () => (await import('./intervals')).netLine,
   causes: async () => (await import('./causes')).causesLine,
   'bridge-line': async () => (await import('./octave')).bridgeLineLine,
 };

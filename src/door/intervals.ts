@@ -1,0 +1,66 @@
+import { array, lazy, mixed, number, object, string } from 'yup';
+import { earRound, SCHOOLS, solveNet } from '../core/intervals';
+import { MOST_CENTS, MOST_STRINGS } from '../core/limits';
+import { DEFAULT_A4_HZ, parseNote } from '../core/music';
+import { checked, refused } from './lines';
+
+const note = () =>
+  string()
+    .strict()
+    .test('note', '${path} is no note: write it as a letter, # or b, and an octave, F#3', (v) => !v || !!parseNote(v));
+const index = (strings: number) => number().strict().integer().min(1).max(strings);
+
+const earSchema = object({
+  strings: array().of(note().required()).min(2).max(MOST_STRINGS).required(),
+  school: mixed<(typeof SCHOOLS)[number]>().oneOf(SCHOOLS).required(),
+  anchor: lazy((v: unknown) => (typeof v === 'string' ? note() : index(MOST_STRINGS).nullable())),
+  frets: number().strict().integer().min(0).max(36).required(),
+});
+
+/** One line of `ear`: strings and a school in; every step of a round by ear, with its beats, out. */
+export function earLine(item: Record<string, unknown>): object {
+  const valid = checked(earSchema, item, 'bad-ear');
+  if (!valid.ok) return valid;
+  const { strings, school, frets } = valid.value;
+  const anchor = valid.value.anchor as string | number | null | undefined;
+  const key = (n: string) => JSON.stringify(parseNote(n));
+  const anchors =
+    typeof anchor === 'number'
+      ? [anchor - 1]
+      : typeof anchor === 'string'
+        ? strings.flatMap((n, i) => (key(n) === key(anchor) ? [i] : []))
+        : undefined;
+  if (anchors && (anchors.length === 0 || anchors[0]! >= strings.length))
+    return refused('bad-ear', 'The anchor is none of these strings.');
+  const answer = earRound(strings, school, frets, DEFAULT_A4_HZ, anchors);
+  return answer.ok ? { ok: true, ...answer.round } : refused('no-school', answer.message);
+}
+
+const cents = () => number().strict().min(-MOST_CENTS).max(MOST_CENTS).required();
+const netSchema = object({
+  strings: number().strict().integer().min(1).max(MOST_STRINGS).required(),
+  pin: object({ string: index(MOST_STRINGS).required(), cents: cents() }).required(),
+  observations: array()
+    .of(
+      object({
+        a: index(MOST_STRINGS).required(),
+        b: index(MOST_STRINGS).required(),
+        cents: cents(),
+        sigmaCents: number().strict().min(1e-4).max(1000).required(),
+      }),
+    )
+    .max(4000)
+    .required(),
+});
+
+/** One line of `net`: interval readings of a round in; where every string stands, and which reading disagrees, out. */
+export function netLine(item: Record<string, unknown>): object {
+  const valid = checked(netSchema, item, 'bad-net');
+  if (!valid.ok) return valid;
+  const { strings, pin, observations } = valid.value;
+  if (pin.string > strings || observations.some((o) => o.a > strings || o.b > strings))
+    return refused('bad-net', `There are ${strings} strings only.`);
+  if (observations.some((o) => o.a === o.b)) return refused('bad-net', 'A string has no interval with itself.');
+  const { offsets, sigma, suspect } = solveNet(strings, pin, observations);
+  return { ok: true, offsets, sigma, suspect, moves: offsets.map((o) => (o === null ? null : -o)) };
+}
