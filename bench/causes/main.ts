@@ -40,6 +40,12 @@ function nextOf(
   return FIXED.find((t) => left.includes(t)) ?? left[0];
 }
 
+/** The answer after the tests by hand. */
+function count(t: Tally, { causes }: CauseAnswer, { cause }: Case): void {
+  if (causes[0]!.cause === cause) t.top1++;
+  if (causes.slice(0, 2).some((x) => x.cause === cause)) t.top2++;
+}
+
 function run(order: Order): Tally {
   const t: Tally = {
     top1: 0,
@@ -77,13 +83,12 @@ function run(order: Order): Tally {
         evidence.map((e) => e.test),
         pick,
       );
+      // Nothing is left to be done: the answer stands.
+      if (!test && n <= HANDS_ON) count(t, answer, c);
       if (!test || (stopped && n > HANDS_ON)) break;
       evidence.push(c.test(test));
       answer = ask();
-      if (n === HANDS_ON) {
-        if (answer.causes[0]!.cause === c.cause) t.top1++;
-        if (answer.causes.slice(0, 2).some((x) => x.cause === c.cause)) t.top2++;
-      }
+      if (n === HANDS_ON) count(t, answer, c);
       if (!stopped && (answer.stop || n === MOST)) {
         stopped = true;
         t.tests += n;

@@ -31,7 +31,7 @@ export interface CauseQuestion {
 export interface CauseAnswer {
   /** All that this instrument can have, the likeliest first; sum 1. */
   causes: { cause: Cause; probability: number }[];
-  /** The test that tells most for its effort; undefined where none would tell. */
+  /** The test that tells most for its effort, also where it is sure enough; undefined where none is left. */
   next: CauseTest | undefined;
   /** Sure enough, or nothing left would tell. */
   stop: boolean;
@@ -282,7 +282,7 @@ export function findCause(question: CauseQuestion): CauseAnswer {
   const close = causes.filter((c) => c.probability > CLOSE).map((c) => c.cause);
   return {
     causes,
-    next: (telling[0] ?? (sure ? undefined : worth.find((w) => w.gain > 0)))?.test,
+    next: worth[0]?.test,
     stop: sure || telling.length === 0,
     friction: frictionOf(particles),
     cannotTell: !sure && telling.length === 0 && close.length > 1 ? close : [],

@@ -25,7 +25,7 @@ export function findingWords({ causes, next, stop, cannotTell }: CauseAnswer): s
     .slice(0, THINGS)
     .map((c) => c.cause);
   if (open.length === 0) return stop ? 'This cannot be told from here.' : 'Too little is known yet.';
-  return next
+  return next && !stop
     ? `Perhaps ${names(open)}. ${TEST_GUIDES[next].title} tells more.`
     : `Perhaps ${names(open)}: it cannot be told for sure.`;
 }

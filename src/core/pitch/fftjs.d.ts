@@ -4,5 +4,6 @@ declare module 'fft.js' {
     constructor(size: number);
     realTransform(out: ArrayLike<number>, data: ArrayLike<number>): void;
     transform(out: ArrayLike<number>, data: ArrayLike<number>): void;
+    inverseTransform(out: ArrayLike<number>, data: ArrayLike<number>): void;
   }
 }
