@@ -10,7 +10,6 @@ import {
   quietStretches,
   withoutHum,
   type Peaks,
-  type Section,
 } from '../pitch';
 import { bandsOf, type Band, type Bands } from './bands';
 import { decayOf, fitTones, type Fit, type Tone } from './tones';
@@ -74,6 +73,8 @@ const WITHIN_CENTS = 60;
 const SEARCH_CENTS = 75;
 /** Stiffness that strings have (house estimates). */
 const STIFF = [0, 1e-5, 3e-5, 6e-5, 1.2e-4, 2.5e-4, 5e-4, 1e-3];
+/** A stiffer string must earn itself. */
+const DEAR = 100;
 /** What is read: from so long after the attack, for so long, s. */
 const ATTACK_S = 0.12;
 const SECOND_AFTER_S = 0.55;
@@ -93,13 +94,7 @@ const freeOf = (every: number, count: number): number[] =>
   Array.from({ length: count }, (_, i) => i + 1).filter((n) => n % every !== 0);
 
 /** Comb that the peaks fit best around a frequency. @param numbers which partials are looked at */
-function combNear(
-  peaks: Peaks,
-  aroundHz: number,
-  numbers: readonly number[],
-  topHz: number,
-  hzPerBin: number,
-): { comb: Comb; score: number } {
+function combNear(peaks: Peaks, aroundHz: number, numbers: readonly number[], topHz: number, hzPerBin: number): Comb {
   let best = { comb: { f0: aroundHz, b: 0 }, score: 0 };
   const strength = peaks.amplitude.map((a, i) => Math.log1p(a / (3 * peaks.floor[i]!)));
   for (const b of STIFF)
@@ -116,10 +111,10 @@ function combNear(
         if (off < 2 * reach) score += (strength[at]! * (1 - (off / (2 * reach)) ** 2)) / Math.sqrt(n);
       }
       // A stiffer comb must earn itself.
-      score *= 1 - 20 * b;
+      score *= 1 - DEAR * b;
       if (score > best.score) best = { comb, score };
     }
-  return best;
+  return best.comb;
 }
 function nearestPeak(sorted: readonly number[], f: number): number {
   let low = 0;
@@ -141,16 +136,16 @@ interface Cluster extends Line {
 }
 
 /** Bands round every line that lies free of others. */
-function clustersOf(take: Take, a: Comb, b: Comb): Cluster[] {
+function clustersOf(take: Take, a: Comb, b: Comb, most: number): Cluster[] {
   const { bands, fromS, toS, topHz, ratio } = take;
   const [p, q] = ratio;
   const lines: (Line & { hz: number })[] = [];
-  for (let n = 1; n <= MOST_PARTIALS * p && partialOf(a, n) < topHz; n++) {
+  for (let n = 1; n <= most && partialOf(a, n) < topHz; n++) {
     const shared = n % p === 0;
     const m = shared ? (n / p) * q : undefined;
     lines.push({ n, m, hz: m === undefined ? partialOf(a, n) : (partialOf(a, n) + partialOf(b, m)) / 2 });
   }
-  for (let m = 1; m <= MOST_PARTIALS * q && partialOf(b, m) < topHz; m++)
+  for (let m = 1; m <= most && partialOf(b, m) < topHz; m++)
     if (m % q !== 0) lines.push({ n: undefined, m, hz: partialOf(b, m) });
   lines.sort((x, y) => x.hz - y.hz);
   const lasts = toS - fromS;
@@ -176,7 +171,7 @@ const tonesOf = ({ n, m, band, decays }: Cluster, a: Comb, b: Comb): Tone[] =>
     .map((f, k) => ({ hz: f - band.centreHz, decay: decays[k]! }));
 
 /** The second string where it has no partial of its own: what a tone beside the first string's explains, by its deviation. */
-function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number): { comb: Comb; gain: number } {
+function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number): Comb {
   const [p, q] = take.ratio;
   const [every, others] = of === 'a' ? [p, q] : [q, p];
   const tables: { table: Float64Array; fromHz: number; stepHz: number; partial: number }[] = [];
@@ -211,27 +206,115 @@ function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number):
         if (k < 0 || k + 1 >= table.length) continue;
         gain += table[k]! + (at - k) * (table[k + 1]! - table[k]!);
       }
-      gain *= 1 - 20 * b;
+      gain *= 1 - DEAR * b;
       if (gain > best.gain) best = { comb, gain };
     }
-  return best;
+  return best.comb;
+}
+
+/**
+ * A tone by itself where a band is strongest, then one beside it, each looked for again beside the other.
+ * @returns how much likelier the two are than the best one alone, nats
+ */
+function twoTones(band: Band, halfHz: number): { tones: [Tone, Tone]; nats: number } {
+  const decay = decayOf(band);
+  const lasts = band.re.length / band.rate;
+  const search = (beside: readonly Tone[]): Tone => {
+    let best: Tone = { hz: 0, decay };
+    let least = Infinity;
+    const step = 0.2 / lasts;
+    const at = (hz: number) => {
+      const { left } = fitTones(band, [{ hz, decay }, ...beside]);
+      if (left < least) {
+        least = left;
+        best = { hz, decay };
+      }
+    };
+    for (let hz = -halfHz; hz <= halfHz; hz += step) at(hz);
+    for (let fine = step / 2; fine > step / 40; fine /= 2) {
+      const { hz } = best;
+      at(hz - fine);
+      at(hz + fine);
+    }
+    return best;
+  };
+  let first = search([]);
+  // Alone it may die faster or slower than the whole.
+  const alone = Math.min(
+    ...[0.5, 0.7, 0.85, 1, 1.2, 1.5, 2].map((f) => fitTones(band, [{ ...first, decay: decay * f }]).left),
+  );
+  let second = search([first]);
+  for (let round = 0; round < 2; round++) {
+    first = search([second]);
+    second = search([first]);
+  }
+  return {
+    tones: [first, second],
+    nats: USEFUL * band.re.length * Math.max(0, Math.log(alone / fitTones(band, [first, second]).left)),
+  };
+}
+
+/** Both combs of a unison: from the two tones of every partial, whichever is whose. */
+function unisonStart(take: Take, around: Comb): Theta {
+  const seen: { n: number; hz: [number, number]; weight: number; sdCents: number }[] = [];
+  const lasts = take.toS - take.fromS;
+  for (let n = 1; n <= UNISON_PARTIALS && partialOf(around, n) < take.topHz; n++) {
+    const hz = partialOf(around, n);
+    const reach = hz * (ratioOfCents(WITHIN_CENTS) - 1);
+    const halfHz = Math.min(Math.max(2 * reach, 6 / lasts), 0.9 * around.f0);
+    const band = take.bands.band(hz, halfHz, take.fromS, take.toS);
+    const { tones, nats } = twoTones(band, halfHz / 2);
+    const at = tones.map((t) => t.hz + band.centreHz) as [number, number];
+    seen.push({ n, hz: at, weight: Math.min(30, nats), sdCents: 0.4 + (1200 / Math.LN2) * (0.1 / lasts / hz) });
+  }
+  // Every pair of tones is a guess of both strings, with every stiffness.
+  let best = { theta: { a: around, b: around }, gain: -1 };
+  for (const guess of seen)
+    for (const ba of STIFF)
+      for (const bb of STIFF)
+        for (const [x, y] of [guess.hz, [guess.hz[1], guess.hz[0]]] as [number, number][]) {
+          const of = (hz: number, b: number): Comb => ({ f0: hz / guess.n / Math.sqrt(1 + b * guess.n ** 2), b });
+          const theta = { a: of(x, ba), b: of(y, bb) };
+          if (Math.abs(cents(partialOf(theta.a, 1), partialOf(theta.b, 1))) > 2 * WITHIN_CENTS) continue;
+          let gain = 0;
+          for (const { n, hz, weight, sdCents } of seen) {
+            const near = (u: number, v: number) => Math.exp(-0.5 * (cents(u, v) / sdCents) ** 2);
+            const [fa, fb] = [partialOf(theta.a, n), partialOf(theta.b, n)];
+            gain += weight * Math.max(near(hz[0], fa) * near(hz[1], fb), near(hz[1], fa) * near(hz[0], fb));
+          }
+          gain *= 1 - 0.5 * DEAR * (ba + bb);
+          if (gain > best.gain) best = { theta, gain };
+        }
+  return best.theta;
+}
+const UNISON_PARTIALS = 10;
+
+/** One string's comb sharpened by its own partials. */
+function sharpened(take: Take, comb: Comb, of: 'a' | 'b'): Comb {
+  let at = comb;
+  for (const most of [9, 14, 20]) {
+    const lines = clustersOf(
+      take,
+      of === 'a' ? at : { f0: 1e9, b: 0 },
+      of === 'b' ? at : { f0: 1e9, b: 0 },
+      most,
+    ).filter((c) => (of === 'a' ? c.m : c.n) === undefined);
+    const theta = { a: at, b: at };
+    const seen = lines.map((c) => look(c, theta));
+    const loudest = Math.max(...seen.flatMap((s) => s.amplitude));
+    const points = seen
+      .filter((s) => s.explained > EXPLAINED && s.amplitude[0]! > FAINT * loudest)
+      .map((s) => ({ n: (s.n ?? s.m)!, hz: s.hz[0]!, sdHz: s.sdHz[0]! }));
+    if (points.length < 2) return at;
+    at = fitLaw(points, at).comb;
+  }
+  return at;
 }
 
 interface Theta {
   a: Comb;
   b: Comb;
 }
-/** Steps for numeric derivatives: cents of a, of b; stiffness in units of 1e-5. */
-const STEP = [0.02, 0.02, 0.05, 0.05];
-const STIFF_UNIT = 1e-5;
-const moved = ({ a, b }: Theta, by: readonly number[]): Theta => ({
-  a: { f0: a.f0 * ratioOfCents(by[0]!), b: Math.max(0, a.b + by[2]! * STIFF_UNIT) },
-  b: { f0: b.f0 * ratioOfCents(by[1]!), b: Math.max(0, b.b + by[3]! * STIFF_UNIT) },
-});
-
-/** Deviation of b over a from the pure ratio, of first partials, cents. */
-const deviation = ({ a, b }: Theta, [p, q]: readonly [number, number]): number =>
-  cents(partialOf(b, 1), (partialOf(a, 1) * p) / q);
 
 /** Each cluster's decays by coordinate steps, frequencies held. */
 function refineDecays(c: Cluster, theta: Theta): void {
@@ -253,10 +336,12 @@ interface Seen {
   amplitude: number[];
   /** Share of the band's energy that the tones explain. */
   explained: number;
+  /** How much likelier the band is with each tone than without it, nats. */
+  worth: number[];
 }
 /** A band is looked at where its tones explain most of it, and stand out from the loudest of all. */
-const EXPLAINED = 0.7;
-const FAINT = 1e-3;
+const EXPLAINED = 0.55;
+const FAINT = 2e-4;
 /** Partials of real strings stand off the law by this much, cents (bodies, house estimate). */
 const OFF_LAW_CENTS = 1.2;
 
@@ -317,7 +402,19 @@ function look(c: Cluster, theta: Theta): Seen {
   }
   const det = normal[0]! * normal[2]! - normal[1]! ** 2;
   const sdHz = k > 1 ? [Math.sqrt(normal[2]! / det), Math.sqrt(normal[0]! / det)] : [Math.sqrt(1 / normal[0]!)];
-  return { n: c.n, m: c.m, hz: tones.map((t) => t.hz + c.band.centreHz), sdHz, amplitude: fit.amplitude, explained: 1 - fit.left / fit.energy };
+  const worth = tones.map((_, i) => {
+    const without = k > 1 ? fitTones(c.band, [tones[1 - i]!]).left : fit.energy;
+    return USEFUL * n * Math.log(without / fit.left);
+  });
+  return {
+    n: c.n,
+    m: c.m,
+    hz: tones.map((t) => t.hz + c.band.centreHz),
+    sdHz,
+    amplitude: fit.amplitude,
+    explained: 1 - fit.left / fit.energy,
+    worth,
+  };
 }
 /** Of a band's samples so many tell something of their own: it is cut out wider than it is flat. */
 const USEFUL = 0.6;
@@ -340,10 +437,10 @@ function fitLaw(points: readonly { n: number; hz: number; sdHz: number }[], befo
   let df = 0;
   let db = 0;
   let cov = [1, 0, 1];
-  // Stiffness is held to what it was where nothing tells it.
-  const heldB = 1 / (before.b + 2e-5) ** 2;
+  // Where nothing tells the stiffness it is a usual string's.
+  const heldB = 1 / USUAL_SPREAD ** 2;
   for (let round = 0; round < 8; round++) {
-    let [s, sx, sxx, sy, sxy] = [1e-9, 0, heldB, 0, 0];
+    let [s, sx, sxx, sy, sxy] = [1e-9, 0, heldB, 0, heldB * (USUAL_B - before.b)];
     for (const { y, x, sd } of rows) {
       const r = (y - df - db * x) / sd;
       const w = 1 / (sd * sd * (1 + (r / 2.5) ** 2));
@@ -364,6 +461,9 @@ function fitLaw(points: readonly { n: number; hz: number; sdHz: number }[], befo
   const variance = cov[0]! + 2 * perB * cov[1]! + perB ** 2 * cov[2]!;
   return { comb, sigmaCents: Math.sqrt(Math.max(0, scale * variance)) };
 }
+/** Stiffness of usual strings and its spread (house estimates). */
+const USUAL_B = 6e-5;
+const USUAL_SPREAD = 1.5e-4;
 /** However well a partial is seen, it stands off the law by this, cents (house estimate). */
 const LEAST_OFF_CENTS = 0.15;
 
@@ -372,8 +472,9 @@ function settle(take: Take, theta: Theta): { theta: Theta; sigma: [number, numbe
   let at = theta;
   let seen: Seen[] = [];
   let sigma: [number, number] = [1, 1];
-  for (let round = 0; round < 3; round++) {
-    const clusters = clustersOf(take, at.a, at.b);
+  // Stiffness is known better with every round: higher partials are found by it then, not before.
+  for (const most of [9, 14, 20, 26]) {
+    const clusters = clustersOf(take, at.a, at.b, Math.max(most, ...take.ratio));
     for (const c of clusters) refineDecays(c, at);
     seen = clusters.map((c) => look(c, at));
     const loudest = Math.max(...seen.flatMap((s) => s.amplitude));
@@ -383,30 +484,19 @@ function settle(take: Take, theta: Theta): { theta: Theta; sigma: [number, numbe
     const [la, lb] = [fitLaw(a, at.a), fitLaw(b, at.b)];
     at = { a: la.comb, b: lb.comb };
     sigma = [la.sigmaCents, lb.sigmaCents];
-    if ((globalThis as any).DBG) {
-      console.log(round, at, sigma);
-      for (const s of seen)
-        console.log(
-          s.n,
-          s.m,
-          s.hz
-            .map(
-              (h, i) =>
-                `${(i === 0 && s.n ? cents(h, partialOf(at.a, s.n)) : cents(h, partialOf(at.b, s.m!))).toFixed(2)} sd ${((1731 * s.sdHz[i]!) / h).toFixed(2)} A ${s.amplitude[i]!.toExponential(1)}`,
-            )
-            .join(' | '),
-        );
-    }
   }
   return { theta: at, sigma, seen };
 }
 
+interface Prepared extends Take {
+  onsetS: number;
+  /** Of the spectrum of what is read. */
+  peaks: Peaks;
+  hzPerBin: number;
+}
+
 /** What is read of the recording, and what sounds there. */
-function prepare(
-  samples: ArrayLike<number>,
-  sampleRate: number,
-  o: PairOptions,
-): (Take & { sections: Section[]; peaks: Peaks; hzPerBin: number; x: Float64Array; rate: number }) | PairReason {
+function prepare(samples: ArrayLike<number>, sampleRate: number, o: PairOptions): Prepared | PairReason {
   const raw = Float64Array.from(samples);
   const mean = raw.reduce((s, v) => s + v, 0) / Math.max(1, raw.length);
   for (let i = 0; i < raw.length; i++) raw[i]! -= mean;
@@ -429,14 +519,14 @@ function prepare(
   const firstAt = sections.findIndex((s) => s.peakRms > 0.15 * loudest);
   const first = sections[firstAt];
   if (!first) return 'no-pitch';
-  // What begins within a second belongs to it: the second string.
+  // What begins within half a second is the second string; later starts are swells of the beats.
   let last = first;
   let secondS = first.onsetS;
-  for (const s of sections.slice(firstAt + 1))
-    if (s.onsetS - first.onsetS < 1 && s.onsetS - last.endS < 0.2) {
-      secondS = s.onsetS;
-      last = s;
-    }
+  for (const s of sections.slice(firstAt + 1)) {
+    if (s.onsetS - last.endS > 0.2) break;
+    if (s.onsetS - first.onsetS < 0.5) secondS = s.onsetS;
+    last = s;
+  }
   const endS = Math.min(last.endS, x.length / rate);
   const lasts = endS - first.onsetS;
   const wanted = secondS > first.onsetS ? secondS + ATTACK_S : first.onsetS + SECOND_AFTER_S;
@@ -458,50 +548,185 @@ function prepare(
     toS,
     topHz,
     ratio: o.ratio,
-    sections,
+    onsetS: first.onsetS,
     peaks,
     hzPerBin: rate / (j - i),
-    x,
-    rate,
   };
 }
 
-/** A second string explains at least so much beside the first, summed over partials (house, from single strings). */
-const LEAST_GAIN = 25;
+/** A string is there from so many nats on (house, from single strings and pairs). */
+const LEAST_NATS = 31;
+/** Of the partials that both strings have, so much must stand as both laws say. */
+const LEAST_AGREE = 0.5;
 /** Peaks that neither string explains may have this share of the energy. */
-const STRANGE = 0.2;
+const STRANGE = 0.055;
 
 /** Measures two strings that ring together. @param samples mono, −1..1; sampleRate Hz */
 export function measurePair(samples: ArrayLike<number>, sampleRate: number, o: PairOptions): PairOutcome {
   const take = prepare(samples, sampleRate, o);
   if (typeof take === 'string') return refusal(take);
-  const { peaks, topHz, hzPerBin, ratio } = take;
-  const [p, q] = ratio;
-  if (peaks.frequencyHz.length === 0) return refusal('no-pitch');
-  const all = Array.from({ length: MOST_PARTIALS }, (_, i) => i + 1);
-  const [freeA, freeB] = [freeOf(p, MOST_PARTIALS), freeOf(q, MOST_PARTIALS)];
-  let theta: Theta;
-  let gain = Infinity;
-  if (freeA.length > 0 && freeB.length > 0) {
-    const a = combNear(peaks, o.aHz, freeA, topHz, hzPerBin);
-    const b = combNear(peaks, o.bHz, freeB, topHz, hzPerBin);
-    theta = { a: a.comb, b: b.comb };
-    gain = Math.min(a.score, b.score) * 8;
-  } else {
-    const of = freeA.length > 0 || freeB.length === 0 ? 'a' : 'b';
-    const numbers = of === 'a' ? (freeA.length > 0 ? freeA : all) : freeB;
-    const first = combNear(peaks, of === 'a' ? o.aHz : o.bHz, numbers, topHz, hzPerBin);
-    const second = secondString(take, first.comb, of, of === 'a' ? o.bHz : o.aHz);
-    gain = second.gain;
-    theta = of === 'a' ? { a: first.comb, b: second.comb } : { a: second.comb, b: first.comb };
-  }
-  const settled = settle(take, theta);
-  theta = settled.theta;
-  const off = deviation(theta, ratio);
-  void gain;
+  if (take.peaks.frequencyHz.length === 0) return refusal('no-pitch');
+  const [p, q] = o.ratio;
+  const settled = settle(take, begin(take, o));
+  const { sigma, seen } = settled;
+  const first = p === q ? soundsFirst(take, settled.theta) : undefined;
+  const theta = first === 'b' ? { a: settled.theta.b, b: settled.theta.a } : settled.theta;
   const aHz = partialOf(theta.a, 1);
   const bHz = partialOf(theta.b, 1);
+  const strange = strangeShare(take, theta);
+  const free = Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
+  const shared = p === 1 || q === 1 ? sharedEvidence(take, theta) : undefined;
+  if (strange > STRANGE) return refusal('other-notes');
+  if (free < LEAST_NATS || (shared && shared.agree < Math.max(LEAST_NATS, LEAST_AGREE * shared.all)))
+    return refusal('one-string');
+  if ([cents(aHz, o.aHz), cents(bHz, o.bHz)].some((c) => Math.abs(c) > WITHIN_CENTS + 15))
+    return refusal('other-notes');
+  const off = cents(bHz, (aHz * p) / q);
   const beatsHz = Math.abs(partialOf(theta.b, q) - partialOf(theta.a, p));
-  return { ok: true, cents: off, sigmaCents: Math.hypot(...settled.sigma), signKnown: p !== q, beatsHz, aHz, bHz };
+  return {
+    ok: true,
+    cents: off,
+    sigmaCents: Math.hypot(...sigma),
+    signKnown: p !== q || first !== undefined,
+    beatsHz,
+    aHz,
+    bHz,
+  };
 }
-void [LEAST_GAIN, STRANGE, moved, STEP];
+
+/**
+ * Which string of a unison sounded alone first: what both do later, carried back to the beginning, against what is there.
+ * Undefined where they began together, or where it cannot be told.
+ */
+function soundsFirst(take: Prepared, { a, b }: Theta): 'a' | 'b' | undefined {
+  const slices = Math.floor((take.fromS - take.onsetS - FIRST_AFTER_S) / SLICE_S);
+  /** Energy by slice: of what is there less the one, less the other, less both; and all. */
+  const left = { a: new Float64Array(slices), b: new Float64Array(slices), both: new Float64Array(slices) };
+  const all = new Float64Array(slices);
+  for (let n = 1; n <= UNISON_PARTIALS; n++) {
+    const [fa, fb] = [partialOf(a, n), partialOf(b, n)];
+    if (Math.max(fa, fb) > take.topHz) break;
+    const centre = (fa + fb) / 2;
+    const halfHz = Math.min(0.9 * a.f0, 180);
+    const late = take.bands.band(centre, halfHz, take.fromS, take.toS);
+    const early = take.bands.band(centre, halfHz, take.onsetS, take.fromS);
+    const cluster: Cluster = { n, m: n, band: late, decays: [decayOf(late), decayOf(late)] };
+    for (let round = 0; round < 3; round++) refineDecays(cluster, { a, b });
+    const tones = tonesOf(cluster, a, b);
+    const fit = fitTones(late, tones);
+    const [loud, soft] = [Math.max(...fit.amplitude), Math.min(...fit.amplitude)];
+    if (1 - fit.left / fit.energy < 0.8 || soft < 0.1 * loud) continue;
+    for (let i = 0; i < early.re.length; i++) {
+      const tS = early.fromS + i / early.rate;
+      const slice = Math.floor((tS - take.onsetS - FIRST_AFTER_S) / SLICE_S);
+      if (slice < 0 || slice >= slices) continue;
+      const carried = tones.map(({ hz, decay }, k) => {
+        const dt = tS - late.fromS;
+        const size = Math.exp(-decay * dt);
+        const angle = 2 * Math.PI * hz * dt;
+        const [c, s] = [size * Math.cos(angle), size * Math.sin(angle)];
+        return [fit.re[k]! * c - fit.im[k]! * s, fit.re[k]! * s + fit.im[k]! * c] as const;
+      });
+      const less = (of: readonly number[]) =>
+        (early.re[i]! - of.reduce((s, k) => s + carried[k]![0], 0)) ** 2 +
+        (early.im[i]! - of.reduce((s, k) => s + carried[k]![1], 0)) ** 2;
+      // Every partial counts alike.
+      const scale = 1 / (loud * loud);
+      left.a[slice]! += scale * less([0]);
+      left.b[slice]! += scale * less([1]);
+      left.both[slice]! += scale * less([0, 1]);
+      all[slice]! += scale * (early.re[i]! ** 2 + early.im[i]! ** 2);
+    }
+  }
+  const cost = (of: 'a' | 'b', alone: number) =>
+    all.reduce((s, e, k) => s + (k < alone ? left[of][k]! : left.both[k]!) / Math.max(1e-30, e), 0) /
+    Math.max(1, slices);
+  const best = (of: 'a' | 'b') =>
+    Array.from({ length: slices + 1 }, (_, k) => ({ of, alone: k, cost: cost(of, k) })).sort(
+      (x, y) => x.cost - y.cost,
+    )[0]!;
+  const [one, other] = [best('a'), best('b')].sort((x, y) => x.cost - y.cost) as [
+    ReturnType<typeof best>,
+    ReturnType<typeof best>,
+  ];
+  // Alone for some slices, well foretold, and clearly better than the other way round or both at once.
+  const clear = one.alone >= LEAST_ALONE && one.cost < 0.35 && one.cost < 0.6 * other.cost;
+  return clear ? one.of : undefined;
+}
+const FIRST_AFTER_S = 0.03;
+const SLICE_S = 0.03;
+const LEAST_ALONE = 2;
+
+/** Where both strings are looked for first. */
+function begin(take: Prepared, { aHz, bHz, ratio: [p, q] }: PairOptions): Theta {
+  const { peaks, topHz, hzPerBin } = take;
+  const all = Array.from({ length: MOST_PARTIALS }, (_, i) => i + 1);
+  const [freeA, freeB] = [freeOf(p, MOST_PARTIALS), freeOf(q, MOST_PARTIALS)];
+  if (p === q) return unisonStart(take, combNear(peaks, aHz, all, topHz, hzPerBin));
+  if (freeA.length > 0 && freeB.length > 0)
+    return { a: combNear(peaks, aHz, freeA, topHz, hzPerBin), b: combNear(peaks, bHz, freeB, topHz, hzPerBin) };
+  // One of them has no partial of its own: the other one first.
+  if (freeA.length > 0) {
+    const a = sharpened(take, combNear(peaks, aHz, freeA, topHz, hzPerBin), 'a');
+    return { a, b: secondString(take, a, 'a', bHz) };
+  }
+  const b = sharpened(take, combNear(peaks, bHz, freeB, topHz, hzPerBin), 'b');
+  return { a: secondString(take, b, 'b', aHz), b };
+}
+
+/** How surely a string is there by partials of its own, nats. */
+function ownEvidence(seen: readonly Seen[], of: 'n' | 'm'): number {
+  const other = of === 'n' ? 'm' : 'n';
+  return seen.reduce(
+    (sum, s) => sum + (s[of] !== undefined && s[other] === undefined ? Math.min(30, s.worth[0]!) : 0),
+    0,
+  );
+}
+
+/** How surely two strings are there by the partials that both have: nats of those where two tones stand as both laws say; and of all. */
+function sharedEvidence(take: Take, { a, b }: Theta): { agree: number; all: number } {
+  const [p, q] = take.ratio;
+  const lasts = take.toS - take.fromS;
+  let agree = 0;
+  let all = 0;
+  for (let j = 1; j <= UNISON_PARTIALS; j++) {
+    const [fa, fb] = [partialOf(a, p * j), partialOf(b, q * j)];
+    const hz = (fa + fb) / 2;
+    if (hz > take.topHz) break;
+    const halfHz = Math.min(Math.max(2.4 * Math.abs(fa - fb), 12 / lasts, 0.02 * hz), 0.9 * Math.min(a.f0, b.f0), 120);
+    const band = take.bands.band(hz, halfHz, take.fromS, take.toS);
+    const { tones, nats } = twoTones(band, halfHz / 2);
+    const near = AGREE_CENTS + (1200 / Math.LN2) * (0.15 / lasts / hz);
+    const at = tones.map((t) => t.hz + band.centreHz);
+    const is = (x: number, y: number) => Math.abs(cents(x, fa)) < near && Math.abs(cents(y, fb)) < near;
+    // One tone that does not die evenly looks like two at one place, or with a faint one beside it.
+    const [loud, soft] = fitTones(band, tones).amplitude as [number, number];
+    const apart = Math.abs(tones[0].hz - tones[1].hz) * lasts;
+    if (apart < APART || Math.min(loud, soft) < FAINTER * Math.max(loud, soft)) continue;
+    const worth = Math.min(30, nats);
+    all += worth;
+    if (is(at[0]!, at[1]!) || is(at[1]!, at[0]!)) agree += worth;
+  }
+  return { agree, all };
+}
+const AGREE_CENTS = 2;
+/** Turns by which two tones part while they are heard, and the least share of the louder one. */
+const APART = 0.6;
+const FAINTER = 0.03;
+
+/** Share of the energy in peaks that neither string explains. */
+function strangeShare({ peaks }: Prepared, { a, b }: Theta): number {
+  let all = 0;
+  let strange = 0;
+  peaks.frequencyHz.forEach((f, i) => {
+    const energy = peaks.amplitude[i]! ** 2;
+    all += energy;
+    const near = (comb: Comb) => {
+      const n = Math.max(1, Math.round(f / comb.f0));
+      return [n - 1, n, n + 1].some((k) => k > 0 && Math.abs(cents(f, partialOf(comb, k))) < STRANGE_CENTS);
+    };
+    if (!near(a) && !near(b)) strange += energy;
+  });
+  return strange / Math.max(1e-30, all);
+}
+const STRANGE_CENTS = 25;

@@ -12,6 +12,9 @@ export interface Fit {
   left: number;
   energy: number;
   amplitude: number[];
+  /** The same with their phases. */
+  re: Float64Array;
+  im: Float64Array;
 }
 
 /** Tones more alike than this, share of their energies, are one: a second is not solved for. */
@@ -113,6 +116,8 @@ export function fitTones(
     left: Math.max(1e-30, energy - explained),
     energy,
     amplitude: tones.map((_, t) => Math.hypot(amplitudeRe[t]!, amplitudeIm[t]!)),
+    re: amplitudeRe,
+    im: amplitudeIm,
   };
 }
 
