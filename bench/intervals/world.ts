@@ -14,7 +14,6 @@ export interface Pair {
   cents: number;
   delayS: number;
   beatsHz: number;
-  truth?: unknown;
 }
 
 export const RATIOS: [number, number][] = [
@@ -53,7 +52,7 @@ function sound(out: Float32Array, s: StringLaw, fromS: number, random: Random): 
     const a = (s.level * Math.abs(Math.sin(n * Math.PI * s.at)) * (0.6 + 0.8 * random.uniform())) / n ** s.bright;
     const w = (2 * Math.PI * f) / RATE;
     const phase = 2 * Math.PI * random.uniform();
-    const fall = Math.exp((-(0.7 + 0.3 * n ** 0.9 * (0.7 + 0.6 * random.uniform())) / s.decayS) / RATE);
+    const fall = Math.exp(-(0.7 + 0.3 * n ** 0.9 * (0.7 + 0.6 * random.uniform())) / s.decayS / RATE);
     let size = a;
     for (let i = from; i < out.length; i++) {
       out[i]! += size * Math.min(1, (i - from) / 40) * Math.sin(w * (i - from) + phase);
@@ -104,7 +103,6 @@ export function drawPair(random: Random, ratio = RATIOS[Math.floor(random.unifor
     cents: off,
     delayS,
     beatsHz: Math.abs(partial(b, q) - partial(a, p)),
-    truth: { a, b },
   };
 }
 
@@ -122,7 +120,8 @@ export function drawOther(random: Random, kind: 'one' | 'three' | 'hum' | 'silen
   });
   if (kind === 'one') sound(samples, s(pair.aHz * 2 ** (random.between(-20, 20) / 1200)), 0.3, random);
   if (kind === 'three')
-    for (const hz of [pair.aHz, pair.bHz, pair.aHz * 2 ** (random.between(1.6, 10.4) / 12)]) sound(samples, s(hz), 0.3 + 0.2 * random.uniform(), random);
+    for (const hz of [pair.aHz, pair.bHz, pair.aHz * 2 ** (random.between(1.6, 10.4) / 12)])
+      sound(samples, s(hz), 0.3 + 0.2 * random.uniform(), random);
   if (kind === 'hum')
     for (let i = 0; i < samples.length; i++)
       for (const k of [1, 2, 3, 5]) samples[i]! += (0.05 / k) * Math.sin((2 * Math.PI * 50 * k * i) / RATE + k);
@@ -136,7 +135,7 @@ interface Note {
   note: string;
   nominalHz: number;
 }
-/** Sampled notes of real instruments, where they were made (bench/README of the rooms). */
+/** Sampled notes of real instruments, where they were made. */
 export function sampledNotes(dir: string): (Note & { samples: Float32Array; rate: number })[] {
   const { notes } = JSON.parse(readFileSync(join(dir, 'rooms.json'), 'utf8')) as { notes: Note[] };
   return notes.flatMap((n) => {
@@ -147,7 +146,14 @@ export function sampledNotes(dir: string): (Note & { samples: Float32Array; rate
 export type SampledNote = ReturnType<typeof sampledNotes>[number];
 
 /** A note read at another speed, by cubic interpolation, into a recording. */
-export function playInto(out: Float32Array, rate: number, note: SampledNote, centsUp: number, fromS: number, level: number): void {
+export function playInto(
+  out: Float32Array,
+  rate: number,
+  note: SampledNote,
+  centsUp: number,
+  fromS: number,
+  level: number,
+): void {
   const step = (2 ** (centsUp / 1200) * note.rate) / rate;
   const from = Math.round(fromS * rate);
   const x = note.samples;
@@ -163,4 +169,26 @@ export function playInto(out: Float32Array, rate: number, note: SampledNote, cen
     const c3 = 0.5 * (y3 - y0) + 1.5 * (y1 - y2);
     out[i]! += level * (((c3 * t + c2) * t + c1) * t + y1);
   }
+}
+
+/** Six seconds of a fork with its clang, a reed, a key or a string; the truth is its first partial. */
+export function drawSteady(random: Random, kind: 'fork' | 'reed' | 'keyboard' | 'string') {
+  const nominalHz = kind === 'string' ? random.between(80, 400) : 440;
+  const hz = nominalHz * 2 ** (random.between(-20, 20) / 1200);
+  const samples = new Float32Array(6 * RATE);
+  const from = Math.round(0.3 * RATE);
+  const partials = kind === 'fork' ? [1, 6.27] : [1, 2, 3, 4, 5, 6, 7, 8];
+  for (const n of partials) {
+    const stiff = kind === 'string' ? Math.sqrt((1 + 5e-5 * n * n) / (1 + 5e-5)) : 1;
+    const w = (2 * Math.PI * n * hz * stiff) / RATE;
+    const size = (0.2 / n) * random.between(0.5, 1.5);
+    const phase = random.between(0, 2 * Math.PI);
+    const decay = kind === 'fork' ? (n === 1 ? 0.4 : 4) : kind === 'string' ? 0.8 * n ** 0.7 : 0;
+    for (let i = from; i < samples.length; i++) {
+      const t = (i - from) / RATE;
+      samples[i]! += size * Math.exp(-decay * t) * Math.min(1, t / 0.01) * Math.sin(w * (i - from) + phase);
+    }
+  }
+  addNoise(samples, 10 ** (random.between(-60, -45) / 20), random);
+  return { samples, nominalHz, hz };
 }

@@ -9,7 +9,9 @@ const USAGE = `usage: npm run -s door -- COMMAND
   rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
   octave             JSON lines {"lengthMm","openHz","fret12Hz",…} in, octave error, saddle move, verdict out
   bridge-line        JSON lines {"strings":[{"acrossMm","lengthMm","errorCents"}…]} in, moves of the feet out
+  interval           JSON lines {"file","a","b","ratio":[p,q],"a4"?} in, two strings heard together out
   ear                JSON lines {"strings","school","anchor"?,"frets"} in, the steps of a round by ear out
+  reference          JSON lines {"file","nominalHz","kind"} in, the pitch of a fork, reed, key or string out
   net                JSON lines {"strings","pin","observations"} in, where every string stands out
   causes             JSON lines {"instrument","string","sigmaCents","evidence":[…]} in, chances of causes and the next best test out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
@@ -29,7 +31,9 @@ const lines: Record<string, () => Promise<Answer>> = {
   string: async () => (await import('./string')).stringLine,
   rounds: async () => (await import('./string')).roundsLine,
   octave: async () => (await import('./octave')).octaveLine,
+  interval: async () => (await import('./intervals')).intervalLine,
   ear: async () => (await import('./intervals')).earLine,
+  reference: async () => (await import('./intervals')).referenceLine,
   net: async () => (await import('./intervals')).netLine,
   causes: async () => (await import('./causes')).causesLine,
   'bridge-line': async () => (await import('./octave')).bridgeLineLine,

@@ -246,3 +246,71 @@ test('one guard for every command: too deep, too large and no objects are refuse
     forecasts: [{ reason: 'bad-case' }],
   });
 }, 60000);
+
+test('interval, reference, ear and net: each answers its own, and refuses what is none', async () => {
+  const rate = 22050;
+  const random = randomFrom(2);
+  const out = new Float32Array(4 * rate);
+  for (const [hz, at] of [
+    [110, 0.3],
+    [165.3, 0.5],
+  ] as const)
+    pluck(plainPluck(hz, { secondShare: 0, decayS: 2.5 }), rate, random).render(
+      out,
+      Math.round(at * rate),
+      out.length,
+      1,
+    );
+  addNoise(out, 0.0002, random);
+  const two = join(folder, 'two.wav');
+  writeFileSync(two, writeWav(out, rate));
+  const ask = [
+    { file: two, a: 'A2', b: 165, ratio: [6, 4] },
+    { file: two, a: 'A2', b: 'A3', ratio: [3, 2] },
+    { file: two, a: 'A2', b: 'E3', ratio: [3] },
+    { file: join(folder, 'none.wav'), a: 'A2', b: 'E3', ratio: [3, 2] },
+  ];
+  const intervals = await door(['interval'], ask.map((a) => JSON.stringify(a)).join('\n'));
+  expect(intervals.status).toBe(0);
+  const [fifth, octave, short, none] = intervals.lines;
+  expect(fifth).toMatchObject({ file: two, ok: true, signKnown: true });
+  expect(fifth!['cents'] as number).toBeCloseTo(1200 * Math.log2(165.3 / 165), 0);
+  expect(octave).toMatchObject({ ok: false, reason: 'bad-ratio' });
+  expect(short).toMatchObject({ ok: false, reason: 'bad-ratio' });
+  expect(none).toMatchObject({ ok: false, reason: 'unreadable-file' });
+
+  const reference = await door(
+    ['reference'],
+    [
+      { file: recording('fork-like.wav', 3, 4), nominalHz: 110, kind: 'string' },
+      { file: two, nominalHz: 110, kind: 'bell' },
+    ]
+      .map((a) => JSON.stringify(a))
+      .join('\n'),
+  );
+  expect(reference.lines[0]).toMatchObject({ ok: true });
+  expect(reference.lines[0]!['a4Hz'] as number).toBeCloseTo(440 * 2 ** (3 / 1200), 1);
+  expect(reference.lines[1]).toMatchObject({ ok: false, reason: 'bad-reference' });
+
+  const ear = await door(
+    ['ear'],
+    '{"strings":["E2","A2","D3","G3","B3","E4"],"school":"chain","anchor":1,"frets":22}\n{"strings":["G3","D4"],"school":"chain","frets":0}\n{"strings":["G3","H4"],"school":"chain","frets":0}',
+  );
+  expect(ear.lines.map((l) => [l['ok'], l['reason']])).toEqual([
+    [true, undefined],
+    [false, 'no-school'],
+    [false, 'bad-ear'],
+  ]);
+  const net = await door(
+    ['net'],
+    '{"strings":3,"pin":{"string":1,"cents":0},"observations":[{"a":2,"b":1,"cents":-3,"sigmaCents":0.5}]}\n{"strings":1,"pin":{"string":1,"cents":0},"observations":[{"a":2,"b":1,"cents":-3,"sigmaCents":0.5}]}',
+  );
+  expect(net.lines[0]).toEqual({
+    ok: true,
+    offsets: [0, -3, null],
+    sigma: [0, 0.5, null],
+    suspect: [],
+    moves: [0, 3, null],
+  });
+  expect(net.lines[1]).toMatchObject({ ok: false, reason: 'bad-net' });
+});

@@ -1,8 +1,9 @@
 import { array, lazy, mixed, number, object, string } from 'yup';
-import { earRound, SCHOOLS, solveNet } from '../core/intervals';
-import { MOST_CENTS, MOST_STRINGS } from '../core/limits';
-import { DEFAULT_A4_HZ, parseNote } from '../core/music';
+import { earRound, measurePair, measureSteady, REFERENCE_KINDS, SCHOOLS, solveNet } from '../core/intervals';
+import { LEAST_HZ, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
+import { DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
+import { a4Of, soundOf } from './measure';
 
 const note = () =>
   string()
@@ -63,4 +64,52 @@ export function netLine(item: Record<string, unknown>): object {
   if (observations.some((o) => o.a === o.b)) return refused('bad-net', 'A string has no interval with itself.');
   const { offsets, sigma, suspect } = solveNet(strings, pin, observations);
   return { ok: true, offsets, sigma, suspect, moves: offsets.map((o) => (o === null ? null : -o)) };
+}
+
+const ratioSchema = array().of(number().strict().integer().min(1).max(24).required()).length(2).required();
+
+/** One line of `interval`: a recording of two strings in; how far they stand from the pure interval, and their beats, out. */
+export function intervalLine(item: Record<string, unknown>): object {
+  const { file } = item;
+  const reference = a4Of(item['a4']);
+  if (!reference.ok) return { file, ...reference };
+  const hz = (of: unknown) =>
+    typeof of === 'string' || typeof of === 'number' ? targetFrequencyHz(of, reference.a4Hz) : undefined;
+  const [aHz, bHz] = [hz(item['a']), hz(item['b'])];
+  if (aHz === undefined || bHz === undefined)
+    return { file, ...refused('bad-target', 'a and b are notes such as "A2" or frequencies in Hz.') };
+  const ratio = checked(ratioSchema, item['ratio'], 'bad-ratio');
+  if (!ratio.ok) return { file, ...ratio };
+  const [p, q] = lowest(ratio.value as [number, number]);
+  if (Math.abs(1200 * Math.log2(((bHz / aHz) * q) / p)) > 100)
+    return { file, ...refused('bad-ratio', `${p}:${q} is not the interval from a to b.`) };
+  const wav = soundOf(file);
+  if (!wav.ok) return { file, ...wav };
+  return { file, ...measurePair(wav.sound.samples, wav.sound.sampleRate, { aHz, bHz, ratio: [p, q] }) };
+}
+
+/** A ratio in its lowest terms. */
+function lowest([p, q]: [number, number]): [number, number] {
+  const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+  const d = divisor(p, q);
+  return [p / d, q / d];
+}
+
+const referenceSchema = object({
+  nominalHz: number().strict().min(LEAST_HZ).max(MOST_HZ).required(),
+  kind: mixed<(typeof REFERENCE_KINDS)[number]>().oneOf(REFERENCE_KINDS).required(),
+});
+
+/** One line of `reference`: a recording of a fork, reed, key or string in; its pitch, and the A4 that it stands for, out. */
+export function referenceLine(item: Record<string, unknown>): object {
+  const { file } = item;
+  const valid = checked(referenceSchema, item, 'bad-reference');
+  if (!valid.ok) return { file, ...valid };
+  const { nominalHz, kind } = valid.value;
+  const wav = soundOf(file);
+  if (!wav.ok) return { file, ...wav };
+  const read = measureSteady(wav.sound.samples, wav.sound.sampleRate, nominalHz, kind);
+  if (!read.ok) return { file, ...read };
+  const { frequencyHz, sigmaCents } = read;
+  return { file, ok: true, frequencyHz, sigmaCents, a4Hz: (DEFAULT_A4_HZ * frequencyHz) / nominalHz };
 }

@@ -9,3 +9,6 @@ export {
   type School,
   type Sound,
 } from './ear';
+export { measurePair, type PairOutcome, type PairReading } from './pair';
+export type { PairOptions, PairReason } from './take';
+export { measureSteady, REFERENCE_KINDS, type ReferenceKind, type SteadyOutcome, type SteadyReading } from './steady';

@@ -11,4 +11,4 @@ export { findGap, lastClippedSample } from './faults';
 export { amplitudeSpectrum, powerOfTwo } from './fft';
 export { findPeaks, type Peaks } from './peaks';
 export { findSections, quietStretches, type Section } from './section';
-export { withoutHum } from './hum';
+export { MAINS_HZ, withoutHum } from './hum';

@@ -1,0 +1,111 @@
+import {
+  amplitudeSpectrum,
+  decimate,
+  findGap,
+  findPeaks,
+  findSections,
+  lastClippedSample,
+  powerOfTwo,
+  quietStretches,
+  withoutHum,
+  type Peaks,
+} from '../pitch';
+import { bandsOf, type Bands } from './bands';
+import { MOST_PARTIALS } from './comb';
+
+export type PairReason =
+  'one-string' | 'too-short' | 'too-quiet' | 'no-pitch' | 'clipped' | 'gap' | 'other-notes' | 'hum';
+
+export interface PairOptions {
+  aHz: number;
+  bHz: number;
+  /** b over a is to be p over q. */
+  ratio: readonly [number, number];
+}
+
+export interface Take {
+  bands: Bands;
+  fromS: number;
+  toS: number;
+  topHz: number;
+  ratio: readonly [number, number];
+}
+
+export interface Prepared extends Take {
+  onsetS: number;
+  /** Of the spectrum of what is read. */
+  peaks: Peaks;
+  hzPerBin: number;
+}
+
+const SILENT = 2e-4;
+const HIGHEST_HZ = 5000;
+const ATTACK_S = 0.12;
+const LEAST_S = 0.3;
+/** What is read: from so long after the first attack, for so long, s. Of two strings the second may come late; a steady tone is read long. */
+export const OF_TWO = { afterS: 0.55, readS: 2.5 };
+export const OF_STEADY = { afterS: 0.3, readS: 8 };
+
+/** What is read of the recording, and what sounds there. */
+export function prepare(
+  samples: ArrayLike<number>,
+  sampleRate: number,
+  o: PairOptions,
+  { afterS, readS } = OF_TWO,
+): Prepared | PairReason {
+  const raw = Float64Array.from(samples);
+  const mean = raw.reduce((s, v) => s + v, 0) / Math.max(1, raw.length);
+  for (let i = 0; i < raw.length; i++) raw[i]! -= mean;
+  if (raw.length < 0.05 * sampleRate) return 'too-short';
+  const peak = raw.reduce((m, v) => Math.max(m, Math.abs(v)), 0);
+  if (peak < SILENT) return 'too-quiet';
+  const high = Math.max(o.aHz, o.bHz);
+  const topHz = Math.min(HIGHEST_HZ, Math.max(1500, (MOST_PARTIALS + 1) * high));
+  const factor = Math.max(1, Math.floor(sampleRate / (2.6 * topHz)));
+  let x = decimate(raw, factor);
+  const rate = sampleRate / factor;
+  const slowestS = Math.min(0.03, 1 / Math.min(o.aHz, o.bHz));
+  let sections = findSections(x, rate, slowestS);
+  const clean = withoutHum(x, rate, quietStretches(sections, rate, x.length));
+  if (clean) {
+    x = clean;
+    sections = findSections(x, rate, slowestS);
+  }
+  const loudest = Math.max(0, ...sections.map((s) => s.peakRms));
+  const firstAt = sections.findIndex((s) => s.peakRms > 0.15 * loudest);
+  const first = sections[firstAt];
+  if (!first) return 'no-pitch';
+  // What begins within half a second is the second string; later starts are swells of the beats.
+  let last = first;
+  let secondS = first.onsetS;
+  for (const s of sections.slice(firstAt + 1)) {
+    if (s.onsetS - last.endS > 0.2) break;
+    if (s.onsetS - first.onsetS < 0.5) secondS = s.onsetS;
+    last = s;
+  }
+  const endS = Math.min(last.endS, x.length / rate);
+  const lasts = endS - first.onsetS;
+  const wanted = secondS > first.onsetS ? secondS + ATTACK_S : first.onsetS + afterS;
+  const fromS = Math.min(wanted, Math.max(secondS + 0.05, endS - Math.max(LEAST_S, 0.5 * lasts)));
+  const toS = Math.min(endS, fromS + readS);
+  if (toS - fromS < LEAST_S || toS - fromS < 8 / Math.min(o.aHz, o.bHz)) return 'too-short';
+  const clippedS = lastClippedSample(raw, sampleRate, peak) / sampleRate;
+  if (clippedS > fromS) return 'clipped';
+  if (findGap(raw.subarray(Math.floor(first.onsetS * sampleRate), Math.floor(toS * sampleRate)), sampleRate, peak) >= 0)
+    return 'gap';
+  const [i, j] = [Math.floor(fromS * rate), Math.floor(toS * rate)];
+  const size = 4 * powerOfTwo(j - i);
+  const spectrum = amplitudeSpectrum(x, i, j, size, new Float64Array(size / 2));
+  const hzPerBin = rate / size;
+  const peaks = findPeaks(spectrum, Math.floor(topHz / hzPerBin), hzPerBin, (2 * size) / (j - i), 25, 60, 4);
+  return {
+    bands: bandsOf(x, rate),
+    fromS,
+    toS,
+    topHz,
+    ratio: o.ratio,
+    onsetS: first.onsetS,
+    peaks,
+    hzPerBin: rate / (j - i),
+  };
+}
