@@ -106,7 +106,9 @@ export async function follow(page: Page, until: RegExp): Promise<void> {
     // A hand waits for what comes next.
     if (!/^A moment/.test(sentence))
       await page.keyboard.press(
-        /^(Pluck|At fret|Its harmonic|Sound|Once more, another)/.test(sentence) ? 'p' : 'PageDown',
+        /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold|Strike|Let the A)/.test(sentence)
+          ? 'p'
+          : 'PageDown',
       );
     await expect(instruction(page))
       .not.toHaveText(sentence, { timeout: 3000 })

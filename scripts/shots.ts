@@ -73,7 +73,7 @@ async function handsUntil(page: Page, until: RegExp) {
     await page.waitForTimeout(600);
     const says = (await page.getByTestId('instruction').textContent()) ?? '';
     if (until.test(says)) return;
-    const sounds = /^(Pluck|At fret|Its harmonic|Sound|Once more, another)/.test(says);
+    const sounds = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold|Strike|Let the A)/.test(says);
     if (!/^A moment/.test(says)) await page.keyboard.press(sounds ? 'p' : 'Enter');
     if (sounds) await page.waitForTimeout(1200);
   }
@@ -100,6 +100,10 @@ const ACTS: Record<string, (page: Page) => Promise<void>> = {
   bench: ringing,
   causes: asking,
   friction: binding,
+  reference: async (page) => {
+    await page.keyboard.press('3');
+    await handsUntil(page, /^Enter: use it/);
+  },
   fitting: async (page) => {
     for (let i = 0; i < 2; i++) await page.keyboard.press('Enter');
     await page.waitForTimeout(500);

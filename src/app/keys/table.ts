@@ -80,6 +80,13 @@ export const KEYS = {
     end: { keys: ['Escape'], shown: 'Esc', words: 'Stop' },
     pluck: hands.pluck,
   },
+  reference: {
+    listen,
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Measure; take what sounds; use what was measured' },
+    choose: { keys: DIGITS, shown: '1 to 4', words: 'Choose what is sounded' },
+    again: { keys: ['r', 'Escape'], shown: 'R, Esc', words: 'Begin anew' },
+    pluck: hands.pluck,
+  },
   fitting: {
     next: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Done; take what sounds; begin' },
     back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the step before' },

@@ -131,6 +131,15 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/trial/TrialView').then((m) => as(m.TrialView)),
   },
   {
+    path: 'reference',
+    title: 'Reference',
+    of: 'all',
+    inHeader: true,
+    keys: KEYS.reference,
+    shownAt: 'reference',
+    load: () => import('../views/reference/ReferenceView').then((m) => as(m.ReferenceView)),
+  },
+  {
     path: 'log',
     title: 'Log',
     of: 'all',

@@ -26,6 +26,7 @@ import {
   PASS_KINDS,
   PURPOSES,
   RECORD_VERSION,
+  REFERENCE_SOURCES,
   REMOVAL_REASONS,
   SOURCES,
   TOUCHES,
@@ -219,6 +220,9 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     ...base,
     type: typed('reference'),
     a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required(),
+    source: mixed<string>().oneOf(REFERENCE_SOURCES).optional(),
+    sigmaCents: finite().min(0).max(100).optional(),
+    tempC: degrees().optional(),
   }),
   curtain: object({
     ...base,

@@ -144,9 +144,19 @@ export interface RoomRecord extends RecordBase {
   tempC: number;
 }
 
+export const REFERENCE_SOURCES = ['standard', 'fork', 'reed', 'keyboard', 'player'] as const;
+export type ReferenceSource = (typeof REFERENCE_SOURCES)[number];
+
+/** What is tuned by from now on; readings before it keep the one that they were read by. */
 export interface ReferenceRecord extends RecordBase {
   type: 'reference';
   a4Hz: number;
+  /** What it was taken from; typed where nothing is said. */
+  source?: ReferenceSource;
+  /** Standard error of a measured one, cents. */
+  sigmaCents?: number;
+  /** The room when it was measured, deg C. */
+  tempC?: number;
 }
 
 export interface CurtainRecord extends RecordBase {

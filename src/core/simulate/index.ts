@@ -1,7 +1,16 @@
 export { randomFrom, type Random } from './random';
 export { plainPluck } from './plain-pluck';
 export { pluck, addNoise, addHum, type PluckSpec, type Voice } from './voice';
-export { forkTruth, pluckOf, roomTempC, touched, trueCents, type FaultTruth, type StringTruth } from './truth';
+export {
+  forkTruth,
+  reedTruth,
+  pluckOf,
+  roomTempC,
+  touched,
+  trueCents,
+  type FaultTruth,
+  type StringTruth,
+} from './truth';
 export { moveSaddle, restring, stretchString, turnString } from './hands';
 export { touchCents, type FrettedTruth, type Touch } from './fretted';
 export { pull, slide, type Run } from './run';

@@ -36,6 +36,8 @@ export interface StringTruth {
   brokenMs?: number;
   /** What is wrong with how it is held; hidden. */
   faults?: FaultTruth[];
+  /** No string: neither a sharp start nor two planes. */
+  still?: true;
   /** Frets, saddle, wear; undefined where no frets are simulated. */
   fretted?: FrettedTruth;
 }
@@ -97,10 +99,10 @@ export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number
     rolloff: string.rolloff,
     decayS: string.decayS,
     damping: 0.12,
-    secondShare: random.between(0.1, 0.3),
+    secondShare: string.still ? 0 : random.between(0.1, 0.3),
     secondCents: 0.15,
     secondLonger: 2,
-    glideCents: 3 * hardness,
+    glideCents: string.still ? 0 : 3 * hardness,
     glideTauS: 0.15,
     level: 0.15 + 0.35 * hardness,
     attack: 0.1,
@@ -124,6 +126,15 @@ export const forkTruth = (frequencyHz: number): StringTruth => ({
   startCents: 0,
   turns: [],
   slips: [],
+  still: true,
+});
+
+/** A free reed: many partials, long held. */
+export const reedTruth = (frequencyHz: number): StringTruth => ({
+  ...forkTruth(frequencyHz),
+  tempCoefficient: 0,
+  rolloff: 1,
+  decayS: 6,
 });
 
 /** The string as it sounds when it is touched so: another pitch, the stiffness of the part that sounds, fewer partials. */

@@ -1,3 +1,4 @@
+export { commonOffset } from './common-offset';
 export { instrumentFriction, type FrictionAt, type InstrumentFriction, type StringFriction } from './friction';
 export { beforeInquiry, causeBuildOf, type BeforeInquiry } from './inquiry';
 export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';

@@ -35,7 +35,7 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
     case 'room':
       return `Room ${r.tempC.toFixed(1)} °C`;
     case 'reference':
-      return `Reference A4 ${r.a4Hz.toFixed(1)} Hz`;
+      return `Reference A4 ${r.a4Hz.toFixed(1)} Hz${r.source ? ` (${r.source}${r.sigmaCents === undefined ? '' : `, ±${r.sigmaCents.toFixed(2)} cents`})` : ''}`;
     case 'curtain':
       return r.curtainMs === null ? 'No curtain' : `Curtain at ${clockTime(r.curtainMs, r.zoneMin)}`;
     case 'session':
