@@ -80,6 +80,13 @@ export const KEYS = {
     end: { keys: ['Escape'], shown: 'Esc', words: 'Stop' },
     pluck: hands.pluck,
   },
+  ear: {
+    listen,
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; it is right by ear; take what sounds' },
+    school: { keys: ['s'], shown: 'S', words: 'The next school' },
+    end: { keys: ['Escape'], shown: 'Esc', words: 'Stop' },
+    ...hands,
+  },
   reference: {
     listen,
     take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Measure; take what sounds; use what was measured' },

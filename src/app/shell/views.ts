@@ -66,6 +66,14 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
   },
   {
+    path: 'ear',
+    title: 'By ear',
+    of: 'instrument',
+    keys: KEYS.ear,
+    shownAt: 'ear/requinto',
+    load: () => import('../views/ear/EarView').then((m) => as(m.EarView)),
+  },
+  {
     path: 'causes',
     title: 'Causes',
     of: 'instrument',

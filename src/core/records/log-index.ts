@@ -6,6 +6,7 @@ import type {
   CurtainRecord,
   FindingRecord,
   InstrumentRecord,
+  JudgementRecord,
   LogRecord,
   PassRecord,
   ReferenceRecord,
@@ -37,6 +38,8 @@ export interface Bench {
   /** Tests about why strings do not stay, and what was found, oldest first. */
   tests: TestRecord[];
   findings: FindingRecord[];
+  /** Strings tuned by ear, and how far off they were read. */
+  judgements: JudgementRecord[];
   /** Grows with every string or instrument that comes or goes. */
   changes: number;
   /** The last time that a device's clock was set back, and not forward again. */
@@ -176,6 +179,7 @@ export function createLogIndex(): LogIndex {
         trials: [...new Map(ofType(general, 'trial').map((t) => [t.trialId, t])).values()],
         tests: everywhere('test'),
         findings: everywhere('finding'),
+        judgements: everywhere('judgement'),
         changes,
         clockBack: [...clocks.values()]
           .flatMap((c) => c.setBack() ?? [])

@@ -17,6 +17,7 @@ import {
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { CAUSES, MEASURES, TESTS, TOLD } from '../causes';
+import { SCHOOLS } from '../intervals';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
 import {
@@ -306,6 +307,18 @@ const fields: Record<RecordType, AnyObjectSchema> = {
       .noUnknown()
       .optional()
       .default(undefined),
+  }),
+  judgement: object({
+    ...ofString,
+    type: typed('judgement'),
+    againstId: id().required(),
+    passId: id().required(),
+    school: mixed<string>().oneOf(SCHOOLS).required(),
+    interval: array().of(finite().integer().min(1).max(24).required()).length(2).required(),
+    expectCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
+    cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
+    againstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
+    sigmaCents: finite().min(0).max(100).required(),
   }),
   finding: object({
     ...ofString,

@@ -1,4 +1,5 @@
 import type { Cause, CauseTest, Outcome, Measure, Told } from '../causes';
+import type { School } from '../intervals';
 import type { Build, StringMaterial } from '../strings';
 import type { Written } from './order';
 
@@ -257,6 +258,25 @@ export interface TestRecord extends RecordBase {
   told?: Told;
 }
 
+/** One string tuned by ear against another, and how far off the app read it then: what an ear is worth. */
+export interface JudgementRecord extends RecordBase {
+  type: 'judgement';
+  instrumentId: string;
+  stringId: string;
+  /** The string that it was tuned against. */
+  againstId: string;
+  passId: string;
+  school: School;
+  /** The pure interval that was listened for, as at the door. */
+  interval: [number, number];
+  /** How far both strings stand from it at their targets, cents. */
+  expectCents: number;
+  /** Where this string and the other one stood from their targets, cents. */
+  cents: number;
+  againstCents: number;
+  sigmaCents: number;
+}
+
 /** What was concluded at that time of why a string does not stay, and what came of a remedy. */
 export interface FindingRecord extends RecordBase {
   type: 'finding';
@@ -308,5 +328,6 @@ export type LogRecord =
   | TunerRecord
   | TestRecord
   | FindingRecord
+  | JudgementRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -1,3 +1,4 @@
+export { earError, earSkill, earSpread, type EarSkill } from './ear';
 export { commonOffset } from './common-offset';
 export { instrumentFriction, type FrictionAt, type InstrumentFriction, type StringFriction } from './friction';
 export { beforeInquiry, causeBuildOf, type BeforeInquiry } from './inquiry';

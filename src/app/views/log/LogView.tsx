@@ -54,6 +54,8 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       if (r.test === 'friction')
         return `${note(r.instrumentId, r.stringId)}: friction ${((r.secondCents ?? 0) - r.firstCents).toFixed(1)} cents between its limits`;
       return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
+    case 'judgement':
+      return `${note(r.instrumentId, r.stringId)}: by ear against ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}), read ${signed(r.cents)} cents`;
     case 'finding':
       return `${note(r.instrumentId, r.stringId)}: ${r.remedy ? `${r.remedy}: ${r.outcome?.replace('-', ' ') ?? ''}` : `most likely ${r.causes[0]!.cause.replaceAll('-', ' ')}`}`;
     case 'taken-back':

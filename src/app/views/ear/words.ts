@@ -1,0 +1,43 @@
+import type { EarStep, School, Sound } from '../../../core/intervals';
+
+export const SCHOOL_WORDS: Record<School, { name: string; what: string }> = {
+  chain: { name: 'Chain', what: 'Each string from the one before: fret against open. Errors add up along it.' },
+  anchor: { name: 'From one string', what: 'Every string against one, by two checkpoints each: errors do not add up.' },
+  harmonics: {
+    name: 'Harmonics',
+    what: 'Harmonics against harmonics: two cents beside the pure fifth are heard as slow beats.',
+  },
+  octaves: { name: 'Octaves', what: 'Octaves over skipped strings.' },
+  fifths: { name: 'Fifths', what: 'Fifths and fourths, from the A outward.' },
+};
+
+const INTERVALS: Record<string, string> = {
+  '1:1': 'unison',
+  '2:1': 'octave',
+  '3:2': 'fifth',
+  '4:3': 'fourth',
+  '3:1': 'twelfth',
+  '4:1': 'double octave',
+  '8:3': 'eleventh',
+  '6:1': 'nineteenth',
+  '8:1': 'triple octave',
+};
+export const intervalWords = ([p, q]: EarStep['interval']): string =>
+  INTERVALS[`${Math.max(p, q)}:${Math.min(p, q)}`] ?? `${p}:${q}`;
+
+/** 'D3 open', 'A2 at fret 5', 'E2's harmonic at fret 7'. */
+export function soundWords(sound: Sound, notes: readonly string[]): string {
+  const note = notes[sound.string - 1]!;
+  if ('harmonic' in sound) return `${note}, harmonic at fret ${sound.harmonic.fret}`;
+  return sound.fret === 0 ? `${note} open` : `${note} at fret ${sound.fret}`;
+}
+
+/** How fast it beats where the string stands so far off, and what is heard where it is right. */
+export function beatWords({ beats, expectCents }: EarStep): string {
+  const at = (cents: number) => beats.find((b) => b.cents === cents)!.hz.toFixed(1);
+  const rest =
+    Math.abs(expectCents) < 0.5
+      ? 'no beats where it is right'
+      : `the pure interval stands ${Math.abs(expectCents).toFixed(0)} cents beside the target`;
+  return `${at(-3)} beats a second at −3 cents, ${at(3)} at +3; ${rest}`;
+}

@@ -1,0 +1,40 @@
+import { mean, sampleStandardDeviation } from 'simple-statistics';
+import type { JudgementRecord } from '../records';
+
+/** What one ear is worth at one interval. */
+export interface EarSkill {
+  interval: string;
+  count: number;
+  /** How far from beatless it stops on the whole, and how much it scatters about that, cents; scatter null before three. */
+  biasCents: number;
+  spreadCents: number | null;
+}
+const FEWEST = 3;
+
+/** How far from the pure interval the two strings stood when the player said that they were right, cents. */
+export const earError = ({
+  cents,
+  againstCents,
+  expectCents,
+}: Pick<JudgementRecord, 'cents' | 'againstCents' | 'expectCents'>): number => cents - againstCents + expectCents;
+
+/** The player's ear by interval, from what was judged and then read. */
+export function earSkill(judgements: readonly JudgementRecord[]): EarSkill[] {
+  const named = new Map<string, number[]>();
+  for (const j of judgements) {
+    // An interval is one, whichever string lies above.
+    const key = [...j.interval].sort((a, b) => b - a).join(':');
+    named.set(key, [...(named.get(key) ?? []), earError(j)]);
+  }
+  return [...named].map(([interval, errors]) => ({
+    interval,
+    count: errors.length,
+    biasCents: mean(errors),
+    spreadCents: errors.length < FEWEST ? null : sampleStandardDeviation(errors),
+  }));
+}
+
+/** Spread of a judgement by this ear over all intervals, cents; undefined before three. */
+export function earSpread(judgements: readonly JudgementRecord[]): number | undefined {
+  return judgements.length < FEWEST ? undefined : Math.sqrt(mean(judgements.map((j) => earError(j) ** 2)));
+}
