@@ -56,11 +56,14 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
       secondCents: second ?? null,
       sigmaCents,
     };
+    // The next string at once: between two of them the pedal means nothing else.
+    const goesOn = test === 'routine' && at + 1 < life.strings.length;
+    if (goesOn) begin('routine', at + 1);
     void write([kept], () => {
       if (test === 'friction') {
         setDone((d) => new Set([...d, stringId]));
         say(`${note}: ${(second! - first).toFixed(1)} cents between its limits.`);
-      } else if (test === 'routine' && at + 1 < life.strings.length) begin('routine', at + 1);
+      } else if (goesOn) return;
       else if (test === 'routine') say('All bent. Now bring them up from below, on the bench.');
       else say(`${note}: ${signed(first)} cents; ${signed(second ?? 0)} in the two minutes after.`);
     });
