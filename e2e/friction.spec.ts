@@ -22,7 +22,7 @@ test('the baritone’s F#3 binds: measured, its slot lubricated, measured again,
   await follow(page, /next string/);
   expect(await figure()).toBeLessThan(before / 4);
   await expect(row).toContainText(`before ${before.toFixed(1)}`);
-  await expect(page.getByText(/Lubricated: less by [\d.]+ ±[\d.]+ cents\./)).toBeVisible();
+  await expect(page.getByText(/Lubricated: less by [\d.]+ ±[\d.]+ cents/)).toBeVisible();
   await page.goto('/demo/log');
   await expect(page.getByText(/F#3: lubricated/).first()).toBeVisible();
   expect(errors).toEqual([]);
