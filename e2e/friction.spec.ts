@@ -10,6 +10,7 @@ test('the baritone’s F#3 binds: measured, its slot lubricated, measured again,
   await page.keyboard.press('2');
   await expect(instruction(page)).toHaveText('Enter: measure F#3');
   await follow(page, /next string/);
+  await expect(message(page)).toContainText('between its limits');
   const row = page.getByRole('list', { name: 'Friction by string' }).getByRole('listitem').nth(1);
   const figure = async () => Number((await row.innerText()).match(/([\d.]+) ±/)![1]);
   const before = await figure();
@@ -20,9 +21,10 @@ test('the baritone’s F#3 binds: measured, its slot lubricated, measured again,
   await page.keyboard.press('l');
   await expect(message(page)).toContainText('Enter measures it again');
   await follow(page, /next string/);
+  await expect(message(page)).toContainText('between its limits');
   expect(await figure()).toBeLessThan(before / 4);
   await expect(row).toContainText(`before ${before.toFixed(1)}`);
-  await expect(page.getByText(/Lubricated: less by [\d.]+ ±[\d.]+ cents/)).toBeVisible();
+  await expect(page.getByText(/Lubricated: less by [\d.]+ ±[\d.]+ cents\./)).toBeVisible();
   await page.goto('/demo/log');
   await expect(page.getByText(/F#3: lubricated/).first()).toBeVisible();
   expect(errors).toEqual([]);

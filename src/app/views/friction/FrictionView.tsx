@@ -56,14 +56,13 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
       secondCents: second ?? null,
       sigmaCents,
     };
-    // The next string at once: between two of them the pedal means nothing else.
+    // At once, not when it is written: until then the pedal would mean what was just done.
     const goesOn = test === 'routine' && at + 1 < life.strings.length;
     if (goesOn) begin('routine', at + 1);
+    if (test === 'friction') setDone((d) => new Set([...d, stringId]));
     void write([kept], () => {
-      if (test === 'friction') {
-        setDone((d) => new Set([...d, stringId]));
-        say(`${note}: ${(second! - first).toFixed(1)} cents between its limits.`);
-      } else if (goesOn) return;
+      if (goesOn) return;
+      if (test === 'friction') say(`${note}: ${(second! - first).toFixed(1)} cents between its limits.`);
       else if (test === 'routine') say('All bent. Now bring them up from below, on the bench.');
       else say(`${note}: ${signed(first)} cents; ${signed(second ?? 0)} in the two minutes after.`);
     });
@@ -74,21 +73,22 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
     if (session.enter()) return;
     if (following >= 0) begin('friction', following);
   };
+  const toMeasure = (of: string) => setDone((d) => new Set([...d].filter((id) => id !== of)));
   const choose = (index: number) => {
     const to = life.strings[index];
     if (!to) return;
     session.end();
     setChosen(to.plan.stringId);
-    setDone((d) => new Set([...d].filter((id) => id !== to.plan.stringId)));
+    toMeasure(to.plan.stringId);
     say('');
   };
   const lubricated = () => {
     session.end();
     demo?.mend(instrumentId, stringId, ['nut', 'tree']);
-    void write([{ type: 'treatment', instrumentId, stringIds: [stringId], treatment: 'lubricated' }], () => {
-      setDone((d) => new Set([...d].filter((id) => id !== stringId)));
-      say(`${note}: lubricated. Enter measures it again.`);
-    });
+    toMeasure(stringId);
+    void write([{ type: 'treatment', instrumentId, stringIds: [stringId], treatment: 'lubricated' }], () =>
+      say(`${note}: lubricated. Enter measures it again.`),
+    );
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
   usePedal(KEYS.friction, {
