@@ -1,7 +1,7 @@
 import { array, lazy, mixed, number, object, string } from 'yup';
 import { earRound, measurePair, measureSteady, REFERENCE_KINDS, SCHOOLS, solveNet } from '../core/intervals';
 import { LEAST_HZ, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
-import { DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
+import { cents, DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
 import { a4Of, soundOf } from './measure';
 
@@ -37,16 +37,16 @@ export function earLine(item: Record<string, unknown>): object {
   return answer.ok ? { ok: true, ...answer.round } : refused('no-school', answer.message);
 }
 
-const cents = () => number().strict().min(-MOST_CENTS).max(MOST_CENTS).required();
+const offset = () => number().strict().min(-MOST_CENTS).max(MOST_CENTS).required();
 const netSchema = object({
   strings: number().strict().integer().min(1).max(MOST_STRINGS).required(),
-  pin: object({ string: index(MOST_STRINGS).required(), cents: cents() }).required(),
+  pin: object({ string: index(MOST_STRINGS).required(), cents: offset() }).required(),
   observations: array()
     .of(
       object({
         a: index(MOST_STRINGS).required(),
         b: index(MOST_STRINGS).required(),
-        cents: cents(),
+        cents: offset(),
         sigmaCents: number().strict().min(1e-4).max(1000).required(),
       }),
     )
@@ -81,7 +81,7 @@ export function intervalLine(item: Record<string, unknown>): object {
   const ratio = checked(ratioSchema, item['ratio'], 'bad-ratio');
   if (!ratio.ok) return { file, ...ratio };
   const [p, q] = lowest(ratio.value as [number, number]);
-  if (Math.abs(1200 * Math.log2(((bHz / aHz) * q) / p)) > 100)
+  if (Math.abs(cents(bHz, (aHz * p) / q)) > 100)
     return { file, ...refused('bad-ratio', `${p}:${q} is not the interval from a to b.`) };
   const wav = soundOf(file);
   if (!wav.ok) return { file, ...wav };

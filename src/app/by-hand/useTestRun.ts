@@ -4,9 +4,7 @@ import { ratioOfCents, targetFrequencyHz } from '../../core/music';
 import type { GuidedStep } from '../../core/pass';
 import type { Reading } from '../../core/pitch';
 import type { InstrumentLife, StringLife } from '../../core/records';
-
-/** A string that is tested may stand this far from where it was, cents either way. */
-const WITHIN_CENTS = 150;
+import { soundedAlone } from '../pass/guided';
 
 type Touch = Extract<TestPart, { kind: 'read' }>['touch'];
 interface Run {
@@ -46,14 +44,7 @@ export function useTestRun(life: InstrumentLife, string: StringLife, a4Hz: numbe
           ? lastHz(beside, a4Hz)
           : lastHz(string, a4Hz) * (touch === 'open' ? 1 : 2);
     const name = touch === 'tone' ? 'A4' : touch === 'neighbour' ? beside.plan.note : note;
-    return {
-      step: { stringId: key, purpose: 'found', confirm: false },
-      named: { id: key, name, targetHz: before ?? expected },
-      others: [],
-      toleranceCents: WITHIN_CENTS,
-      insist: true,
-      foundCents: null,
-    };
+    return soundedAlone(key, name, before ?? expected);
   }, [touch, key, note, string, beside, a4Hz, before]);
   return {
     run,

@@ -45,3 +45,23 @@ export function guidedOf(
     ...more,
   };
 }
+
+/**
+ * A step that reads one sound by itself, whatever else the instrument has, and believes the player that it is that one.
+ * @param key names the step: another key is another reading
+ */
+export const soundedAlone = (
+  key: string,
+  name: string,
+  targetHz: number,
+  { lastHz, withinCents = ALONE_WITHIN_CENTS }: { lastHz?: number | undefined; withinCents?: number } = {},
+): GuidedStep => ({
+  step: { stringId: key, purpose: 'found', confirm: false },
+  named: { id: key, name, targetHz, ...(lastHz === undefined ? {} : { lastHz }) },
+  others: [],
+  toleranceCents: withinCents,
+  insist: true,
+  foundCents: null,
+});
+/** It may stand so far from where it is expected, cents either way. */
+const ALONE_WITHIN_CENTS = 150;

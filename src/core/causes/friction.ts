@@ -22,13 +22,16 @@ const WHOLE_TONE = 200;
 /** Pairs of readings in one measurement. */
 const PAIRS = 2;
 
+/** What a contact holds, cents of tension either way, from what it costs in pitch between its two limits. @param aside the shorter side over the speaking length */
+export const holdOf = (pitchCents: number, aside: number): number => (pitchCents * (1 + aside)) / aside / 2;
+
 /** Cents between both limits of a contact, as friction times wrap: mu theta = H ln 2 / (1200 beta), beta = aside / (1 + aside). */
 export const muThetaOf = (pitchCents: number, aside: number): number =>
-  (pitchCents * (1 + aside)) / aside / (2 * CENTS_PER_LN_TENSION);
+  holdOf(pitchCents, aside) / CENTS_PER_LN_TENSION;
 
 /** What a bend leaves of the pitch of a string that stands so between its limits. @param aside head over speaking length */
 function afterBend(cents: number, aside: number, at: number): number {
-  const hold = (cents * (1 + aside)) / aside / 2;
+  const hold = holdOf(cents, aside);
   const run = {
     lengths: [aside, 1],
     speaking: 1,

@@ -35,9 +35,7 @@ const once = (words: string, how: Disturbance, waitS?: number): TestPart[] => [
 /** What moves all strings is told from what moves one by the string beside it. */
 const withOthers = (parts: TestPart[]): TestPart[] => [beside, ...parts.slice(0, 3), beside, ...parts.slice(3)];
 const twice = (words: string, how: Disturbance): TestPart[] => [
-  open('Pluck it open'),
-  act(words, how),
-  open('Pluck it open again'),
+  ...once(words, how),
   act(`Once more: ${words.charAt(0).toLowerCase()}${words.slice(1)}`, how),
   open('Pluck it a last time'),
 ];

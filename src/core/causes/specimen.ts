@@ -1,4 +1,5 @@
 import { pull, slide, type Random, type Run } from '../simulate';
+import { holdOf } from './friction';
 import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
 
 /**
@@ -65,8 +66,6 @@ export function specimenOf(
   const tail = build.bridge === 'tailpiece' ? random.between(0.12, 0.35) : random.between(0.01, 0.09);
   const lengths = [...(build.tree ? [behindTree] : []), head, 1, tail];
   const speaking = lengths.length - 2;
-  /** From a figure in cents of pitch to what the contact holds: H = hold x share of the shorter side. */
-  const hold = (pitchCents: number, aside: number) => (pitchCents * (1 + aside)) / aside / 2;
   const base = (middle: number) => lognormal(random, middle, 0.7);
   const at = {
     nut: base(0.7) + severity('nut-friction', 12, 0.65),
@@ -74,7 +73,7 @@ export function specimenOf(
     saddle: base(0.4) + severity('saddle-friction', 8, 0.65),
   };
   const contact = (pitchCents: number, aside: number) => {
-    const sliding = hold(pitchCents, aside);
+    const sliding = holdOf(pitchCents, aside);
     return { still: sliding * random.between(...STICK), sliding };
   };
   const locked = build.nut === 'locking';

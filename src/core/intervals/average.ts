@@ -1,4 +1,4 @@
-import { mean, sampleStandardDeviation } from 'simple-statistics';
+import { linearRegression, mean, sampleStandardDeviation } from 'simple-statistics';
 import { cents, ratioOfCents } from '../music';
 
 /** One reading of a tone, Hz, with its standard error, cents. */
@@ -31,8 +31,7 @@ export function averageTone(readings: readonly ToneReading[]): ToneAverage | und
   const spreadCents = sampleStandardDeviation(offs);
   const own = Math.sqrt(mean(readings.map((r) => r.sigmaCents ** 2)));
   const sigmaCents = Math.max(spreadCents, own) / Math.sqrt(n);
-  const middle = (n - 1) / 2;
-  const slope = offs.reduce((s, c, i) => s + c * (i - middle), 0) / offs.reduce((s, _, i) => s + (i - middle) ** 2, 0);
+  const slope = linearRegression(offs.map((c, i) => [i, c])).m;
   return {
     frequencyHz: first.frequencyHz * ratioOfCents(mean(offs)),
     sigmaCents,

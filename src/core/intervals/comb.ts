@@ -12,7 +12,7 @@ export const partialOf = ({ f0, b }: Comb, n: number): number => n * f0 * Math.s
 export const MOST_PARTIALS = 14;
 /** Further off than this it is another note, cents. */
 export const WITHIN_CENTS = 60;
-export const SEARCH_CENTS = 75;
+const SEARCH_CENTS = 75;
 /** Stiffness that strings have (house estimates). */
 export const STIFF = [0, 1e-5, 3e-5, 6e-5, 1.2e-4, 2.5e-4, 5e-4, 1e-3];
 /** A stiffer string must earn itself. */

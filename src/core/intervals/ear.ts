@@ -261,11 +261,17 @@ function fromTuned(
 ): EarRound | { stuck: number } {
   const tuned = new Map([[anchor, 0]]);
   const steps: EarStep[] = [];
+  const known = new Map<string, Candidate | undefined>();
+  const bestOf = (tune: number, other: number) => {
+    const key = `${tune}:${other}`;
+    if (!known.has(key)) known.set(key, checkpoints(school, midi, tune, other, frets)[0]);
+    return known.get(key);
+  };
   while (tuned.size < midi.length) {
     const left = midi.map((_, i) => i).filter((i) => !tuned.has(i));
     const choices = left.flatMap((tune) =>
       [...tuned.keys()].flatMap((other) => {
-        const [best] = checkpoints(school, midi, tune, other, frets);
+        const best = bestOf(tune, other);
         return best ? [{ tune, other, best, cost: best.cost + distanceCost(school, tune, other) }] : [];
       }),
     );

@@ -4,7 +4,6 @@ import { partialOf, type Comb } from './comb';
 import type { Seen, Theta } from './lines';
 import { twoTones, UNISON_PARTIALS } from './start';
 import type { Prepared, Take } from './take';
-import { fitTones } from './tones';
 
 /** One partial says no more than this. */
 const MOST_NATS = 15;
@@ -30,24 +29,23 @@ export function sharedEvidence(take: Take, { a, b }: Theta): { agree: number; al
     if (hz > take.topHz) break;
     const halfHz = Math.min(Math.max(2.4 * Math.abs(fa - fb), 12 / lasts, 0.02 * hz), 0.9 * Math.min(a.f0, b.f0), 120);
     const band = take.bands.band(hz, halfHz, take.fromS, take.toS);
-    const { tones, nats } = twoTones(band, halfHz / 2);
+    const { tones, amplitude, nats } = twoTones(band, halfHz / 2);
     const near = AGREE_CENTS + (1200 / Math.LN2) * (0.15 / lasts / hz);
     const at = tones.map((t) => t.hz + band.centreHz);
     const is = (x: number, y: number) => Math.abs(cents(x, fa)) < near && Math.abs(cents(y, fb)) < near;
     // One tone that does not die evenly looks like two at one place, or with a faint one beside it.
-    const [loud, soft] = fitTones(band, tones).amplitude as [number, number];
     const apart = Math.abs(tones[0].hz - tones[1].hz) * lasts;
-    if (apart < APART || Math.min(loud, soft) < FAINTER * Math.max(loud, soft)) continue;
+    if (apart < APART || Math.min(...amplitude) < FAINTER * Math.max(...amplitude)) continue;
     const worth = Math.min(MOST_NATS, nats);
     all += worth;
     if (is(at[0]!, at[1]!) || is(at[1]!, at[0]!)) agree += worth;
   }
   return { agree, all };
 }
-export const AGREE_CENTS = 2;
+const AGREE_CENTS = 2;
 /** Turns by which two tones part while they are heard, and the least share of the louder one. */
-export const APART = 0.6;
-export const FAINTER = 0.03;
+const APART = 0.6;
+const FAINTER = 0.03;
 
 /** Share of the energy in peaks that neither string explains. */
 export function strangeShare({ peaks }: Prepared, { a, b }: Theta): number {
@@ -64,7 +62,7 @@ export function strangeShare({ peaks }: Prepared, { a, b }: Theta): number {
   });
   return strange / Math.max(1e-30, all);
 }
-export const STRANGE_CENTS = 25;
+const STRANGE_CENTS = 25;
 /** Noise has peaks too, this far above its floor (house estimate). */
 export const NO_TONE = 12;
 

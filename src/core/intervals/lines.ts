@@ -5,7 +5,7 @@ import type { Take } from './take';
 import { decayOf, fitTones, type Fit, type Tone } from './tones';
 
 /** Where partials of either string lie: of one alone, or of both together. */
-export interface Line {
+interface Line {
   n: number | undefined;
   m: number | undefined;
 }
@@ -21,27 +21,26 @@ export interface Cluster extends Line {
   decays: number[];
 }
 
-/** Bands round every line that lies free of others. */
-export function clustersOf(take: Take, a: Comb, b: Comb, most: number): Cluster[] {
+/** Bands round every line that lies free of others; of one string alone, its own partials, where the other one is not known yet. */
+export function clustersOf(take: Take, a: Comb | undefined, b: Comb | undefined, most: number): Cluster[] {
   const { bands, fromS, toS, topHz, ratio } = take;
   const [p, q] = ratio;
-  const lines: (Line & { hz: number })[] = [];
-  for (let n = 1; n <= most && partialOf(a, n) < topHz; n++) {
-    const shared = n % p === 0;
-    const m = shared ? (n / p) * q : undefined;
-    lines.push({ n, m, hz: m === undefined ? partialOf(a, n) : (partialOf(a, n) + partialOf(b, m)) / 2 });
+  const lines: (Line & { hz: number; apart: number })[] = [];
+  for (let n = 1; a && n <= most && partialOf(a, n) < topHz; n++) {
+    if (n % p !== 0) lines.push({ n, m: undefined, apart: 0, hz: partialOf(a, n) });
+    else if (b) {
+      const m = (n / p) * q;
+      const [fa, fb] = [partialOf(a, n), partialOf(b, m)];
+      lines.push({ n, m, apart: Math.abs(fa - fb), hz: (fa + fb) / 2 });
+    }
   }
-  for (let m = 1; m <= most && partialOf(b, m) < topHz; m++)
-    if (m % q !== 0) lines.push({ n: undefined, m, hz: partialOf(b, m) });
+  for (let m = 1; b && m <= most && partialOf(b, m) < topHz; m++)
+    if (m % q !== 0) lines.push({ n: undefined, m, apart: 0, hz: partialOf(b, m) });
   lines.sort((x, y) => x.hz - y.hz);
   const lasts = toS - fromS;
-  return lines.flatMap(({ n, m, hz }, i) => {
+  return lines.flatMap(({ n, m, hz, apart }, i) => {
     const room = Math.min(hz - (lines[i - 1]?.hz ?? 0), (lines[i + 1]?.hz ?? Infinity) - hz);
-    const wanted = Math.max(
-      12 / lasts,
-      n !== undefined && m !== undefined ? 2.6 * Math.abs(partialOf(a, n) - partialOf(b, m)) : 0,
-      0.03 * hz,
-    );
+    const wanted = Math.max(12 / lasts, 2.6 * apart, 0.03 * hz);
     const halfHz = Math.min(wanted, 0.9 * room, 90);
     // Too near to another line to be parted from it.
     if (halfHz < 5 / lasts) return [];
@@ -79,13 +78,13 @@ export interface Seen {
   worth: number[];
 }
 /** A band is looked at where its tones explain most of it, and stand out from the loudest of all. */
-export const EXPLAINED = 0.55;
-export const FAINT = 2e-4;
+const EXPLAINED = 0.55;
+const FAINT = 2e-4;
 /** Partials of real strings stand off the law by this much, cents (bodies, house estimate). */
-export const OFF_LAW_CENTS = 1.2;
+const OFF_LAW_CENTS = 1.2;
 
 /** One cluster by itself: Gauss-Newton on the tones' frequencies, held to the law within what bodies do. */
-export function look(c: Cluster, theta: Theta): Seen {
+function look(c: Cluster, theta: Theta): Seen {
   const law = tonesOf(c, theta.a, theta.b);
   let tones = law;
   const n = c.band.re.length;
@@ -155,10 +154,16 @@ export function look(c: Cluster, theta: Theta): Seen {
     worth,
   };
 }
+/** Every cluster by itself, those left out where nothing clear is seen. */
+export function lookAll(clusters: readonly Cluster[], theta: Theta): Seen[] {
+  const seen = clusters.map((c) => look(c, theta));
+  const loudest = Math.max(...seen.flatMap((s) => s.amplitude));
+  return seen.filter((s) => s.explained > EXPLAINED && Math.max(...s.amplitude) > FAINT * loudest);
+}
 /** Of a band's samples so many tell something of their own: it is cut out wider than it is flat. */
 export const USEFUL = 0.6;
 
-export interface LawFit {
+interface LawFit {
   comb: Comb;
   /** Standard error of its first partial, cents. */
   sigmaCents: number;
@@ -201,10 +206,10 @@ export function fitLaw(points: readonly { n: number; hz: number; sdHz: number }[
   return { comb, sigmaCents: Math.sqrt(Math.max(0, scale * variance)) };
 }
 /** Stiffness of usual strings and its spread (house estimates). */
-export const USUAL_B = 6e-5;
-export const USUAL_SPREAD = 1.5e-4;
+const USUAL_B = 6e-5;
+const USUAL_SPREAD = 1.5e-4;
 /** However well a partial is seen, it stands off the law by this, cents (house estimate). */
-export const LEAST_OFF_CENTS = 0.15;
+const LEAST_OFF_CENTS = 0.15;
 
 /** Both strings' laws from every cluster seen by itself; a few rounds, each from where the last one left them. */
 export function settle(take: Take, theta: Theta): { theta: Theta; sigma: [number, number]; seen: Seen[] } {
@@ -215,9 +220,7 @@ export function settle(take: Take, theta: Theta): { theta: Theta; sigma: [number
   for (const most of [9, 14, 20, 26]) {
     const clusters = clustersOf(take, at.a, at.b, Math.max(most, ...take.ratio));
     for (const c of clusters) refineDecays(c, at);
-    seen = clusters.map((c) => look(c, at));
-    const loudest = Math.max(...seen.flatMap((s) => s.amplitude));
-    seen = seen.filter((s) => s.explained > EXPLAINED && Math.max(...s.amplitude) > FAINT * loudest);
+    seen = lookAll(clusters, at);
     const a = seen.flatMap((s) => (s.n === undefined ? [] : [{ n: s.n, hz: s.hz[0]!, sdHz: s.sdHz[0]! }]));
     const b = seen.flatMap((s) => (s.m === undefined ? [] : [{ n: s.m, hz: s.hz.at(-1)!, sdHz: s.sdHz.at(-1)! }]));
     const [la, lb] = [fitLaw(a, at.a), fitLaw(b, at.b)];

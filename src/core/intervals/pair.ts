@@ -47,21 +47,21 @@ export function measurePair(samples: ArrayLike<number>, sampleRate: number, o: P
   if (take.peaks.frequencyHz.length === 0) return refusal('no-pitch');
   const [p, q] = o.ratio;
   const settled = settle(take, begin(take, o));
-  const { sigma, seen } = settled;
-  const first = p === q ? soundsFirst(take, settled.theta) : undefined;
-  const theta = first === 'b' ? { a: settled.theta.b, b: settled.theta.a } : settled.theta;
-  const aHz = partialOf(theta.a, 1);
-  const bHz = partialOf(theta.b, 1);
-  const strange = strangeShare(take, theta);
-  const free = Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
-  const shared = p === 1 || q === 1 ? sharedEvidence(take, theta) : undefined;
-  if (strange > STRANGE) {
+  // What is refused for the cheapest reason is not looked at further.
+  if (strangeShare(take, settled.theta) > STRANGE) {
     const { amplitude, floor } = take.peaks;
     if (amplitude.every((a, i) => a < NO_TONE * floor[i]!)) return refusal('no-pitch');
     return refusal(humShare(take) > 0.7 ? 'hum' : 'other-notes');
   }
-  if (free < LEAST_NATS || (shared && shared.agree < Math.max(LEAST_NATS, LEAST_AGREE * shared.all)))
-    return refusal('one-string');
+  const { sigma, seen } = settled;
+  const free = Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
+  if (free < LEAST_NATS) return refusal('one-string');
+  const shared = p === 1 || q === 1 ? sharedEvidence(take, settled.theta) : undefined;
+  if (shared && shared.agree < Math.max(LEAST_NATS, LEAST_AGREE * shared.all)) return refusal('one-string');
+  const first = p === q ? soundsFirst(take, settled.theta) : undefined;
+  const theta = first === 'b' ? { a: settled.theta.b, b: settled.theta.a } : settled.theta;
+  const aHz = partialOf(theta.a, 1);
+  const bHz = partialOf(theta.b, 1);
   if ([cents(aHz, o.aHz), cents(bHz, o.bHz)].some((c) => Math.abs(c) > WITHIN_CENTS + 15))
     return refusal('other-notes');
   const off = cents(bHz, (aHz * p) / q);

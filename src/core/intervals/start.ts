@@ -1,7 +1,7 @@
 import { cents, ratioOfCents } from '../music';
 import type { Band } from './bands';
 import { combNear, DEAR, MOST_PARTIALS, partialOf, STIFF, WITHIN_CENTS, type Comb } from './comb';
-import { clustersOf, EXPLAINED, FAINT, fitLaw, look, USEFUL, type Theta } from './lines';
+import { clustersOf, fitLaw, lookAll, USEFUL, type Theta } from './lines';
 import type { PairOptions, Prepared, Take } from './take';
 import { decayOf, fitTones, type Tone } from './tones';
 
@@ -19,7 +19,7 @@ function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number):
     const m = others * j;
     if (hz > take.topHz || m * aroundHz > take.topHz * 1.05) break;
     const reach = m * aroundHz * (ratioOfCents(WITHIN_CENTS + 8) - 1);
-    const room = Math.min(hz / (every * j), (m * aroundHz) / m);
+    const room = Math.min(hz / (every * j), aroundHz);
     const halfHz = Math.min(Math.max(2.2 * reach, 10 / (take.toS - take.fromS)), 0.95 * room, 160);
     const band = take.bands.band(hz, halfHz, take.fromS, take.toS);
     const decay = decayOf(band);
@@ -53,9 +53,9 @@ function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number):
 
 /**
  * A tone by itself where a band is strongest, then one beside it, each looked for again beside the other.
- * @returns how much likelier the two are than the best one alone, nats
+ * @returns how much likelier the two are than the best one alone, nats; and how loud each is
  */
-export function twoTones(band: Band, halfHz: number): { tones: [Tone, Tone]; nats: number } {
+export function twoTones(band: Band, halfHz: number): { tones: [Tone, Tone]; amplitude: number[]; nats: number } {
   const decay = decayOf(band);
   const lasts = band.re.length / band.rate;
   const search = (beside: readonly Tone[]): Tone => {
@@ -87,10 +87,8 @@ export function twoTones(band: Band, halfHz: number): { tones: [Tone, Tone]; nat
     first = search([second]);
     second = search([first]);
   }
-  return {
-    tones: [first, second],
-    nats: USEFUL * band.re.length * Math.max(0, Math.log(alone / fitTones(band, [first, second]).left)),
-  };
+  const { left, amplitude } = fitTones(band, [first, second]);
+  return { tones: [first, second], amplitude, nats: USEFUL * band.re.length * Math.max(0, Math.log(alone / left)) };
 }
 
 /** Both combs of a unison: from the two tones of every partial, whichever is whose. */
@@ -132,18 +130,8 @@ export const UNISON_PARTIALS = 10;
 function sharpened(take: Take, comb: Comb, of: 'a' | 'b'): Comb {
   let at = comb;
   for (const most of [9, 14, 20]) {
-    const lines = clustersOf(
-      take,
-      of === 'a' ? at : { f0: 1e9, b: 0 },
-      of === 'b' ? at : { f0: 1e9, b: 0 },
-      most,
-    ).filter((c) => (of === 'a' ? c.m : c.n) === undefined);
-    const theta = { a: at, b: at };
-    const seen = lines.map((c) => look(c, theta));
-    const loudest = Math.max(...seen.flatMap((s) => s.amplitude));
-    const points = seen
-      .filter((s) => s.explained > EXPLAINED && s.amplitude[0]! > FAINT * loudest)
-      .map((s) => ({ n: (s.n ?? s.m)!, hz: s.hz[0]!, sdHz: s.sdHz[0]! }));
+    const own = of === 'a' ? clustersOf(take, at, undefined, most) : clustersOf(take, undefined, at, most);
+    const points = lookAll(own, { a: at, b: at }).map((s) => ({ n: (s.n ?? s.m)!, hz: s.hz[0]!, sdHz: s.sdHz[0]! }));
     if (points.length < 2) return at;
     at = fitLaw(points, at).comb;
   }

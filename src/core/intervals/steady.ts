@@ -1,4 +1,4 @@
-import { mean, sampleStandardDeviation } from 'simple-statistics';
+import { linearRegression, mean, sampleStandardDeviation } from 'simple-statistics';
 import { cents } from '../music';
 import type { Band } from './bands';
 import { combNear, partialOf, type Comb } from './comb';
@@ -33,6 +33,8 @@ const refusal = (reason: PairReason): SteadyOutcome => ({
 /** Partials that are read: a fork has its first one only, beside a clang that dies at once. */
 const PARTIALS: Record<ReferenceKind, number> = { fork: 1, reed: 6, keyboard: 6, string: 8 };
 const BLOCKS = 8;
+/** From the middle of the first third to that of the last, in blocks. */
+const THIRDS_APART = 5.3;
 /** However well it is heard, a recording's clock and the tone itself are not surer than this, cents (house estimate). */
 const LEAST_SIGMA = 0.004;
 /** A partial fainter than this share of the loudest is left out. */
@@ -80,14 +82,15 @@ export function measureSteady(
     const band = bands.band(hz, Math.min(0.45 * comb.f0, 40), fromS, toS);
     const count = band.re.length;
     const size = Math.floor(count / BLOCKS);
+    const decay = decayOf(band);
     // First by eighths, which a drift does not blur; then over the whole, where it stands still.
     const rough = Array.from({ length: BLOCKS }, (_, k) => toneIn(band, k * size, (k + 1) * size, 0, 6));
     const middle = mean(rough);
     const still = toneIn(band, 0, count, middle, 0.2);
-    const alone = fitTones(band, [{ hz: still, decay: decayOf(band) }]);
+    const alone = fitTones(band, [{ hz: still, decay }]);
     const whole = alone.left < STANDS * alone.energy ? still : middle;
     const fit = fitTones({ ...band, re: band.re.subarray(0, size), im: band.im.subarray(0, size) }, [
-      { hz: rough[0]!, decay: decayOf(band) },
+      { hz: rough[0]!, decay },
     ]);
     const at = (f: number) => band.centreHz + f;
     return [
@@ -106,8 +109,8 @@ export function measureSteady(
     return refusal(peaks.amplitude.some((a, i) => a > NO_TONE * peaks.floor[i]!) ? 'other-notes' : 'no-pitch');
   const read = good.map((l) => {
     // What drifts evenly is drift, not error.
-    const slope = l.eighths.reduce((s, c, k) => s + c * (k - 3.5), 0) / 42;
-    const scatter = sampleStandardDeviation(l.eighths.map((c, k) => c - slope * (k - 3.5)));
+    const slope = linearRegression(l.eighths.map((c, k) => [k, c])).m;
+    const scatter = sampleStandardDeviation(l.eighths.map((c, k) => c - slope * k));
     return { ...l, slope, sigma: Math.max(LEAST_SIGMA, scatter / Math.sqrt(BLOCKS)) };
   });
   // The surest partial leads; where there is no stiffness, all say the same.
@@ -128,6 +131,6 @@ export function measureSteady(
     ok: true,
     frequencyHz,
     sigmaCents: Math.max(1 / Math.sqrt(sum), spread),
-    driftCents: 5.3 * mean(read.map((l) => l.slope)),
+    driftCents: THIRDS_APART * mean(read.map((l) => l.slope)),
   };
 }

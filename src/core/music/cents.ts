@@ -12,3 +12,9 @@ export function cents(frequencyHz: number, referenceHz: number): number {
 export function ratioOfCents(c: number): number {
   return Math.pow(2, c / 1200);
 }
+
+/** Cents as they are written, to a tenth, with a true minus: '+7.9', '−0.4', '0.0'. */
+export function signedCents(c: number): string {
+  const text = Math.abs(c).toFixed(1);
+  return text === '0.0' ? text : `${c < 0 ? '−' : '+'}${text}`;
+}

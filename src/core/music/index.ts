@@ -1,3 +1,3 @@
-export { cents, ratioOfCents } from './cents';
+export { cents, ratioOfCents, signedCents } from './cents';
 export { parseNote, noteFrequencyHz, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ, type Note } from './note';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';

@@ -1,5 +1,5 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import { ratioOfCents } from '../music';
+import { ratioOfCents, signedCents } from '../music';
 import type { InstrumentLife } from '../records';
 
 /** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */
@@ -25,7 +25,6 @@ export function commonOffset(
   if (now.length < Math.max(FEWEST, strings.length - 1)) return undefined;
   const cents = mean(now);
   if (sampleStandardDeviation(now) > TOGETHER_CENTS || Math.abs(cents) < FAR_CENTS) return undefined;
-  const said = `${cents < 0 ? '−' : '+'}${Math.abs(cents).toFixed(1)}`;
   const other = a4Hz * ratioOfCents(cents);
   const frets = Math.round(cents / SEMITONE);
   const why =
@@ -34,5 +33,5 @@ export function commonOffset(
         ? `is a capo on fret ${frets}?`
         : `is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`
       : `is the reference ${other.toFixed(1)} Hz, or a capo on?`;
-  return { cents, words: `${record.name}: everything stands ${said}: ${why}` };
+  return { cents, words: `${record.name}: everything stands ${signedCents(cents)}: ${why}` };
 }

@@ -1,5 +1,6 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import type { CauseBuild, Logged, SinceLast, TestResult, Told } from '../causes';
+import { signedCents } from '../music';
 import { octavePasses } from '../octave';
 import type { Bench, InstrumentLife, StringLife } from '../records';
 import { SETTLING_PRIORS } from '../settling';
@@ -53,10 +54,6 @@ function sinceLast({ strings }: InstrumentLife, own: StringLife): SinceLast | un
   return { test: 'since-last', own: moved, others: mean(others), othersSd: sampleStandardDeviation(others) };
 }
 
-const rounded = (cents: number) => {
-  const text = Math.abs(cents).toFixed(1);
-  return text === '0.0' ? text : `${cents < 0 ? '−' : '+'}${text}`;
-};
 const days = (ms: number) => (ms < DAY ? 'today' : ms < 2 * DAY ? 'yesterday' : `${Math.floor(ms / DAY)} days ago`);
 
 /** Reads the log of an instrument for what it says of one string that does not stay. */
@@ -69,9 +66,9 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
   const pair = since(own);
   if (whole)
     says.push(
-      `Since it was tuned it went ${rounded(whole.own)} cents, the others ${rounded(whole.others)} ±${whole.othersSd.toFixed(1)}.`,
+      `Since it was tuned it went ${signedCents(whole.own)} cents, the others ${signedCents(whole.others)} ±${whole.othersSd.toFixed(1)}.`,
     );
-  else if (pair) says.push(`Since it was tuned it went ${rounded(pair.cents)} cents; the others were not read.`);
+  else if (pair) says.push(`Since it was tuned it went ${signedCents(pair.cents)} cents; the others were not read.`);
   else says.push('Nobody has read it since it was tuned: a check of all strings on the bench would tell more.');
   const slips = readings.filter((r) => r.slip).length;
   if (readings.length > 2) told.slips = slips;
@@ -109,7 +106,7 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
   const octave: TestResult | undefined = pass && { test: 'octave', first: pass.errors.stringCents! };
   if (octave)
     says.push(
-      `Its octave harmonic stood ${rounded(octave.first)} cents off an even string’s ${days(nowMs - pass!.atMs)}.`,
+      `Its octave harmonic stood ${signedCents(octave.first)} cents off an even string’s ${days(nowMs - pass!.atMs)}.`,
     );
   return { since: whole, octave, told, fromAbove, says };
 }

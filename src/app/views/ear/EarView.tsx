@@ -28,7 +28,9 @@ export function EarView({ life }: { life: InstrumentLife }) {
   const frets = traitsOf(life.record).frets ? USUAL_FRETS : 0;
   // From the lowest string: as one counts when tuning.
   const low = useMemo(() => ({ ...life, strings: [...life.strings].reverse() }), [life]);
-  const notes = useMemo(() => low.strings.map((s) => s.plan.note), [low]);
+  const names = low.strings.map((s) => s.plan.note).join(' ');
+  const notes = useMemo(() => names.split(' '), [names]);
+  // By the notes alone: another reading is no other tuning.
   const rounds = useMemo(
     () => new Map(SCHOOLS.map((s) => [s, earRound(notes, s, frets, a4Hz)] as const)),
     [notes, frets, a4Hz],

@@ -4,10 +4,8 @@ import { cents, ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import type { GuidedStep } from '../../../core/pass';
 import type { Reading } from '../../../core/pitch';
 import type { InstrumentLife } from '../../../core/records';
+import { soundedAlone } from '../../pass/guided';
 import type { Draft } from '../../store/world';
-
-/** A string that is tuned by ear may stand this far off, cents either way. */
-const WITHIN_CENTS = 150;
 
 interface Run {
   passId: string;
@@ -36,19 +34,9 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
     const { note } = string.plan;
     const known = string.readings.at(-1);
     const target = targetFrequencyHz(note, a4Hz)!;
-    return {
-      step: { stringId: key, purpose: 'found', confirm: false },
-      named: {
-        id: key,
-        name: note,
-        targetHz: target,
-        ...(known ? { lastHz: target * ratioOfCents(known.cents) } : {}),
-      },
-      others: [],
-      toleranceCents: WITHIN_CENTS,
-      insist: true,
-      foundCents: null,
-    };
+    return soundedAlone(key, note, target, {
+      lastHz: known && target * ratioOfCents(known.cents),
+    });
   }, [reads, string, key, a4Hz]);
   return {
     run,

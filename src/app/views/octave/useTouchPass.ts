@@ -1,6 +1,6 @@
+import { soundedAlone } from '../../pass/guided';
 import { useMemo, useState } from 'react';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
-import type { GuidedStep } from '../../../core/pass';
 import type { Reading } from '../../../core/pitch';
 import type { TouchRecord } from '../../../core/records';
 import { usePass } from '../../pass/usePass';
@@ -41,15 +41,9 @@ export function useTouchPass(
     (touches.findLast((t) => t.passId === passId && t.stringId === step.stringId && t.touch === 'open')?.frequencyHz ??
       targetFrequencyHz(step.note, a4Hz)!);
   const guided = useMemo(
-    (): GuidedStep | undefined =>
-      step && {
-        step: { stringId: step.key, purpose: 'found', confirm: false },
-        named: { id: step.key, name: step.note, targetHz: openHz! * ratioOfCents(100 * semitones(step)) },
-        others: [],
-        toleranceCents: WITHIN_CENTS,
-        insist: true,
-        foundCents: null,
-      },
+    () =>
+      step &&
+      soundedAlone(step.key, step.note, openHz! * ratioOfCents(100 * semitones(step)), { withinCents: WITHIN_CENTS }),
     [step, openHz],
   );
   const index = step ? steps.findIndex((s) => s.key === step.key) : 0;

@@ -1,7 +1,6 @@
 import { useMemo, useState } from 'react';
 import { averageTone, type ToneReading } from '../../../core/intervals';
 import { A4_MAX_HZ, A4_MIN_HZ, cents } from '../../../core/music';
-import type { GuidedStep } from '../../../core/pass';
 import type { ReferenceSource } from '../../../core/records';
 import { forkTruth, reedTruth } from '../../../core/simulate';
 import { commonOffset } from '../../../core/story';
@@ -11,6 +10,7 @@ import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
 import { Button } from '../../parts/Button';
 import { signed, sinceTime } from '../../parts/format';
+import { soundedAlone } from '../../pass/guided';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS } from '../../store/status';
@@ -27,8 +27,6 @@ const SOURCES: Record<Exclude<ReferenceSource, 'standard'>, { words: string; it:
 };
 const NAMED = Object.keys(SOURCES) as (keyof typeof SOURCES)[];
 const STANDARDS = [440, 441, 442, 443, 415, 392, 430, 432, 466];
-/** A tone may stand so far from the reference in force, cents either way. */
-const WITHIN_CENTS = 150;
 /** A steel fork changes by so much a degree, from 20 deg C (house estimate). */
 const FORK_PER_DEGREE = -0.19;
 /** A change from the first repeat to the last beyond this is told, cents. */
@@ -53,17 +51,7 @@ export function ReferenceView() {
   const last = readings.at(-1)?.frequencyHz;
   const sounding = measuring && !found;
   const guided = useMemo(
-    (): GuidedStep | undefined =>
-      sounding
-        ? {
-            step: { stringId: key, purpose: 'found', confirm: false },
-            named: { id: key, name: 'A4', targetHz: last ?? a4Hz },
-            others: [],
-            toleranceCents: WITHIN_CENTS,
-            insist: true,
-            foundCents: null,
-          }
-        : undefined,
+    () => (sounding ? soundedAlone(key, 'A4', last ?? a4Hz) : undefined),
     [sounding, key, last, a4Hz],
   );
   const sound = useListening(
