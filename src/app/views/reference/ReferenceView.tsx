@@ -84,10 +84,11 @@ export function ReferenceView() {
       return;
     }
     const room = bench.room ? { tempC: bench.room.tempC } : {};
-    void write([{ type: 'reference', a4Hz: frequencyHz, source, sigmaCents, ...room }], () => {
-      setMeasuring(false);
-      say(`In force from now on: ${frequencyHz.toFixed(1)} Hz. What was read before keeps its own.`);
-    });
+    // At once: a second press does not write it twice.
+    setMeasuring(false);
+    void write([{ type: 'reference', a4Hz: frequencyHz, source, sigmaCents, ...room }], () =>
+      say(`In force from now on: ${frequencyHz.toFixed(1)} Hz. What was read before keeps its own.`),
+    );
   };
   const enter = () => {
     if (found) keep();
