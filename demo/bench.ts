@@ -1,5 +1,5 @@
 import { FAMILIES, SETTLES_AS, stringLoad, type StringMaterial } from '../src/core/strings';
-import { DEFAULT_A4_HZ, targetFrequencyHz } from '../src/core/music';
+import { cents, DEFAULT_A4_HZ, targetFrequencyHz } from '../src/core/music';
 import { acrossMm } from '../src/core/octave';
 import { randomFrom, touchCents, type FrettedTruth, type StringTruth } from '../src/core/simulate';
 import type { StringPlan } from '../src/core/records';
@@ -8,6 +8,8 @@ import type { StringPlan } from '../src/core/records';
 export const ZONE_MIN = 120;
 export const NOON_MS = Date.UTC(2026, 5, 12, 10, 0);
 export const MINUTE = 60000;
+/** The A4 of the harmonium in the cabin. */
+const HARMONIUM_HZ = 441.3;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 
@@ -19,6 +21,8 @@ export interface DemoInstrument {
   strings: StringPlan[];
   truths: StringTruth[];
   passesMs: number[];
+  /** Where it was tuned to, cents above 440. */
+  tunedCents: number;
 }
 
 const CREEP: Record<string, [cents: number, temp: number]> = {
@@ -72,7 +76,7 @@ function instrument(
       ...(load?.breakingHz ? { breakCents: 1200 * Math.log2(load.breakingHz / targetHz) } : {}),
     };
   });
-  return { instrumentId, name, family: familyCode, strings, truths, passesMs };
+  return { instrumentId, name, family: familyCode, strings, truths, passesMs, tunedCents: 0 };
 }
 
 const after = (startMs: number, minutes: number[]) => minutes.map((m) => startMs + m * MINUTE);
@@ -150,6 +154,8 @@ export function heronsBench(): DemoInstrument[] {
     settledSince(36),
     after(NOON_MS - 9 * DAY, [0, 3 * 1440, 7 * 1440, 8.9 * 1440]),
   );
+  // Tuned to the harmonium of the cabin.
+  kantele.tunedCents = cents(HARMONIUM_HZ, DEFAULT_A4_HZ);
   const bouzouki = instrument(
     'bouzouki',
     'Bouzouki, loose bridge',

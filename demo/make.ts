@@ -46,7 +46,7 @@ function hear(string: StringTruth, atMs: number, seed: number) {
 }
 
 function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void): void {
-  const { instrumentId, truths, passesMs } = instrument;
+  const { instrumentId, truths, passesMs, tunedCents } = instrument;
   const random = randomFrom(instrument.strings.length * 97 + instrumentId.length);
   const base = { version: RECORD_VERSION, zoneMin: ZONE_MIN } as const;
   let serial = 0;
@@ -80,14 +80,14 @@ function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void):
       const atMs = Math.round(passMs + i * 7000);
       if (pass === 0) {
         // Strung a little flat, or flat by whatever an old set has fallen: brought up in the first pass.
-        string.startCents = -trueCents(string, atMs) - random.between(8, 30);
+        string.startCents = tunedCents - trueCents(string, atMs) - random.between(8, 30);
       }
       const found = read(string, 'as-found', atMs);
       const slip = string.slips.some((s) => s.atMs <= atMs && s.atMs > (passesMs[pass - 1] ?? 0));
       if (slip) read(string, 'as-found', atMs + 3000, { slip: true });
-      if (isLast || (Math.abs(found) <= TOLERANCE_CENTS && pass > 0)) return;
+      if (isLast || (Math.abs(found - tunedCents) <= TOLERANCE_CENTS && pass > 0)) return;
       const turnMs = atMs + 12000;
-      string.turns.push({ atMs: turnMs, cents: -found + 0.5 * random.normal() });
+      string.turns.push({ atMs: turnMs, cents: tunedCents - found + 0.5 * random.normal() });
       read(string, 'as-left', turnMs + 6000, { arrival: 'from below' });
     });
   });

@@ -70,6 +70,13 @@ export function goodLog(): LogRecord[] {
     { ...at(61), instrumentId: 'x', stringId: 's2', type: 'removed', reason: 'broke', place: 'nut' },
     { ...at(62), type: 'room', tempC: 20.5 },
     { ...at(63), type: 'reference', a4Hz: 441 },
+    {
+      ...at(63),
+      type: 'tuning',
+      instrumentId: 'x',
+      name: 'A whole step down',
+      strings: strings.map(({ stringId }, k) => ({ stringId, note: ['G4', 'D4', 'Bb3'][k]!, offsetCents: -1.5 * k })),
+    },
     { ...at(64), type: 'curtain', ...show },
     {
       ...at(65),

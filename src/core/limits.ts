@@ -60,3 +60,7 @@ export function hasHugeNumber(value: unknown): boolean {
   if (typeof value !== 'object' || value === null) return false;
   return Object.values(value).some(hasHugeNumber);
 }
+
+/** A string's own offset from equal temperament, cents; and the fret of a capo. */
+export const MOST_OFFSET_CENTS = 50;
+export const MOST_CAPO = 12;

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { changesOf, TEST_GUIDES, type CauseTest, type Changes, type Measure, type TestPart } from '../../core/causes';
-import { ratioOfCents, targetFrequencyHz } from '../../core/music';
+import { ratioOfCents, stringTargetHz } from '../../core/music';
 import type { GuidedStep } from '../../core/pass';
 import type { Reading } from '../../core/pitch';
 import type { InstrumentLife, StringLife } from '../../core/records';
@@ -21,7 +21,7 @@ export interface TestOutcome extends Omit<Changes, 'repeat'> {
 
 const lastHz = ({ plan, readings }: StringLife, a4Hz: number): number => {
   const known = readings.at(-1);
-  return known ? known.targetHz * ratioOfCents(known.cents) : targetFrequencyHz(plan.note, a4Hz)!;
+  return known ? known.targetHz * ratioOfCents(known.cents) : stringTargetHz(plan, a4Hz)!;
 };
 
 /** One test under way on a string: its parts in turn, what was read, and what the ear is told to expect. */

@@ -94,6 +94,11 @@ export const KEYS = {
     again: { keys: ['r', 'Escape'], shown: 'R, Esc', words: 'Begin anew' },
     pluck: hands.pluck,
   },
+  tuning: {
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Tune by it from now on' },
+    tone: { keys: ['t'], shown: 'T', words: 'A tone at the string’s place, or no more' },
+    string: { keys: ['ArrowLeft', 'ArrowRight'], shown: '← →', words: 'The string before, the next one' },
+  },
   fitting: {
     next: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Done; take what sounds; begin' },
     back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the step before' },

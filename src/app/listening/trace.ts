@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import type { PairMoment } from '../../core/intervals';
 import type { GuideView } from '../../core/pass';
 import type { TrackPoint } from '../../core/pitch';
 
@@ -8,6 +9,8 @@ export interface Moment extends GuideView {
   trail: readonly TrackPoint[];
   /** The app itself sounds: nothing is heard. */
   deaf: boolean;
+  /** Two strings heard together, where they are followed; null where they are not. */
+  pair: PairMoment | null;
 }
 
 export interface Trace {
@@ -24,6 +27,7 @@ const NOTHING: Moment = {
   turning: false,
   trail: [],
   deaf: false,
+  pair: null,
 };
 
 export function createTrace(): Trace {

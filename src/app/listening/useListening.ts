@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { createGuide, reachOf, type Figure, type GuidedStep, type TunerAdvice, type Verdict } from '../../core/pass';
+import type { PairOptions } from '../../core/intervals';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
@@ -36,6 +37,8 @@ export function useListening(
   onVerdict: (verdict: Verdict, source: Source) => void,
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
+  /** Two strings to be followed together. */
+  pair?: PairOptions,
 ) {
   const { ask, demo } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
@@ -66,29 +69,33 @@ export function useListening(
   });
 
   useEffect(() => {
-    const made = createEar(say, (heard) => {
-      for (const h of heard) {
-        if (h.kind === 'input-check' && !pendingCheck.current) {
-          // Nobody asked for it: only a trouble is told, and a look spoilt by a string is taken once more.
-          looks.current--;
-          const { kind, floorDb, message } = h.check;
-          if (kind === 'silent' || (kind === 'hum' && floorDb < QUIET_DB)) say(message);
-          else if (kind !== 'good' && looks.current > 0) made.check();
-          continue;
+    const made = createEar(
+      say,
+      (heard) => {
+        for (const h of heard) {
+          if (h.kind === 'input-check' && !pendingCheck.current) {
+            // Nobody asked for it: only a trouble is told, and a look spoilt by a string is taken once more.
+            looks.current--;
+            const { kind, floorDb, message } = h.check;
+            if (kind === 'silent' || (kind === 'hum' && floorDb < QUIET_DB)) say(message);
+            else if (kind !== 'good' && looks.current > 0) made.check();
+            continue;
+          }
+          if (h.kind === 'input-check' || h.kind === 'clock-check') {
+            pendingCheck.current = undefined;
+            setCheck(h);
+            continue;
+          }
+          if (h.kind === 'track') points.current.push(...h.points);
+          // What was asked for before the step moved on is no answer to what is asked now.
+          for (const verdict of guide.hear(h)) verdictRef.current(verdict, sourceRef.current);
         }
-        if (h.kind === 'input-check' || h.kind === 'clock-check') {
-          pendingCheck.current = undefined;
-          setCheck(h);
-          continue;
-        }
-        if (h.kind === 'track') points.current.push(...h.points);
-        // What was asked for before the step moved on is no answer to what is asked now.
-        for (const verdict of guide.hear(h)) verdictRef.current(verdict, sourceRef.current);
-      }
-      const end = points.current[points.current.length - 1]?.tS ?? 0;
-      points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
-      streamAt.current = { tS: end, cameMs: performance.now() };
-    });
+        const end = points.current[points.current.length - 1]?.tS ?? 0;
+        points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
+        streamAt.current = { tS: end, cameMs: performance.now() };
+      },
+      (moment) => trace.set({ pair: moment }),
+    );
     ear.current = made;
     aim(made, guidedRef.current);
     // The trace is drawn at most twenty times a second, whatever the listener's pace.
@@ -126,11 +133,17 @@ export function useListening(
     aim(ear.current, guided);
   }, [guide, guided]);
 
+  useEffect(() => {
+    trace.set({ pair: null });
+    ear.current?.setPair(pair ?? null);
+  }, [pair, trace]);
+
   const pause = useCallback(() => {
     ear.current?.pause();
+    trace.set({ pair: null });
     simulated.current = undefined;
     setListening(undefined);
-  }, []);
+  }, [trace]);
 
   const listen = useCallback(
     async (source: 'microphone' | 'simulated', deviceId?: string, explained = false) => {

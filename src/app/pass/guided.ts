@@ -1,4 +1,4 @@
-import { cents, ratioOfCents, targetFrequencyHz } from '../../core/music';
+import { cents, ratioOfCents, stringTargetHz } from '../../core/music';
 import type { GuidedStep, PassStep } from '../../core/pass';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { tunerOf } from './tuner';
@@ -18,7 +18,7 @@ export function guidedOf(
   more: Pick<GuidedStep, 'toleranceCents'> & Partial<GuidedStep>,
 ): GuidedStep | undefined {
   const placeOf = (s: StringLife) => {
-    const targetHz = targetFrequencyHz(s.plan.note, a4Hz)!;
+    const targetHz = stringTargetHz(s.plan, a4Hz)!;
     const last = s.readings[s.readings.length - 1];
     return {
       id: s.plan.stringId,

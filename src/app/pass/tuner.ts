@@ -1,7 +1,7 @@
 import type { TunerKnown } from '../../core/pass';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { centsPerTurn, fineTravelLeft, traitsOf, tunerPlace, type TunerPlace } from '../../core/strings';
-import { targetFrequencyHz } from '../../core/music';
+import { stringTargetHz } from '../../core/music';
 import { loadOf } from './loadOf';
 
 /** Where a string's tuner stands. */
@@ -21,7 +21,7 @@ export function tunerOf(life: InstrumentLife, string: StringLife, a4Hz: number):
   return {
     place: plan.tuner ?? placeOf(life, plan.stringId).words,
     kind: traits.tuner,
-    perTurn: centsPerTurn(plan, loadOf(plan, targetFrequencyHz(plan.note, a4Hz)!), traits),
+    perTurn: centsPerTurn(plan, loadOf(plan, stringTargetHz(plan, a4Hz)!), traits),
     other: tuner?.other ?? false,
     gain: tuner?.gain ?? 1,
     fineLeft: fineTravelLeft(pairs),

@@ -66,6 +66,14 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
   },
   {
+    path: 'tuning',
+    title: 'Tuning',
+    of: 'instrument',
+    keys: KEYS.tuning,
+    shownAt: 'tuning/viola',
+    load: () => import('../views/tuning/TuningView').then((m) => as(m.TuningView)),
+  },
+  {
     path: 'ear',
     title: 'By ear',
     of: 'instrument',

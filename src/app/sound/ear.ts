@@ -1,3 +1,4 @@
+import type { PairMoment, PairOptions } from '../../core/intervals';
 import type { Heard, Task } from '../../core/pitch';
 import type { FromListener, ToListener } from '../workers/messages';
 import type { SoundSource } from './sources';
@@ -7,6 +8,8 @@ export interface Ear {
   /** @param clockRatio true sample rate over the nominal one */
   listen(source: SoundSource, clockRatio?: number): void;
   setTask(task: Task): void;
+  /** Two strings to follow, or none. */
+  setPair(pair: PairOptions | null): void;
   readNow(): void;
   check(referenceHz?: number): void;
   /** Hears nothing for so long: the app itself sounds. */
@@ -15,12 +18,18 @@ export interface Ear {
   close(): void;
 }
 
-export function createEar(onTrouble: (sentence: string) => void, onHeard: (heard: Heard[]) => void): Ear {
+export function createEar(
+  onTrouble: (sentence: string) => void,
+  onHeard: (heard: Heard[]) => void,
+  onPair: (moment: PairMoment | null) => void,
+): Ear {
   const worker = new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' });
   let source: SoundSource | undefined;
   let serial = 0;
   worker.onmessage = ({ data }: MessageEvent<FromListener>) => {
-    if (source && data.serial === serial) onHeard(data.heard);
+    if (!source || data.serial !== serial) return;
+    onHeard(data.heard);
+    if (data.pair !== undefined) onPair(data.pair);
   };
   worker.onerror = (event) =>
     onTrouble(`The listener failed (${event.message}). What was kept is safe; reload the page to go on.`);
@@ -41,6 +50,9 @@ export function createEar(onTrouble: (sentence: string) => void, onHeard: (heard
     },
     setTask(task) {
       worker.postMessage({ kind: 'task', task } satisfies ToListener);
+    },
+    setPair(pair) {
+      worker.postMessage({ kind: 'pair', pair } satisfies ToListener);
     },
     readNow() {
       worker.postMessage({ kind: 'read-now' } satisfies ToListener);

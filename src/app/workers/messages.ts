@@ -1,5 +1,6 @@
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
+import type { PairMoment, PairOptions } from '../../core/intervals';
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
@@ -14,6 +15,8 @@ export type ToListener =
   | { kind: 'read-now' }
   | { kind: 'check'; referenceHz?: number }
   | { kind: 'deafen'; seconds: number }
+  /** Two strings are to be followed too; null: no more. */
+  | { kind: 'pair'; pair: PairOptions | null }
   | { kind: 'close' };
 
 /** Blocks of samples from a source to the listener worker, over its own port; answered by one message each. */
@@ -26,6 +29,8 @@ export interface BlockMessage {
 export interface FromListener {
   heard: Heard[];
   serial: number;
+  /** What was heard last of the two strings that are followed. */
+  pair?: PairMoment | null;
 }
 
 /** What the settling worker is asked of the log it was told; each is one pure function of the core. */

@@ -13,3 +13,4 @@ export { measurePair, type PairOutcome, type PairReading } from './pair';
 export type { PairOptions, PairReason } from './take';
 export { measureSteady, REFERENCE_KINDS, type ReferenceKind, type SteadyOutcome, type SteadyReading } from './steady';
 export { averageTone, type ToneAverage, type ToneReading } from './average';
+export { createPairListener, type PairListener, type PairMoment } from './live';

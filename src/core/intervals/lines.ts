@@ -211,13 +211,20 @@ const USUAL_SPREAD = 1.5e-4;
 /** However well a partial is seen, it stands off the law by this, cents (house estimate). */
 const LEAST_OFF_CENTS = 0.15;
 
+/** Partials that each round looks at. */
+const ROUNDS = [9, 14, 20, 26];
+
 /** Both strings' laws from every cluster seen by itself; a few rounds, each from where the last one left them. */
-export function settle(take: Take, theta: Theta): { theta: Theta; sigma: [number, number]; seen: Seen[] } {
+export function settle(
+  take: Take,
+  theta: Theta,
+  rounds: readonly number[] = ROUNDS,
+): { theta: Theta; sigma: [number, number]; seen: Seen[] } {
   let at = theta;
   let seen: Seen[] = [];
   let sigma: [number, number] = [1, 1];
   // Stiffness is known better with every round: higher partials are found by it then, not before.
-  for (const most of [9, 14, 20, 26]) {
+  for (const most of rounds) {
     const clusters = clustersOf(take, at.a, at.b, Math.max(most, ...take.ratio));
     for (const c of clusters) refineDecays(c, at);
     seen = lookAll(clusters, at);

@@ -59,8 +59,7 @@ export function prepare(
   if (raw.length < 0.05 * sampleRate) return 'too-short';
   const peak = raw.reduce((m, v) => Math.max(m, Math.abs(v)), 0);
   if (peak < SILENT) return 'too-quiet';
-  const high = Math.max(o.aHz, o.bHz);
-  const topHz = Math.min(HIGHEST_HZ, Math.max(1500, (MOST_PARTIALS + 1) * high));
+  const topHz = topOf(o);
   const factor = Math.max(1, Math.floor(sampleRate / (2.6 * topHz)));
   let x = decimate(raw, factor);
   const rate = sampleRate / factor;
@@ -94,18 +93,26 @@ export function prepare(
   if (findGap(raw.subarray(Math.floor(first.onsetS * sampleRate), Math.floor(toS * sampleRate)), sampleRate, peak) >= 0)
     return 'gap';
   const [i, j] = [Math.floor(fromS * rate), Math.floor(toS * rate)];
+  return { ...takeOf(x, rate, i, j, topHz, o.ratio), onsetS: first.onsetS };
+}
+
+/** Highest frequency that is looked at for two notes. */
+export const topOf = ({ aHz, bHz }: PairOptions): number =>
+  Math.min(HIGHEST_HZ, Math.max(1500, (MOST_PARTIALS + 1) * Math.max(aHz, bHz)));
+
+/** A stretch of sound, samples i to j, with its bands and its peaks; as if it began where it is read. */
+export function takeOf(
+  x: Float64Array,
+  rate: number,
+  i: number,
+  j: number,
+  topHz: number,
+  ratio: readonly [number, number],
+): Prepared {
   const size = 4 * powerOfTwo(j - i);
   const spectrum = amplitudeSpectrum(x, i, j, size, new Float64Array(size / 2));
   const hzPerBin = rate / size;
   const peaks = findPeaks(spectrum, Math.floor(topHz / hzPerBin), hzPerBin, (2 * size) / (j - i), 25, 60, 4);
-  return {
-    bands: bandsOf(x, rate),
-    fromS,
-    toS,
-    topHz,
-    ratio: o.ratio,
-    onsetS: first.onsetS,
-    peaks,
-    hzPerBin: rate / (j - i),
-  };
+  const [fromS, toS] = [i / rate, j / rate];
+  return { bands: bandsOf(x, rate), fromS, toS, topHz, ratio, onsetS: fromS, peaks, hzPerBin: rate / (j - i) };
 }

@@ -1,3 +1,15 @@
 export { cents, ratioOfCents, signedCents } from './cents';
 export { parseNote, noteFrequencyHz, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ, type Note } from './note';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';
+export {
+  fifthsOffsets,
+  justOffsets,
+  openChords,
+  stringTargetHz,
+  temperOffsets,
+  transpose,
+  tuningCost,
+  type StringTarget,
+  type Temper,
+  type TuningCost,
+} from './tuning';

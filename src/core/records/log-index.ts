@@ -16,6 +16,7 @@ import type {
   TouchRecord,
   TreatmentRecord,
   TrialRecord,
+  TuningRecord,
 } from './types';
 
 /** The bench as the log tells it. Derived, never stored. */
@@ -40,6 +41,8 @@ export interface Bench {
   findings: FindingRecord[];
   /** Strings tuned by ear, and how far off they were read. */
   judgements: JudgementRecord[];
+  /** What instruments were tuned to, oldest first. */
+  tunings: TuningRecord[];
   /** Grows with every string or instrument that comes or goes. */
   changes: number;
   /** The last time that a device's clock was set back, and not forward again. */
@@ -180,6 +183,7 @@ export function createLogIndex(): LogIndex {
         tests: everywhere('test'),
         findings: everywhere('finding'),
         judgements: everywhere('judgement'),
+        tunings: everywhere('tuning'),
         changes,
         clockBack: [...clocks.values()]
           .flatMap((c) => c.setBack() ?? [])

@@ -1,4 +1,4 @@
-import { cents, targetFrequencyHz } from '../music';
+import { cents, stringTargetHz } from '../music';
 import type { SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
@@ -10,6 +10,7 @@ import type {
   StringPlan,
   TreatmentRecord,
   TunerRecord,
+  TuningRecord,
 } from './types';
 
 /** The order of records: of time, then of writing, then of id. */
@@ -46,8 +47,12 @@ export interface StringLife {
 }
 
 export interface InstrumentLife {
+  /** As its owner describes it; the strings' own notes. */
   record: InstrumentRecord;
+  /** As they are tuned now. */
   strings: StringLife[];
+  /** The tuning in force, where it is not the strings' own notes in equal temperament. */
+  tuning?: TuningRecord;
 }
 
 export const last = <T>(list: readonly T[]): T | undefined => list[list.length - 1];
@@ -74,8 +79,11 @@ export function lifeOf(
   const rounds = groupBy(ofType(live, 'round'), key);
   const treatments = ofType(live, 'treatment');
   const tuners = groupBy(ofType(live, 'tuner'), key);
-  const strings = record.strings.map((plan): StringLife => {
-    const place = plan.stringId;
+  const tunings = ofType(live, 'tuning');
+  const tuning = inForce(named, tunings);
+  const strings = record.strings.map((own): StringLife => {
+    const place = own.stringId;
+    const plan = tunedAs(own, tuning);
     const on = fitted.get(place) ?? [];
     const off = removed.get(place) ?? [];
     const present = last(on);
@@ -84,8 +92,12 @@ export function lifeOf(
     const sinceMs = strungMs ?? gone?.atMs ?? -Infinity;
     const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
     const noteAt = (atMs: number) =>
-      (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === place)?.note ?? plan.note;
-    const all = (readings.get(place) ?? []).map((r) => against(r, noteAt(r.atMs), plan.note, a4Hz ?? r.a4Hz));
+      (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === place)?.note ?? own.note;
+    const all = (readings.get(place) ?? []).map((r) => {
+      const tuningThen = tunings.length > 0 ? inForce(named, tunings, r.atMs) : undefined;
+      const then = tunedAs({ ...own, note: noteAt(r.atMs) }, tuningThen);
+      return against(r, then, plan, (tuning?.capo ?? 0) - (tuningThen?.capo ?? 0), a4Hz ?? r.a4Hz);
+    });
     return {
       plan,
       strungMs,
@@ -98,16 +110,39 @@ export function lifeOf(
       past: pastLives(on, off, all),
     };
   });
-  return { record, strings };
+  return { record, strings, ...(tuning ? { tuning } : {}) };
 }
 
-/** A reading against the target in force, whatever it was read by: a changed reference or note is no drift. */
-function against(r: ReadingRecord, noteThen: string, note: string, a4Hz: number): ReadingRecord {
-  if (r.a4Hz === a4Hz && noteThen === note) return r;
-  const then = targetFrequencyHz(noteThen, r.a4Hz);
-  const now = targetFrequencyHz(note, a4Hz);
-  if (then === undefined || now === undefined) return r;
-  return { ...r, a4Hz, targetHz: (r.targetHz * now) / then, cents: r.cents + cents(then, now) };
+/** The tuning in force at a time: the last one, unless the instrument's own notes were edited after it. */
+function inForce(
+  named: readonly InstrumentRecord[],
+  tunings: readonly TuningRecord[],
+  atMs = Infinity,
+): TuningRecord | undefined {
+  const newest = tunings.findLast((t) => t.atMs <= atMs);
+  const notes = (r: InstrumentRecord) => r.strings.map((s) => `${s.stringId} ${s.note}`).join();
+  const edited = named.findLast((r, i) => i > 0 && r.atMs <= atMs && notes(r) !== notes(named[i - 1]!));
+  return newest && newest.atMs >= (edited?.atMs ?? 0) ? newest : undefined;
+}
+
+/** A string as it is tuned: another note, an offset, and what a capo leaves of its length. */
+function tunedAs(own: StringPlan, tuning: TuningRecord | undefined): StringPlan {
+  const as = tuning?.strings.find((s) => s.stringId === own.stringId);
+  if (!as) return own;
+  const lengthMm = own.lengthMm * Math.pow(2, -(tuning?.capo ?? 0) / 12);
+  return { ...own, note: as.note, lengthMm, ...(as.offsetCents === 0 ? {} : { offsetCents: as.offsetCents }) };
+}
+
+/**
+ * A reading against the target in force, whatever it was read by: a changed reference or tuning is no drift.
+ * @param frets how much higher a capo sits now than then
+ */
+function against(r: ReadingRecord, planThen: StringPlan, plan: StringPlan, frets: number, a4Hz: number): ReadingRecord {
+  const [then, now] = [stringTargetHz(planThen, r.a4Hz), stringTargetHz(plan, a4Hz)];
+  if (then === undefined || now === undefined || (then === now && frets === 0)) return r;
+  const as = { ...r, a4Hz, targetHz: (r.targetHz * now) / then, cents: r.cents + cents(then, now) + 100 * frets };
+  // Under another capo it is another length: only the figures compare.
+  return frets === 0 ? as : { ...as, partials: [] };
 }
 
 export function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T[]> {

@@ -229,3 +229,37 @@ test('a pass that named its steps with slashes is read with colons, as ids are w
   const checked = checkRecord({ ...pass, startedMs: START, skipped: ['s1/fret/12/0'], over: false });
   expect(checked).toMatchObject({ ok: true, record: { skipped: ['s1:fret:12:0'] } });
 });
+
+test('a tuning in force moves the targets, not the strings; a capo shortens them; an edited note puts it out of force', () => {
+  const found = read('s1', 5, -4);
+  const tuned = (minute: number, note: string, offsetCents: number, capo?: number): LogRecord => ({
+    ...base,
+    id: `t${++serial}`,
+    atMs: START + minute * MINUTE,
+    type: 'tuning',
+    instrumentId: 'x',
+    name: 'Other',
+    ...(capo ? { capo } : {}),
+    strings: [{ stringId: 's1', note, offsetCents }],
+  });
+  const [sweet] = lives([instrument, found, tuned(10, 'A4', 2.5)]);
+  expect(sweet!.plan).toMatchObject({ note: 'A4', offsetCents: 2.5 });
+  expect(sweet!.readings[0]!.cents).toBeCloseTo(-6.5, 6);
+  // Let down a half step it stands a half step sharp, and falls no further than it did.
+  const down = tuned(10, 'G#4', 0);
+  const left = read('s1', 12, 0, { purpose: 'as-left', targetHz: 440 * 2 ** (-1 / 12) });
+  const [low] = lives([instrument, found, down, left]);
+  expect(low!.readings.map((r) => Math.round(r.cents))).toEqual([96, 0]);
+  expect(totalFallCents(low!.readings)).toBeCloseTo(0, 6);
+  // A capo raises what sounds and leaves the string as it was.
+  const [capo] = lives([instrument, found, tuned(10, 'B4', 0, 2)]);
+  expect(capo!.plan.lengthMm).toBeCloseTo(650 * 2 ** (-2 / 12), 6);
+  expect(capo!.readings[0]!.cents).toBeCloseTo(-4, 6);
+  const edited: LogRecord = {
+    ...instrument,
+    id: 'i9',
+    atMs: START + 20 * MINUTE,
+    strings: [{ ...plans[0]!, note: 'G4' }, plans[1]!],
+  };
+  expect(lives([instrument, found, down, edited])[0]!.plan.note).toBe('G4');
+});

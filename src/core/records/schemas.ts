@@ -9,8 +9,10 @@ import {
   LONGEST_NAME,
   LONGEST_NOTE,
   LONGEST_SHOW_MIN,
+  MOST_CAPO,
   MOST_CENTS,
   MOST_HZ,
+  MOST_OFFSET_CENTS,
   MOST_STRINGS,
   MOST_TOLERANCE_CENTS,
   WARMEST_C,
@@ -319,6 +321,26 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     againstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     sigmaCents: finite().min(0).max(100).required(),
+  }),
+  tuning: object({
+    ...ofInstrument,
+    type: typed('tuning'),
+    name: instrumentName(),
+    capo: finite().integer().min(1).max(MOST_CAPO).optional(),
+    strings: array()
+      .of(
+        object({
+          stringId: id().required(),
+          note: noteField(),
+          offsetCents: finite().min(-MOST_OFFSET_CENTS).max(MOST_OFFSET_CENTS).required(),
+        })
+          .noUnknown()
+          .default(undefined)
+          .required(),
+      )
+      .min(1)
+      .max(MOST_STRINGS)
+      .required(),
   }),
   finding: object({
     ...ofString,

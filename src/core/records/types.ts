@@ -24,6 +24,8 @@ export interface StringPlan {
   stringId: string;
   /** Note name in scientific pitch, 'A2'. */
   note: string;
+  /** How far beside the note's equal-tempered place it is tuned, cents; from the tuning in force, never kept here. */
+  offsetCents?: number;
   lengthMm: number;
   material: StringMaterial;
   /** Outer diameter; null when unknown. */
@@ -34,6 +36,23 @@ export interface StringPlan {
   headMm?: number;
   /** Its tuner in the owner's words; otherwise by the family's way. */
   tuner?: string;
+}
+
+/** Where one string stands in a tuning: the note that sounds, and how far beside its equal-tempered place, cents. */
+export interface TunedString {
+  stringId: string;
+  note: string;
+  offsetCents: number;
+}
+
+/** What the strings of an instrument are tuned to from now on, until another one or until its own notes are edited. */
+export interface TuningRecord extends RecordBase {
+  type: 'tuning';
+  instrumentId: string;
+  name: string;
+  /** The fret that a capo lies on. */
+  capo?: number;
+  strings: TunedString[];
 }
 
 /** An instrument as it is from this record on; editing writes a new one with the same instrumentId. */
@@ -329,5 +348,6 @@ export type LogRecord =
   | TestRecord
   | FindingRecord
   | JudgementRecord
+  | TuningRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

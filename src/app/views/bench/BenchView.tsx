@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { nearestNote, ratioOfCents, stringTargetHz } from '../../../core/music';
 import { isOfPass, lastKept } from '../../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { useDigits } from '../../keys/digits';
@@ -26,6 +26,7 @@ import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
 import { Facts } from './Facts';
 import { Lanes } from './Lanes';
+import { TuningChoice } from './TuningChoice';
 import { TypedFigure } from './TypedFigure';
 import { useCheckPass } from './useCheckPass';
 import { TYPED_SIGMA, useKeeping } from './useKeeping';
@@ -51,7 +52,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const number = life.strings.findIndex((s) => s.plan.stringId === focusId) + 1;
   const focus = life.strings[number - 1] ?? life.strings[0]!;
   const { note } = focus.plan;
-  const targetHz = targetFrequencyHz(note, a4Hz)!;
+  const targetHz = stringTargetHz(focus.plan, a4Hz)!;
   const purpose = step?.purpose ?? 'found';
   const confirm = step?.confirm === true;
   const again = step?.again === true;
@@ -64,7 +65,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     [life, focusId, a4Hz, purpose, confirm, again, clock, insist],
   );
   const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
-  const load = useMemo(() => loadOf(focus.plan, targetFrequencyHz(focus.plan.note, a4Hz)!), [focus, a4Hz]);
+  const load = useMemo(() => loadOf(focus.plan, targetHz), [focus, targetHz]);
   const truth = demo?.stringOf(instrumentId, focusId);
 
   const choose = (index: number) => {
@@ -160,10 +161,11 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     >
       <div className={WITH_COLUMN}>
         <section aria-label="Strings" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
-          <p className="pb-1.5 text-sm text-ink2">
+          <div className="flex flex-wrap items-baseline pb-1.5 text-sm text-ink2">
             {holding} of {life.strings.length} strings will hold ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
             {strung > 0 && `, strung ${span(now - strung)} ago`}
-          </p>
+            <TuningChoice life={life} say={say} />
+          </div>
           <NotWorkedOut error={error} what="The forecasts" kept="Readings are kept as ever." />
           {life.strings.every((s) => s.readings.length === 0) && (
             <FirstStep drawing={<FallSketch />}>

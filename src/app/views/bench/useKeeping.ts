@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { targetFrequencyHz } from '../../../core/music';
+import { stringTargetHz } from '../../../core/music';
 import type { PassStep, TunerLearned, Verdict } from '../../../core/pass';
 import type { InstrumentLife, ReadingRecord, Source } from '../../../core/records';
 import { signed } from '../../parts/format';
@@ -41,7 +41,7 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
           type: 'reading',
           instrumentId,
           stringId,
-          targetHz: targetFrequencyHz(note, a4Hz)!,
+          targetHz: stringTargetHz(string.plan, a4Hz)!,
           a4Hz,
           ...(bench.room ? { tempC: bench.room.tempC } : {}),
           ...(slip ? { slip: true } : {}),

@@ -7,7 +7,7 @@ import {
   type CauseTest,
   type Told,
 } from '../../../core/causes';
-import { targetFrequencyHz } from '../../../core/music';
+import { stringTargetHz } from '../../../core/music';
 import type { StringLife, TestRecord } from '../../../core/records';
 import type { BeforeInquiry } from '../../../core/story';
 import { SETTLES_AS } from '../../../core/strings';
@@ -47,7 +47,7 @@ export function questionOf(
       material: SETTLES_AS[plan.material],
       lengthMm: plan.lengthMm,
       headMm: plan.headMm,
-      targetHz: targetFrequencyHz(plan.note, a4Hz)!,
+      targetHz: stringTargetHz(plan, a4Hz)!,
       gaugeMm: plan.gaugeMm ?? undefined,
       ageDays: strungMs === null ? undefined : Math.floor(Math.max(0, nowMs - strungMs) / DAY),
       fromAbove: before.fromAbove,

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { EarRound, School } from '../../../core/intervals';
-import { cents, ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
 import type { GuidedStep } from '../../../core/pass';
 import type { Reading } from '../../../core/pitch';
 import type { InstrumentLife } from '../../../core/records';
@@ -33,7 +33,7 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
     if (!reads || !string) return undefined;
     const { note } = string.plan;
     const known = string.readings.at(-1);
-    const target = targetFrequencyHz(note, a4Hz)!;
+    const target = stringTargetHz(string.plan, a4Hz)!;
     return soundedAlone(key, note, target, {
       lastHz: known && target * ratioOfCents(known.cents),
     });
@@ -63,7 +63,7 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
     /** The string is read. @returns what is kept of the judgement, and how far off it was */
     heard: (reading: Reading): { drafts: Draft[]; cents: number; over: boolean } | undefined => {
       if (!run || inHand === undefined || !string) return undefined;
-      const off = cents(reading.frequencyHz, targetFrequencyHz(string.plan.note, a4Hz)!);
+      const off = cents(reading.frequencyHz, stringTargetHz(string.plan, a4Hz)!);
       const read = new Map(run.read).set(inHand, { cents: off, sigmaCents: reading.sigmaCents });
       const over = run.at + 1 >= run.order.length;
       setRun(over ? undefined : { ...run, at: run.at + 1, reads: false, read, serial: run.serial + 1 });

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { ratioOfCents, stringTargetHz } from '../../../core/music';
 import { fittingPlan, SCHOOLS } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
@@ -115,7 +115,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     (verdict, source) => sounding && !waiting && keeping.hear(verdict, source),
     setMessage,
   );
-  const load = useMemo(() => own && loadOf(own.plan, targetFrequencyHz(own.plan.note, a4Hz)!), [own, a4Hz]);
+  const load = useMemo(() => own && loadOf(own.plan, stringTargetHz(own.plan, a4Hz)!), [own, a4Hz]);
 
   // The ear opens by itself at the first step that needs it.
   const open = useRef(sound.open);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { targetFrequencyHz } from '../../../core/music';
+import { stringTargetHz } from '../../../core/music';
 import { turnsFor, type FittingStep, type SCHOOLS } from '../../../core/fitting';
 import type { Verdict } from '../../../core/pass';
 import type { InstrumentLife, Source, StringLife } from '../../../core/records';
@@ -98,7 +98,7 @@ export function useKeepingSteps(g: Given) {
       type: 'reading',
       instrumentId,
       stringId,
-      targetHz: targetFrequencyHz(own.plan.note, a4Hz)!,
+      targetHz: stringTargetHz(own.plan, a4Hz)!,
       a4Hz,
       source,
       ...(bench.room ? { tempC: bench.room.tempC } : {}),

@@ -56,6 +56,8 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
     case 'judgement':
       return `${note(r.instrumentId, r.stringId)}: by ear against ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}), read ${signed(r.cents)} cents`;
+    case 'tuning':
+      return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: tuned as ${r.name} (${r.strings.map((s) => s.note).join(' ')})`;
     case 'finding':
       return `${note(r.instrumentId, r.stringId)}: ${r.remedy ? `${r.remedy}: ${r.outcome?.replace('-', ' ') ?? ''}` : `most likely ${r.causes[0]!.cause.replaceAll('-', ' ')}`}`;
     case 'taken-back':

@@ -1,0 +1,41 @@
+import type { InstrumentLife } from '../../../core/records';
+import { keptTunings } from '../../store/tunings';
+import { useWorld, type Draft } from '../../store/world';
+import { useWriting } from '../../store/writing';
+
+const OWN = 'its own notes, equal';
+
+/** What the strings are tuned to: one choice among the tunings that this instrument has had. Nothing where it has had none. */
+export function TuningChoice({ life, say }: { life: InstrumentLife; say: (sentence: string) => void }) {
+  const { bench } = useWorld();
+  const write = useWriting(say);
+  const { instrumentId, strings } = life.record;
+  const kept = keptTunings(bench.tunings, instrumentId);
+  if (kept.length === 0) return null;
+  const choose = (name: string) => {
+    const chosen = kept.find((t) => t.name === name);
+    const draft: Draft = {
+      type: 'tuning',
+      instrumentId,
+      name,
+      ...(chosen?.capo ? { capo: chosen.capo } : {}),
+      strings: chosen?.strings ?? strings.map(({ stringId, note }) => ({ stringId, note, offsetCents: 0 })),
+    };
+    void write([draft], () => say(`In force from now on: ${name}. What was read before is reckoned against it.`));
+  };
+  const names = [...new Set([OWN, ...kept.map((t) => t.name)])];
+  return (
+    <label className="ml-auto flex items-center gap-2">
+      Tuned as
+      <select
+        className="max-w-64 rounded-md border border-ink2 bg-sheet px-2 py-0.5 text-ink"
+        value={life.tuning?.name ?? OWN}
+        onChange={(e) => choose(e.target.value)}
+      >
+        {names.map((n) => (
+          <option key={n}>{n}</option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,82 @@
+import { useEffect, useImperativeHandle, useState, type Ref } from 'react';
+import { octavesUp } from '../../sound/drone';
+import { useDrone } from '../../sound/useDrone';
+import { Button } from '../../parts/Button';
+
+const LENGTHS = [1, 2, 5, Infinity];
+
+/** A tone at a string's place: for a second or until it is stopped, at a level, where needed an octave or two up. */
+export function Tones({
+  note,
+  frequencyHz,
+  ref,
+}: {
+  note: string;
+  frequencyHz: number;
+  ref: Ref<{ toggle: () => void }>;
+}) {
+  const [sounding, setSounding] = useState(false);
+  const [level, setLevel] = useState(0.6);
+  const [seconds, setSeconds] = useState(Infinity);
+  const [octaves, setOctaves] = useState<number | undefined>(undefined);
+  const up = octaves ?? octavesUp(frequencyHz);
+  const hz = frequencyHz * 2 ** up;
+  useDrone(sounding ? hz : undefined, level);
+  useEffect(() => {
+    if (!sounding || !Number.isFinite(seconds)) return undefined;
+    const timer = setTimeout(() => setSounding(false), 1000 * seconds);
+    return () => clearTimeout(timer);
+  }, [sounding, hz, seconds]);
+  const toggle = () => setSounding((s) => !s);
+  useImperativeHandle(ref, () => ({ toggle }), []);
+  return (
+    <div role="group" aria-label="Tone" className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3 text-sm">
+      <Button hint="T" strong={sounding} aria-pressed={sounding} onClick={toggle}>
+        {sounding ? `Sounding ${note}` : `Sound ${note}`}
+      </Button>
+      <label>
+        for{' '}
+        <select
+          className="rounded-md border border-ink2 bg-sheet px-2 py-1"
+          value={String(seconds)}
+          onChange={(e) => setSeconds(Number(e.target.value))}
+        >
+          {LENGTHS.map((s) => (
+            <option key={s} value={String(s)}>
+              {Number.isFinite(s) ? `${s} s` : 'a drone'}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-2">
+        Level
+        <input
+          type="range"
+          min={0.05}
+          max={1}
+          step={0.05}
+          value={level}
+          onChange={(e) => setLevel(e.target.valueAsNumber)}
+        />
+      </label>
+      <label>
+        <select
+          aria-label="Octave of the tone"
+          className="rounded-md border border-ink2 bg-sheet px-2 py-1"
+          value={up}
+          onChange={(e) => setOctaves(Number(e.target.value))}
+        >
+          <option value={0}>at its own octave</option>
+          <option value={1}>an octave up</option>
+          <option value={2}>two octaves up</option>
+        </select>
+      </label>
+      <p className="w-full text-xs text-ink2" data-testid="tone-note">
+        <span className="figure">{hz.toFixed(2)} Hz</span>
+        {up > 0 &&
+          `, ${up === 1 ? 'an octave' : 'two octaves'} above the string: a small loudspeaker gives little below`}
+        . It stops by itself before anything is read: a reading of one’s own loudspeaker would agree with itself.
+      </p>
+    </div>
+  );
+}

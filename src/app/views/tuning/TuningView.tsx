@@ -1,0 +1,243 @@
+import { useRef, useState } from 'react';
+import { readTuningFile, writeTuningFile } from '../../../core/exchange';
+import { noteFrequencyHz, parseNote, stringTargetHz, tuningCost } from '../../../core/music';
+import type { InstrumentLife, TuningRecord } from '../../../core/records';
+import { traitsOf } from '../../../core/strings';
+import { KEYS } from '../../keys/table';
+import { usePedal } from '../../keys/usePedal';
+import { BottomBar } from '../../listening/BottomBar';
+import { Button } from '../../parts/Button';
+import { Caution } from '../../parts/Caution';
+import { FileInput } from '../../parts/FileInput';
+import { signed } from '../../parts/format';
+import { saveFile } from '../../parts/saveFile';
+import { keptTunings } from '../../store/tunings';
+import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
+import { StringTargets } from './StringTargets';
+import { Tones } from './Tones';
+import { TONICS, useTuning } from './useTuning';
+
+const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
+const CAPOS = [0, 1, 2, 3, 4, 5, 7];
+
+/** What the strings are tuned to: notes, temper, capo, the owner's own offsets; what it costs; tones to hear it by. */
+export function TuningView({ life }: { life: InstrumentLife }) {
+  const { bench, a4Hz } = useWorld();
+  const { record, tuning } = life;
+  const { bowed, frets } = traitsOf(record);
+  const { sets, set, draft, change, take, targets, name, record: made } = useTuning(life);
+  const kept = keptTunings(bench.tunings, record.instrumentId);
+  const [message, say] = useState('');
+  const [chosen, setChosen] = useState(0);
+  const write = useWriting(say);
+  const file = useRef<HTMLInputElement>(null);
+  const { worst, furthest } = tuningCost(targets);
+  const keep = (it: Pick<TuningRecord, 'name' | 'capo' | 'strings'>) =>
+    void write(
+      [
+        {
+          type: 'tuning',
+          instrumentId: record.instrumentId,
+          name: it.name,
+          ...(it.capo ? { capo: it.capo } : {}),
+          strings: it.strings,
+        },
+      ],
+      () => say(`In force from now on: ${it.name}. What was read before is reckoned against it: nothing has drifted.`),
+    );
+  const open = async (f: File) => {
+    const read = readTuningFile(await f.text());
+    if (!read.ok) return say(read.message);
+    if (read.tuning.strings.length !== record.strings.length)
+      return say(
+        `That tuning is for ${read.tuning.strings.length} strings, this instrument has ${record.strings.length}.`,
+      );
+    const strings = record.strings.map((s, i) => ({ stringId: s.stringId, ...read.tuning.strings[i]! }));
+    take({ name: read.tuning.name, ...(read.tuning.capo ? { capo: read.tuning.capo } : {}), strings });
+    say(`${read.tuning.name} is laid out below: Enter uses it.`);
+  };
+  const step = (by: number) => setChosen((c) => (c + by + targets.length) % targets.length);
+  const tone = useRef<{ toggle: () => void } | null>(null);
+  usePedal(KEYS.tuning, {
+    take: () => keep(made),
+    tone: () => tone.current?.toggle(),
+    string: (_, key) => step(key === 'ArrowRight' ? 1 : -1),
+  });
+  const higher = targets.some(
+    (t, i) => parseNote(t.note) && hz(draft.notes[i]!, a4Hz) > 1.01 * hz(record.strings[i]!.note, a4Hz),
+  );
+  const button = (words: string, on: boolean, act: () => void) => (
+    <Button key={words} strong={on} aria-pressed={on} onClick={act}>
+      {words}
+    </Button>
+  );
+  const { temper } = draft;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <section aria-label="Tuning" tabIndex={0} className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
+        <p className="pb-2 text-sm">
+          In force: <b>{tuning?.name ?? 'its own notes, equal'}</b>, A4 at{' '}
+          <span className="figure">{a4Hz.toFixed(1)} Hz</span>
+          {kept.length > 0 && ' · kept: '}
+          <span className="inline-flex flex-wrap gap-1.5 align-middle">
+            {kept.map((t) => button(t.name, tuning?.name === t.name, () => (take(t), keep(t))))}
+          </span>
+        </p>
+        <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-x-8 max-lg:grid-cols-1">
+          <div>
+            <h2 className="pb-1 text-sm font-semibold">Notes</h2>
+            <div role="group" aria-label="Notes" className="flex flex-wrap gap-1.5 pb-3">
+              {sets.map((s) => button(s.name, s.name === set?.name, () => change({ notes: s.notes })))}
+            </div>
+            <h2 className="pb-1 text-sm font-semibold">Where they stand</h2>
+            <div role="group" aria-label="Temper" className="flex flex-wrap items-center gap-1.5 pb-1.5">
+              {button('Equal', temper.kind === 'equal', () => change({ temper: { kind: 'equal' } }))}
+              {button(
+                bowed ? 'Pure fifths from A' : 'Pure fifths',
+                temper.kind === 'fifths' && temper.narrowCents === 0,
+                () => change({ temper: { kind: 'fifths', narrowCents: 0 } }),
+              )}
+              {button('Fifths narrowed', temper.kind === 'fifths' && temper.narrowCents > 0, () =>
+                change({ temper: { kind: 'fifths', narrowCents: 1 } }),
+              )}
+              {button('Just', temper.kind === 'just', () => change({ temper: { kind: 'just', tonic: 2 } }))}
+              {button('My own', temper.kind === 'own', () =>
+                change({ temper: { kind: 'own', offsets: targets.map((t) => t.offsetCents) } }),
+              )}
+            </div>
+            <div className="flex min-h-9 flex-wrap items-center gap-x-4 pb-2 text-sm">
+              {temper.kind === 'fifths' && temper.narrowCents > 0 && (
+                <label>
+                  Each narrower than pure by{' '}
+                  <input
+                    type="number"
+                    step={0.1}
+                    min={0.1}
+                    max={6}
+                    value={temper.narrowCents}
+                    className={`${field} w-20`}
+                    onChange={(e) => {
+                      const narrowCents = e.target.valueAsNumber;
+                      if (narrowCents > 0 && narrowCents <= 6) change({ temper: { kind: 'fifths', narrowCents } });
+                    }}
+                  />{' '}
+                  cents
+                </label>
+              )}
+              {temper.kind === 'just' && (
+                <label>
+                  on the tonic{' '}
+                  <select
+                    className={field}
+                    value={temper.tonic}
+                    onChange={(e) => change({ temper: { kind: 'just', tonic: Number(e.target.value) } })}
+                  >
+                    {TONICS.map((t, i) => (
+                      <option key={t} value={i}>
+                        {t}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              )}
+              {frets && (
+                <label>
+                  Capo{' '}
+                  <select
+                    className={field}
+                    value={draft.capo}
+                    onChange={(e) => change({ capo: Number(e.target.value) })}
+                  >
+                    {CAPOS.map((c) => (
+                      <option key={c} value={c}>
+                        {c === 0 ? 'none' : `at fret ${c}`}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              )}
+            </div>
+            <h2 className="pb-1 text-sm font-semibold">What it costs</h2>
+            <p data-testid="cost" className="max-w-xl pb-3 text-sm leading-relaxed">
+              {worst ? (
+                <>
+                  The furthest from pure: the {worst.interval} from {worst.a} to {worst.b},{' '}
+                  <b className="figure">{signed(worst.cents)}</b> cents; {worst.chord} shows it.{' '}
+                </>
+              ) : (
+                'No two strings make a third, a fourth, a fifth or a sixth. '
+              )}
+              {Math.abs(furthest.cents) < 0.05
+                ? 'Every string stands where a keyboard has it.'
+                : `Beside a keyboard the ${furthest.note} stands ${signed(furthest.cents)}.`}
+              {frets &&
+                temper.kind !== 'equal' &&
+                ' Frets stay where they are: a fretted note carries its string’s offset, and unisons across strings differ by it.'}
+            </p>
+            {higher && (
+              <Caution>
+                Some strings go above their own notes: look at String set first for what they bear, and bring them up
+                slowly, eyes away from the string.
+              </Caution>
+            )}
+            <p className="flex flex-wrap items-center gap-2 text-sm">
+              <label>
+                Name{' '}
+                <input
+                  value={draft.name}
+                  placeholder={name}
+                  maxLength={60}
+                  className={`${field} w-64 font-sans`}
+                  onChange={(e) => change({ name: e.target.value.trimStart() })}
+                />
+              </label>
+            </p>
+            <p role="status" data-testid="message" className="min-h-10 py-2 text-sm">
+              {message}
+            </p>
+          </div>
+          <div>
+            <StringTargets
+              targets={targets}
+              a4Hz={a4Hz}
+              chosen={chosen}
+              onChoose={setChosen}
+              onNote={(i, note) => change({ notes: draft.notes.map((n, k) => (k === i ? note : n)) })}
+              capo={draft.capo}
+              onOffset={
+                temper.kind === 'own'
+                  ? (i, cents) =>
+                      change({
+                        temper: { kind: 'own', offsets: targets.map((t, k) => (k === i ? cents : t.offsetCents)) },
+                      })
+                  : undefined
+              }
+            />
+            <Tones ref={tone} note={targets[chosen]!.note} frequencyHz={stringTargetHz(targets[chosen]!, a4Hz)!} />
+          </div>
+        </div>
+        <FileInput ref={file} accept=".json,application/json" label="Tuning file" onFile={(f) => void open(f)} />
+      </section>
+      <BottomBar
+        actions={[
+          { words: 'Use it from now on', hint: 'Enter', strong: true, on: () => keep(made) },
+          { words: 'Tone', hint: 'T', on: () => tone.current?.toggle() },
+          {
+            words: 'Save as a file',
+            on: () => saveFile(`${fileName(name)}.json`, writeTuningFile(fileOf(made)), 'application/json'),
+          },
+          { words: 'Open a file', on: () => file.current?.click() },
+        ]}
+      />
+    </div>
+  );
+}
+
+const hz = (note: string, a4Hz: number) => noteFrequencyHz(parseNote(note)!, a4Hz);
+const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+const fileOf = ({ name, capo, strings }: Pick<TuningRecord, 'name' | 'capo' | 'strings'>) => ({
+  name,
+  ...(capo ? { capo } : {}),
+  strings: strings.map(({ note, offsetCents }) => ({ note, offsetCents })),
+});

@@ -1,0 +1,107 @@
+import { useMemo, useState } from 'react';
+import { openChords, temperOffsets, transpose, type StringTarget, type Temper } from '../../../core/music';
+import type { InstrumentLife, TuningRecord } from '../../../core/records';
+
+/** A way to change the notes, in our words. */
+export interface NoteSet {
+  name: string;
+  notes: string[];
+}
+
+/** What is being put together: notes, temper, capo. */
+export interface TuningDraft {
+  name: string;
+  notes: string[];
+  temper: Temper;
+  capo: number;
+}
+
+/** Sets of notes that one goes to from an instrument's own. */
+export function noteSets(own: readonly string[]): NoteSet[] {
+  const lower = (by: number) => own.map((n) => transpose(n, -by));
+  const sets: NoteSet[] = [
+    { name: 'Its own notes', notes: [...own] },
+    { name: 'A half step down', notes: lower(1) },
+    { name: 'A whole step down', notes: lower(2) },
+  ];
+  // The lowest string as it lies under the hand: first or last.
+  const low = own.length - 1;
+  if (own.length > 3)
+    sets.push({
+      name: 'Lowest string a tone down',
+      notes: own.map((n, i) => (i === low ? transpose(n, -2) : n)),
+    });
+  for (const { root, notes } of openChords(own)) sets.push({ name: `Open ${root}`, notes });
+  return sets;
+}
+
+const temperName = (temper: Temper): string => {
+  switch (temper.kind) {
+    case 'equal':
+      return 'equal';
+    case 'fifths':
+      return temper.narrowCents === 0 ? 'pure fifths' : `fifths narrowed by ${temper.narrowCents.toFixed(1)}`;
+    case 'just':
+      return `just on ${TONICS[temper.tonic]}`;
+    case 'own':
+      return 'own offsets';
+  }
+};
+export const TONICS = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+
+/** The draft in one place: what every string is to sound, its name, and the record that puts it in force. */
+export function useTuning(life: InstrumentLife) {
+  const own = useMemo(() => life.record.strings.map((s) => s.note), [life.record]);
+  const sets = useMemo(() => noteSets(own), [own]);
+  const inForce = life.tuning;
+  const [draft, setDraft] = useState<TuningDraft>(() => draftOf(life, inForce));
+  const targets = useMemo((): Required<StringTarget>[] => {
+    const offsets = temperOffsets(draft.notes, draft.temper);
+    return draft.notes.map((note, i) => ({
+      note: transpose(note, draft.capo),
+      offsetCents: Math.round(100 * offsets[i]!) / 100,
+    }));
+  }, [draft]);
+  const set = sets.find((s) => s.notes.join() === draft.notes.join());
+  const name =
+    draft.name ||
+    [set?.name ?? draft.notes.join(' '), temperName(draft.temper), draft.capo > 0 ? `capo ${draft.capo}` : '']
+      .filter(Boolean)
+      .join(', ')
+      .slice(0, 60);
+  const record = {
+    type: 'tuning' as const,
+    instrumentId: life.record.instrumentId,
+    name,
+    ...(draft.capo > 0 ? { capo: draft.capo } : {}),
+    strings: life.record.strings.map((s, i) => ({ stringId: s.stringId, ...targets[i]! })),
+  };
+  return {
+    own,
+    sets,
+    set,
+    draft,
+    change: (by: Partial<TuningDraft>) => setDraft((d) => ({ ...d, name: '', ...by })),
+    take: (tuning: Pick<TuningRecord, 'name' | 'capo' | 'strings'>) => setDraft(draftOf(life, tuning)),
+    targets,
+    name,
+    record,
+  };
+}
+
+/** A kept tuning as it can be gone on from: its notes without the capo, its offsets as the owner's own unless there are none. */
+function draftOf(
+  life: InstrumentLife,
+  tuning: Pick<TuningRecord, 'name' | 'capo' | 'strings'> | undefined,
+): TuningDraft {
+  const capo = tuning?.capo ?? 0;
+  const of = (stringId: string) => tuning?.strings.find((s) => s.stringId === stringId);
+  const { strings } = life.record;
+  const offsets = strings.map((s) => of(s.stringId)?.offsetCents ?? 0);
+  return {
+    name: tuning?.name ?? '',
+    notes: strings.map((s) => transpose(of(s.stringId)?.note ?? transpose(s.note, capo), -capo)),
+    temper: offsets.some((o) => o !== 0) ? { kind: 'own', offsets } : { kind: 'equal' },
+    capo,
+  };
+}
