@@ -19,7 +19,7 @@ export default defineConfig({
   timeout: 90_000,
   // A busy machine is slow to answer; nothing is loosened by waiting for it.
   expect: { timeout: 25_000 },
-  workers: 1,
+  workers: 2,
   reporter: [['list'], ['json', { outputFile: '.tmp/playwright.json' }]],
   use: {
     baseURL: `http://localhost:${PORT}`,

@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { chromium, expect, test, type Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { writeWav } from '../src/core/exchange';
@@ -115,4 +115,27 @@ export async function follow(page: Page, until: RegExp): Promise<void> {
       .catch(() => undefined);
   }
   throw new Error(`never got there: ${await instruction(page).textContent()}`);
+}
+
+/** Runs in a browser of its own whose microphone plays the samples again and again. */
+export async function withMicrophone(
+  name: string,
+  samples: Float32Array,
+  sampleRate: number,
+  run: (page: Page) => Promise<void>,
+): Promise<void> {
+  const { baseURL, launchOptions, viewport } = test.info().project.use;
+  const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(writeSound(name, samples, sampleRate))];
+  const browser = await chromium.launch({ ...launchOptions, args });
+  try {
+    await run(
+      await browser.newPage({
+        baseURL: baseURL!,
+        viewport: viewport!,
+        permissions: ['microphone'],
+      }),
+    );
+  } finally {
+    await browser.close();
+  }
 }

@@ -1,13 +1,13 @@
-import { chromium, expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { addNoise, pluck, randomFrom } from '../src/core/simulate';
 import {
   addInstrument,
-  fakeMicrophone,
   figure,
   instruction,
   liveCents,
   message,
   panel,
+  withMicrophone,
   writeSound,
   typeFigure,
 } from './bench';
@@ -44,29 +44,12 @@ function recording(seconds: number, plucksS: number[], centsAt: (s: number) => n
   return out;
 }
 
-/** Runs in a browser of its own whose microphone plays the samples again and again. */
-async function withMicrophone(name: string, samples: Float32Array, run: (page: Page) => Promise<void>): Promise<void> {
-  const { baseURL, launchOptions, viewport } = test.info().project.use;
-  const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(writeSound(name, samples, RATE))];
-  const browser = await chromium.launch({ ...launchOptions, args });
-  try {
-    await run(
-      await browser.newPage({
-        baseURL: baseURL!,
-        viewport: viewport!,
-        permissions: ['microphone'],
-      }),
-    );
-  } finally {
-    await browser.close();
-  }
-}
-
 test('the microphone’s reading keeps itself within a cent of the truth, and a reload keeps it', () =>
   // 4.3 cents flat; one pluck every three seconds.
   withMicrophone(
     'steady.wav',
     recording(3, [0.4], () => -4.3),
+    RATE,
     async (page) => {
       await addInstrument(page, 'Six-string guitar, steel');
       await expect(instruction(page)).toHaveText('Start a check pass');
@@ -101,7 +84,7 @@ test('a session in a noisy room: a knock is nothing, a wrong string is asked abo
   string(7, 50, -8);
   string(11, 59, -9);
   addNoise(out, 0.006, random);
-  return withMicrophone('session.wav', out, async (page) => {
+  return withMicrophone('session.wav', out, RATE, async (page) => {
     await addInstrument(page, 'Six-string guitar, steel');
     await page.keyboard.press('Enter');
     await expect(message(page)).toContainText('E4 as found −', { timeout: 30000 });
@@ -115,7 +98,7 @@ test('a session in a noisy room: a knock is nothing, a wrong string is asked abo
 test('the trace follows five semitones in two seconds, and the as-left reading keeps itself, from below', () => {
   // Up to the target from below, then left alone while it is plucked again and again.
   const course = (s: number) => Math.min(0, -500 + 250 * Math.max(0, s - 1.5));
-  return withMicrophone('slide.wav', recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), async (page) => {
+  return withMicrophone('slide.wav', recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), RATE, async (page) => {
     await addInstrument(page, 'Six-string guitar, steel');
     // A typed figure says that the string is five semitones down: then it is to be brought up.
     await page.keyboard.press('Enter');
@@ -157,7 +140,7 @@ test('the input check hears the room’s hum; the clock is measured against a kn
     samples[i] = 0.01 * Math.sin(2 * Math.PI * 100 * t) + 0.2 * Math.sin(2 * Math.PI * 440 * (1 + 1e-4) * t);
   }
   addNoise(samples, 0.0003, randomFrom(4));
-  return withMicrophone('clock.wav', samples, async (page) => {
+  return withMicrophone('clock.wav', samples, RATE, async (page) => {
     await addInstrument(page, 'Viola');
     await page.keyboard.press(' ');
     await page.getByRole('button', { name: 'More' }).click();

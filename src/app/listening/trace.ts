@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { PairMoment } from '../../core/intervals';
+import type { PairMoment, SteadyMoment } from '../../core/intervals';
 import type { GuideView } from '../../core/pass';
 import type { TrackPoint } from '../../core/pitch';
 
@@ -11,6 +11,8 @@ export interface Moment extends GuideView {
   deaf: boolean;
   /** Two strings heard together, where they are followed; null where they are not. */
   pair: PairMoment | null;
+  /** A held tone, or why it is not read, where one is followed. */
+  steady: SteadyMoment | string | null;
 }
 
 export interface Trace {
@@ -28,6 +30,7 @@ const NOTHING: Moment = {
   trail: [],
   deaf: false,
   pair: null,
+  steady: null,
 };
 
 export function createTrace(): Trace {

@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { createGuide, reachOf, type Figure, type GuidedStep, type TunerAdvice, type Verdict } from '../../core/pass';
-import type { PairOptions } from '../../core/intervals';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
 
+import type { Follow } from '../workers/messages';
 import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
@@ -37,8 +37,8 @@ export function useListening(
   onVerdict: (verdict: Verdict, source: Source) => void,
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
-  /** Two strings to be followed together. */
-  pair?: PairOptions,
+  /** What is followed besides: two strings together, or a held tone. */
+  follow?: Follow,
 ) {
   const { ask, demo } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
@@ -94,7 +94,7 @@ export function useListening(
         points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
         streamAt.current = { tS: end, cameMs: performance.now() };
       },
-      (moment) => trace.set({ pair: moment }),
+      (f) => trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment }),
     );
     ear.current = made;
     aim(made, guidedRef.current);
@@ -134,13 +134,13 @@ export function useListening(
   }, [guide, guided]);
 
   useEffect(() => {
-    trace.set({ pair: null });
-    ear.current?.setPair(pair ?? null);
-  }, [pair, trace]);
+    trace.set({ pair: null, steady: null });
+    ear.current?.follow(follow ?? null);
+  }, [follow, trace]);
 
   const pause = useCallback(() => {
     ear.current?.pause();
-    trace.set({ pair: null });
+    trace.set({ pair: null, steady: null });
     simulated.current = undefined;
     setListening(undefined);
   }, [trace]);
@@ -224,7 +224,7 @@ export function useListening(
   );
 
   const pluck = useCallback(
-    (stand: () => StringTruth, hardness: number) => simulated.current?.pluck(stand, hardness),
+    (stand: () => StringTruth, hardness: number, beside?: boolean) => simulated.current?.pluck(stand, hardness, beside),
     [],
   );
   /** Enter: takes what sounds if it is good for this step, else says why not. */

@@ -1,6 +1,5 @@
-import type { PairMoment, PairOptions } from '../../core/intervals';
 import type { Heard, Task } from '../../core/pitch';
-import type { FromListener, ToListener } from '../workers/messages';
+import type { Follow, Followed, FromListener, ToListener } from '../workers/messages';
 import type { SoundSource } from './sources';
 
 /** The page's end of the listener worker: takes a source and a task, tells what is heard. */
@@ -8,8 +7,8 @@ export interface Ear {
   /** @param clockRatio true sample rate over the nominal one */
   listen(source: SoundSource, clockRatio?: number): void;
   setTask(task: Task): void;
-  /** Two strings to follow, or none. */
-  setPair(pair: PairOptions | null): void;
+  /** What else to follow, or nothing. */
+  follow(what: Follow | null): void;
   readNow(): void;
   check(referenceHz?: number): void;
   /** Hears nothing for so long: the app itself sounds. */
@@ -21,7 +20,7 @@ export interface Ear {
 export function createEar(
   onTrouble: (sentence: string) => void,
   onHeard: (heard: Heard[]) => void,
-  onPair: (moment: PairMoment | null) => void,
+  onFollowed: (followed: Followed) => void,
 ): Ear {
   const worker = new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' });
   let source: SoundSource | undefined;
@@ -29,7 +28,7 @@ export function createEar(
   worker.onmessage = ({ data }: MessageEvent<FromListener>) => {
     if (!source || data.serial !== serial) return;
     onHeard(data.heard);
-    if (data.pair !== undefined) onPair(data.pair);
+    if (data.followed) onFollowed(data.followed);
   };
   worker.onerror = (event) =>
     onTrouble(`The listener failed (${event.message}). What was kept is safe; reload the page to go on.`);
@@ -51,8 +50,8 @@ export function createEar(
     setTask(task) {
       worker.postMessage({ kind: 'task', task } satisfies ToListener);
     },
-    setPair(pair) {
-      worker.postMessage({ kind: 'pair', pair } satisfies ToListener);
+    follow(what) {
+      worker.postMessage({ kind: 'follow', follow: what } satisfies ToListener);
     },
     readNow() {
       worker.postMessage({ kind: 'read-now' } satisfies ToListener);

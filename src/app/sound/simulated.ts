@@ -5,13 +5,15 @@ import { streamSamples, type SoundSource } from './sources';
 /** The simulated instrument's sound: plucked strings ring on while their tuners are turned. */
 export interface SimulatedSound {
   source: SoundSource;
-  /** `stand` tells the string's truth at every moment: its tuner may be turned while it rings. */
-  pluck(stand: () => StringTruth, hardness: number): void;
+  /** `stand` tells the string's truth at every moment: its tuner may be turned while it rings. `beside`: what rings is left ringing. */
+  pluck(stand: () => StringTruth, hardness: number, beside?: boolean): void;
 }
 
 const SAMPLE_RATE = 24000;
 /** A finger lies on the string this long before it lets go, s. */
 const FINGER_S = 0.1;
+/** A second string is plucked so much after the first, s. */
+const BESIDE_S = 0.35;
 
 export function openSimulated(nowMs: () => number): SimulatedSound {
   const random = randomFrom(Math.floor(performance.now()) + 1);
@@ -39,14 +41,14 @@ export function openSimulated(nowMs: () => number): SimulatedSound {
   };
   return {
     source: { ...source, stop },
-    pluck(stand, hardness) {
+    pluck(stand, hardness, beside = false) {
       // The hand damps what rang before it plucks.
-      for (const r of ringing) r.voice.damp();
+      if (!beside) for (const r of ringing) r.voice.damp();
       if (stand().brokenMs !== undefined) return;
       ringing.push({
         stand,
         voice: pluck(pluckOf(stand(), hardness, ++plucks), SAMPLE_RATE, random),
-        startsIn: Math.round(FINGER_S * SAMPLE_RATE),
+        startsIn: Math.round((beside ? BESIDE_S : FINGER_S) * SAMPLE_RATE),
       });
     },
   };

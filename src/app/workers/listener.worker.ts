@@ -1,17 +1,33 @@
-import { createPairListener, type PairListener, type PairOptions } from '../../core/intervals';
+import { createPairListener, createSteadyListener } from '../../core/intervals';
 import { createListener, type Listener, type Task } from '../../core/pitch';
-import type { BlockMessage, FromListener, ToListener } from './messages';
+import type { BlockMessage, Follow, Followed, FromListener, ToListener } from './messages';
 
 let listener: Listener | undefined;
 let task: Task | undefined;
 let port: MessagePort | undefined;
 let serial = 0;
 let rate = 0;
-let asked: PairOptions | null = null;
-let pairListener: PairListener | undefined;
-const followPair = () => {
-  pairListener = asked && rate > 0 ? createPairListener(rate, asked) : undefined;
-};
+let asked: Follow | null = null;
+let follower: ((samples: Float32Array) => Followed | undefined) | undefined;
+
+/** What is followed begins anew with every source and every question. */
+function beginFollowing(): void {
+  follower = undefined;
+  if (!asked || rate === 0) return;
+  if (asked.kind === 'pair') {
+    const pair = createPairListener(rate, asked);
+    follower = (samples) => {
+      const newest = pair.push(samples).at(-1);
+      return newest && { kind: 'pair', moment: newest.moment };
+    };
+    return;
+  }
+  const steady = createSteadyListener(rate, asked.nominalHz, asked.tone);
+  follower = (samples) => {
+    const newest = steady.push(samples).at(-1);
+    return newest === undefined ? undefined : { kind: 'steady', moment: newest };
+  };
+}
 
 function close(): void {
   port?.close();
@@ -28,16 +44,16 @@ self.onmessage = ({ data }: MessageEvent<ToListener>) => {
     if (heard.length > 0) self.postMessage({ heard, serial } satisfies FromListener);
   } else if (data.kind === 'check') listener?.check(data.referenceHz);
   else if (data.kind === 'deafen') listener?.deafen(data.seconds);
-  else if (data.kind === 'pair') {
-    asked = data.pair;
-    followPair();
+  else if (data.kind === 'follow') {
+    asked = data.follow;
+    beginFollowing();
   } else if (data.kind === 'close') close();
   else {
     close();
     const current = createListener(data.sampleRate);
     if (task) current.setTask(task);
     rate = data.sampleRate;
-    followPair();
+    beginFollowing();
     listener = current;
     port = data.port;
     serial = data.serial;
@@ -45,13 +61,9 @@ self.onmessage = ({ data }: MessageEvent<ToListener>) => {
     own.onmessage = ({ data: block }: MessageEvent<BlockMessage>) => {
       const heard = current.push(block.samples, block.lost);
       own.postMessage(0);
-      const pair = pairListener?.push(block.samples).at(-1);
-      if (heard.length > 0 || pair)
-        self.postMessage({
-          heard,
-          serial: data.serial,
-          ...(pair ? { pair: pair.moment } : {}),
-        } satisfies FromListener);
+      const followed = follower?.(block.samples);
+      if (heard.length > 0 || followed)
+        self.postMessage({ heard, serial: data.serial, ...(followed ? { followed } : {}) } satisfies FromListener);
     };
   }
 };

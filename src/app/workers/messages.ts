@@ -1,6 +1,6 @@
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
-import type { PairMoment, PairOptions } from '../../core/intervals';
+import type { PairMoment, PairOptions, ReferenceKind, SteadyMoment } from '../../core/intervals';
 import type { Heard, Task } from '../../core/pitch';
 import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
@@ -15,8 +15,8 @@ export type ToListener =
   | { kind: 'read-now' }
   | { kind: 'check'; referenceHz?: number }
   | { kind: 'deafen'; seconds: number }
-  /** Two strings are to be followed too; null: no more. */
-  | { kind: 'pair'; pair: PairOptions | null }
+  /** What else is to be followed; null: nothing. */
+  | { kind: 'follow'; follow: Follow | null }
   | { kind: 'close' };
 
 /** Blocks of samples from a source to the listener worker, over its own port; answered by one message each. */
@@ -29,9 +29,14 @@ export interface BlockMessage {
 export interface FromListener {
   heard: Heard[];
   serial: number;
-  /** What was heard last of the two strings that are followed. */
-  pair?: PairMoment | null;
+  /** What was heard last of what is followed. */
+  followed?: Followed;
 }
+
+/** Two strings that ring together, or one tone that is held after another. */
+export type Follow = ({ kind: 'pair' } & PairOptions) | { kind: 'steady'; nominalHz: number; tone: ReferenceKind };
+export type Followed =
+  { kind: 'pair'; moment: PairMoment | null } | { kind: 'steady'; moment: SteadyMoment | string | null };
 
 /** What the settling worker is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {

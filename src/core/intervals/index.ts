@@ -14,3 +14,5 @@ export type { PairOptions, PairReason } from './take';
 export { measureSteady, REFERENCE_KINDS, type ReferenceKind, type SteadyOutcome, type SteadyReading } from './steady';
 export { averageTone, type ToneAverage, type ToneReading } from './average';
 export { createPairListener, type PairListener, type PairMoment } from './live';
+export { createSteadyListener, type SteadyListener, type SteadyMoment } from './steady-live';
+export { octaveStretch, type KeyboardA } from './stretch';

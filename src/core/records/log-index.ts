@@ -3,6 +3,7 @@ import { createWriterClock, type SetBack, type WriterClock, type Written } from 
 import { checkRecord } from './schemas';
 import type {
   AdjustmentRecord,
+  CheckpointRecord,
   CurtainRecord,
   FindingRecord,
   InstrumentRecord,
@@ -41,6 +42,8 @@ export interface Bench {
   findings: FindingRecord[];
   /** Strings tuned by ear, and how far off they were read. */
   judgements: JudgementRecord[];
+  /** Two strings heard together, oldest first. */
+  checkpoints: CheckpointRecord[];
   /** What instruments were tuned to, oldest first. */
   tunings: TuningRecord[];
   /** Grows with every string or instrument that comes or goes. */
@@ -183,6 +186,7 @@ export function createLogIndex(): LogIndex {
         tests: everywhere('test'),
         findings: everywhere('finding'),
         judgements: everywhere('judgement'),
+        checkpoints: everywhere('checkpoint'),
         tunings: everywhere('tuning'),
         changes,
         clockBack: [...clocks.values()]

@@ -146,6 +146,8 @@ function isPartial(value: unknown): boolean {
   );
 }
 
+const interval = () => array().of(finite().integer().min(1).max(24).required()).length(2).required();
+
 const stringRef = object({ instrumentId: id().required(), stringId: id().required() })
   .noUnknown()
   .default(undefined)
@@ -226,6 +228,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     source: mixed<string>().oneOf(REFERENCE_SOURCES).optional(),
     sigmaCents: finite().min(0).max(100).optional(),
     tempC: degrees().optional(),
+    stretchCents: finite().min(-50).max(50).optional(),
   }),
   curtain: object({
     ...base,
@@ -316,11 +319,23 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     againstId: id().required(),
     passId: id().required(),
     school: mixed<string>().oneOf(SCHOOLS).required(),
-    interval: array().of(finite().integer().min(1).max(24).required()).length(2).required(),
+    interval: interval(),
     expectCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     againstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     sigmaCents: finite().min(0).max(100).required(),
+  }),
+  checkpoint: object({
+    ...ofString,
+    type: typed('checkpoint'),
+    againstId: id().required(),
+    passId: id().required(),
+    anchorId: id().required(),
+    interval: interval(),
+    expectCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
+    cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
+    sigmaCents: finite().min(0).max(100).required(),
+    beatsHz: finite().min(0).max(1000).required(),
   }),
   tuning: object({
     ...ofInstrument,

@@ -164,7 +164,7 @@ export interface RoomRecord extends RecordBase {
   tempC: number;
 }
 
-export const REFERENCE_SOURCES = ['standard', 'fork', 'reed', 'keyboard', 'player'] as const;
+export const REFERENCE_SOURCES = ['standard', 'fork', 'reed', 'keyboard', 'player', 'string'] as const;
 export type ReferenceSource = (typeof REFERENCE_SOURCES)[number];
 
 /** What is tuned by from now on; readings before it keep the one that they were read by. */
@@ -177,6 +177,8 @@ export interface ReferenceRecord extends RecordBase {
   sigmaCents?: number;
   /** The room when it was measured, deg C. */
   tempC?: number;
+  /** How much wider than pure a keyboard's octaves are, cents an octave. */
+  stretchCents?: number;
 }
 
 export interface CurtainRecord extends RecordBase {
@@ -296,6 +298,25 @@ export interface JudgementRecord extends RecordBase {
   sigmaCents: number;
 }
 
+/** Two strings heard together: how far they stand from a pure interval. */
+export interface CheckpointRecord extends RecordBase {
+  type: 'checkpoint';
+  instrumentId: string;
+  stringId: string;
+  againstId: string;
+  /** The round of checkpoints that it belongs to. */
+  passId: string;
+  /** The string that the round rests on. */
+  anchorId: string;
+  interval: [number, number];
+  /** How far both stand from it when they are right, frets that are off counted in, cents. */
+  expectCents: number;
+  /** How far the first one over the other stood from the pure interval, cents, and the beats heard. */
+  cents: number;
+  sigmaCents: number;
+  beatsHz: number;
+}
+
 /** What was concluded at that time of why a string does not stay, and what came of a remedy. */
 export interface FindingRecord extends RecordBase {
   type: 'finding';
@@ -349,5 +370,6 @@ export type LogRecord =
   | FindingRecord
   | JudgementRecord
   | TuningRecord
+  | CheckpointRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

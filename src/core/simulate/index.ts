@@ -6,6 +6,7 @@ export {
   reedTruth,
   pluckOf,
   roomTempC,
+  STEEL_PER_DEGREE,
   touched,
   trueCents,
   type FaultTruth,

@@ -109,7 +109,8 @@ export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number
   };
 }
 
-const STEEL_PER_DEGREE = -0.19;
+/** A steel fork changes by so much a degree, cents, from 20 deg C (house estimate). */
+export const STEEL_PER_DEGREE = -0.19;
 
 /** A tuning fork: nearly a pure tone, a little flatter in the warm (steel, house estimate). */
 export const forkTruth = (frequencyHz: number): StringTruth => ({

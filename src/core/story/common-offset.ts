@@ -1,5 +1,6 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import { ratioOfCents, signedCents } from '../music';
+import { traitsOf } from '../strings';
 import type { InstrumentLife } from '../records';
 
 /** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */
@@ -28,10 +29,10 @@ export function commonOffset(
   const other = a4Hz * ratioOfCents(cents);
   const frets = Math.round(cents / SEMITONE);
   const why =
-    frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12
+    traitsOf(record).frets && frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12
       ? frets > 0
         ? `is a capo on fret ${frets}?`
         : `is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`
-      : `is the reference ${other.toFixed(1)} Hz, or a capo on?`;
+      : `is the reference ${other.toFixed(1)} Hz${traitsOf(record).frets ? ', or a capo on' : ', a keyboard perhaps'}?`;
   return { cents, words: `${record.name}: everything stands ${signedCents(cents)}: ${why}` };
 }

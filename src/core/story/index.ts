@@ -4,3 +4,4 @@ export { instrumentFriction, type FrictionAt, type InstrumentFriction, type Stri
 export { beforeInquiry, causeBuildOf, type BeforeInquiry } from './inquiry';
 export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';
 export { fallsByAge, learnedPriors, type LearnedPrior } from './learning';
+export { expected, netOf, octaveErrors, soundRatio, type CheckedNet, type Expected } from './checkpoints';

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { nearestNote, ratioOfCents, stringTargetHz } from '../../../core/music';
 import { isOfPass, lastKept } from '../../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
+import { commonOffset } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
@@ -128,6 +129,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   };
   usePedal(KEYS.bench, acts);
 
+  const together = useMemo(() => commonOffset(life, a4Hz), [life, a4Hz]);
   const status = own.find((s) => s.stringId === focusId);
   const holding = own.filter((s) => s.state === 'holding').length;
   const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
@@ -166,6 +168,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
             {strung > 0 && `, strung ${span(now - strung)} ago`}
             <TuningChoice life={life} say={say} />
           </div>
+          {together && <p className="pb-1.5 text-sm font-semibold">{together.words}</p>}
           <NotWorkedOut error={error} what="The forecasts" kept="Readings are kept as ever." />
           {life.strings.every((s) => s.readings.length === 0) && (
             <FirstStep drawing={<FallSketch />}>

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { EAR_SD, earRound, SCHOOLS, type School } from '../../../core/intervals';
+import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
-import { earSkill, earSpread } from '../../../core/story';
+import { earSkill, earSpread, expected, netOf, octaveErrors } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -11,25 +12,34 @@ import { Button } from '../../parts/Button';
 import { signed } from '../../parts/format';
 import { HandControls } from '../../pass/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
+import { octavesUp } from '../../sound/drone';
+import { useDrone } from '../../sound/useDrone';
 import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
 import { Costs } from './Costs';
+import { Beats } from './Beats';
+import { NetDrawing } from './NetDrawing';
+import { Steps } from './Steps';
+import { useCheckpoints, useSteadyPair } from './useCheckpoints';
 import { useEarRound } from './useEarRound';
-import { beatWords, intervalWords, SCHOOL_WORDS, soundWords } from './words';
+import { soundedAs, usePair } from './usePair';
+import { SCHOOL_WORDS, soundWords } from './words';
 
 /** Frets of an instrument of which nobody said how many (house estimate). */
 const USUAL_FRETS = 19;
+const DRONE_LEVEL = 0.5;
 
 /** Tuning by ear: what to sound against what, what it costs, and what this ear is worth. */
 export function EarView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, demo, nowMs } = useWorld();
+  const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
   const { instrumentId } = life.record;
   const frets = traitsOf(life.record).frets ? USUAL_FRETS : 0;
   // From the lowest string: as one counts when tuning.
   const low = useMemo(() => ({ ...life, strings: [...life.strings].reverse() }), [life]);
   const names = low.strings.map((s) => s.plan.note).join(' ');
   const notes = useMemo(() => names.split(' '), [names]);
+  const ids = low.strings.map((s) => s.plan.stringId);
   // By the notes alone: another reading is no other tuning.
   const rounds = useMemo(
     () => new Map(SCHOOLS.map((s) => [s, earRound(notes, s, frets, a4Hz)] as const)),
@@ -51,6 +61,22 @@ export function EarView({ life }: { life: InstrumentLife }) {
   const [message, say] = useState('');
   const write = useWriting(say);
   const { run, inHand, steps, guided, begin, end, tuned, heard } = useEarRound(low, school, round, a4Hz);
+  /** Which of the string's checkpoints is looked at while it is turned; and whether it is shown at all. */
+  const [which, setWhich] = useState(0);
+  const [shows, setShows] = useState(false);
+  const [droning, setDroning] = useState(false);
+  const errors = useMemo(() => octaveErrors(bench.touches, low), [bench.touches, low]);
+  const expectations = useMemo(
+    () => (round?.steps ?? []).map((s) => expected(s, ids, errors)),
+    // The ids are the strings'.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [round, low, errors],
+  );
+  const check = useCheckpoints(round);
+  const checkStep = check.step;
+  const turning = run !== undefined && !run.reads;
+  const heardStep = checkStep ?? (turning && shows ? steps[which % Math.max(1, steps.length)] : undefined);
+  const pair = usePair(low, heardStep, a4Hz);
   const sound = useListening(
     guided,
     nowMs,
@@ -62,44 +88,139 @@ export function EarView({ life }: { life: InstrumentLife }) {
       }
       const done = heard(verdict.reading);
       if (!done) return;
-      const words = `${notes[inHand!]}: ${signed(done.cents)} cents from its target.${done.over ? ' The round is done.' : ''}`;
+      const words = `${notes[inHand!]}: ${signed(done.cents)} cents from its target.${done.over ? ` The round is done.${again(done.rms)}` : ''}`;
       if (done.drafts.length === 0) say(words);
       else void write(done.drafts, () => say(words));
     },
     say,
+    pair,
   );
+  useSteadyPair(checkStep, sound.trace, ({ cents, sigmaCents, beatsHz }) => {
+    if (!checkStep || !check.run || !round) return;
+    const { sound: one, against, interval } = checkStep;
+    const { expectCents } = expectations[check.run.at]!;
+    const off = cents - expectCents;
+    const said = `${notes[one.string - 1]} with ${notes[against.string - 1]}: ${interval[0] === interval[1] ? Math.abs(off).toFixed(1) : signed(off)} cents, ${beatsHz.toFixed(1)} beats a second.`;
+    const last = check.run.at + 1 === round.steps.length;
+    check.next();
+    void write(
+      [
+        {
+          type: 'checkpoint',
+          instrumentId,
+          stringId: ids[one.string - 1]!,
+          againstId: ids[against.string - 1]!,
+          anchorId: ids[anchor]!,
+          passId: check.run.passId,
+          interval,
+          expectCents,
+          cents,
+          sigmaCents,
+          beatsHz,
+        },
+      ],
+      () => say(`${said}${last ? ' All checkpoints are read.' : ''}`),
+    );
+  });
+  const anchor = round ? notes.findIndex((_, i) => !round.steps.some((s) => s.tune === i + 1)) : 0;
   const deaf = sound.listening === undefined;
+  /** Going through once more is worth it while the strings stand further off than this ear leaves them. */
+  const again = (rms: number) => {
+    const sds = round ? Object.values(round.chainSd) : [];
+    const leaves =
+      (Math.sqrt(sds.reduce((t, x) => t + x * x, 0) / Math.max(1, sds.length - 1)) * (spread ?? EAR_SD)) / EAR_SD;
+    return rms > 1.15 * leaves
+      ? ` They stand ${rms.toFixed(1)} off on the whole, your ear leaves ${leaves.toFixed(1)}: a second round gains.`
+      : ' A second round would gain nothing.';
+  };
   const start = () => {
     say('');
+    check.end();
     begin();
     if (deaf) sound.open();
   };
+  const startCheck = () => {
+    say('');
+    end();
+    setDroning(false);
+    check.begin();
+    if (deaf) sound.open();
+  };
+  const stop = () => {
+    end();
+    check.end();
+    setDroning(false);
+  };
   const enter = () => {
-    if (!run) start();
+    if (check.run) {
+      if (deaf) sound.open();
+      else check.next();
+    } else if (!run) start();
     else if (!run.reads) {
       tuned();
+      // Never a reading of one's own loudspeaker.
+      setDroning(false);
+      setWhich(0);
       say('');
     } else if (deaf) sound.open();
     else sound.take();
   };
   const nextSchool = () => {
     const at = possible.indexOf(school);
-    end();
+    stop();
     setChosen(possible[(at + 1) % possible.length]);
   };
-  const stringId = inHand === undefined ? undefined : low.strings[inHand]!.plan.stringId;
+  const inTurn = checkStep ? checkStep.tune - 1 : inHand;
+  const stringId = inTurn === undefined ? undefined : ids[inTurn];
   const turn = (by: number) => stringId && demo?.turn(instrumentId, stringId, by);
-  const pluck = (hardness: number) =>
-    stringId && demo && sound.pluck(() => demo.stringOf(instrumentId, stringId)!, hardness);
+  const pluck = (hardness: number) => {
+    if (!stringId || !demo) return;
+    if (!heardStep) {
+      sound.pluck(() => demo.stringOf(instrumentId, stringId)!, hardness);
+      return;
+    }
+    // Both of the step, one a moment after the other.
+    [heardStep.against, heardStep.sound].forEach((s, k) =>
+      sound.pluck(() => soundedAs(demo.stringOf(instrumentId, ids[s.string - 1]!)!, s), hardness, k > 0),
+    );
+  };
+  const hertz = inHand === undefined ? undefined : stringTargetHz(low.strings[inHand]!.plan, a4Hz)!;
+  useDrone(droning && turning && hertz ? hertz * 2 ** octavesUp(hertz) : undefined, DRONE_LEVEL);
+  const show = () => {
+    if (!turning) return;
+    // What is looked at is not drowned.
+    setDroning(false);
+    setShows((s) => !s);
+  };
+  const drone = () => {
+    if (!turning) return;
+    if (shows) say('While the beats are shown the microphone listens: it would hear the tone. Press W first.');
+    else setDroning((d) => !d);
+  };
   usePedal(KEYS.ear, {
     listen: sound.toggle,
     take: enter,
     school: nextSchool,
-    end,
+    end: stop,
+    show,
+    other: () => setWhich((w) => w + 1),
+    tone: drone,
+    checkpoints: () => round && startCheck(),
     pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
     turn: demo ? (shift, key) => turn((shift ? 10 : 2) * (key === 'ArrowUp' ? 1 : -1)) : undefined,
   });
+  const net = useMemo(() => netOf(bench.checkpoints, low), [bench.checkpoints, low]);
   const skill = earSkill(own.length > 0 ? own : bench.judgements);
+
+  const instructionWords = (): string => {
+    if (deaf && (check.run || run?.reads)) return 'Press Space to listen';
+    if (check.run && checkStep)
+      return `Sound ${soundWords(checkStep.against, notes)}, then ${soundWords(checkStep.sound, notes)}: let both ring`;
+    if (!run)
+      return round ? 'Enter begins: the first string is read, the others are tuned by it' : 'Choose another school';
+    if (run.reads) return `Pluck ${notes[inHand!]}, the others still`;
+    return 'Let both ring, turn while they ring, finish from below. Enter: it is right';
+  };
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -113,7 +234,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
                 aria-pressed={s === school}
                 disabled={!rounds.get(s)!.ok}
                 onClick={() => {
-                  end();
+                  stop();
                   setChosen(s);
                 }}
               >
@@ -128,23 +249,10 @@ export function EarView({ life }: { life: InstrumentLife }) {
               ' Its worst string is the best of all schools on this instrument.'}
             {!answer.ok && ` ${answer.message}`}
           </p>
-          {round && (
-            <ol aria-label="Steps" className="border-t border-line">
-              {round.steps.map((s, i) => (
-                <li
-                  key={i}
-                  aria-current={s.tune - 1 === inHand ? 'step' : undefined}
-                  className="flex items-baseline gap-x-4 border-b border-l-4 border-line border-l-transparent py-1.5 pl-2 aria-[current=step]:border-l-deep aria-[current=step]:bg-sheet max-lg:flex-wrap"
-                >
-                  <span className="w-14 shrink-0 text-lg font-bold">{notes[s.tune - 1]}</span>
-                  <span className="w-80 shrink-0 text-sm max-sm:w-full">
-                    {soundWords(s.sound, notes)} against {soundWords(s.against, notes)}: {intervalWords(s.interval)}
-                  </span>
-                  <span className="text-xs text-ink2">{beatWords(s)}</span>
-                </li>
-              ))}
-            </ol>
+          {net && !run && (
+            <NetDrawing net={net} notes={notes} ids={ids} zoneMin={zoneMin} tolerance={TOLERANCE_CENTS} />
           )}
+          {round && <Steps steps={round.steps} notes={notes} inHand={inTurn} expected={expectations} />}
           {round && <Costs notes={notes} round={round} earSd={spread ?? EAR_SD} known={spread !== undefined} />}
           {skill.length > 0 && (
             <ul aria-label="Your ear" className="py-2 text-sm">
@@ -164,50 +272,62 @@ export function EarView({ life }: { life: InstrumentLife }) {
           )}
         </section>
         <WorkColumn
-          heading={run ? `String ${run.at + 1} of ${run.order.length}` : 'A round by ear'}
-          note={inHand === undefined ? undefined : notes[inHand]!}
-          trace={run?.reads ? sound.trace : undefined}
-          instruction={
-            !run
-              ? round
-                ? 'Enter begins: the first string is read, the others are tuned by it'
-                : 'Choose another school'
-              : run.reads
-                ? deaf
-                  ? 'Press Space to listen'
-                  : `Pluck ${notes[inHand!]}, the others still`
-                : 'Let both ring, turn while they ring, finish from below. Enter: it is right'
+          heading={
+            check.run
+              ? `Checkpoint ${check.run.at + 1} of ${round?.steps.length}`
+              : run
+                ? `String ${run.at + 1} of ${run.order.length}`
+                : 'A round by ear'
           }
+          note={inTurn === undefined ? undefined : notes[inTurn]!}
+          trace={run?.reads ? sound.trace : undefined}
+          instruction={instructionWords()}
           toleranceCents={TOLERANCE_CENTS}
           message={message}
           hint={
-            run &&
-            !run.reads && (
-              <ul className="text-sm">
-                {steps.map((s, i) => (
-                  <li key={i} className="border-l-4 border-water pl-2">
-                    {soundWords(s.sound, notes)} against {soundWords(s.against, notes)}
-                  </li>
-                ))}
-              </ul>
+            heardStep && round ? (
+              <Beats trace={sound.trace} step={heardStep} expect={expectations[round.steps.indexOf(heardStep)]!} />
+            ) : (
+              turning && (
+                <ul className="text-sm">
+                  {steps.map((s, i) => (
+                    <li key={i} className="border-l-4 border-water pl-2">
+                      {soundWords(s.sound, notes)} against {soundWords(s.against, notes)}
+                    </li>
+                  ))}
+                </ul>
+              )
             )
           }
         >
-          {demo && run && <HandControls onPluck={pluck} onTurn={turn} broken={undefined} />}
+          {demo && (run || check.run) && <HandControls onPluck={pluck} onTurn={turn} broken={undefined} />}
         </WorkColumn>
       </div>
       <BottomBar
         sound={sound}
         actions={[
           {
-            words: !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
+            words: check.run ? 'Without this one' : !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
             hint: 'Enter',
-            strong: !run?.reads,
-            disabled: !run && !round,
+            strong: !check.run && !run?.reads,
+            disabled: !run && !check.run && !round,
             on: enter,
           },
-          { words: 'Next school', hint: 'S', disabled: possible.length < 2, on: nextSchool },
-          ...(run ? [{ words: 'Stop', hint: 'Esc', on: end }] : []),
+          ...(turning
+            ? [
+                { words: shows ? 'Hide the beats' : 'Show me while I turn', hint: 'W', on: show },
+                ...(steps.length > 1 && shows
+                  ? [{ words: 'The other checkpoint', hint: 'O', on: () => setWhich((w) => w + 1) }]
+                  : []),
+                { words: droning ? 'No tone' : 'Tone', hint: 'T', on: drone },
+              ]
+            : []),
+          ...(run || check.run
+            ? [{ words: 'Stop', hint: 'Esc', on: stop }]
+            : [
+                { words: 'Read the checkpoints', hint: 'C', disabled: !round, on: startCheck },
+                { words: 'Next school', hint: 'S', disabled: possible.length < 2, on: nextSchool },
+              ]),
         ]}
       />
     </div>

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { rootMeanSquare } from 'simple-statistics';
 import type { EarRound, School } from '../../../core/intervals';
 import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
 import type { GuidedStep } from '../../../core/pass';
@@ -61,7 +62,7 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
     /** It is right by ear. */
     tuned: () => setRun((r) => r && { ...r, reads: true, serial: r.serial + 1 }),
     /** The string is read. @returns what is kept of the judgement, and how far off it was */
-    heard: (reading: Reading): { drafts: Draft[]; cents: number; over: boolean } | undefined => {
+    heard: (reading: Reading): { drafts: Draft[]; cents: number; over: boolean; rms: number } | undefined => {
       if (!run || inHand === undefined || !string) return undefined;
       const off = cents(reading.frequencyHz, stringTargetHz(string.plan, a4Hz)!);
       const read = new Map(run.read).set(inHand, { cents: off, sigmaCents: reading.sigmaCents });
@@ -86,7 +87,10 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
           },
         ];
       });
-      return { drafts, cents: off, over };
+      const others = [...read]
+        .filter(([i]) => i !== run.order[0])
+        .map(([, r]) => r.cents - read.get(run.order[0]!)!.cents);
+      return { drafts, cents: off, over, rms: others.length > 0 ? rootMeanSquare(others) : 0 };
     },
   };
 }

@@ -56,6 +56,8 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
     case 'judgement':
       return `${note(r.instrumentId, r.stringId)}: by ear against ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}), read ${signed(r.cents)} cents`;
+    case 'checkpoint':
+      return `${note(r.instrumentId, r.stringId)} with ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}): ${signed(r.cents - r.expectCents)} ±${r.sigmaCents.toFixed(1)} cents, ${r.beatsHz.toFixed(1)} beats a second`;
     case 'tuning':
       return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: tuned as ${r.name} (${r.strings.map((s) => s.note).join(' ')})`;
     case 'finding':

@@ -1,22 +1,23 @@
 import { useMemo, useState } from 'react';
-import { averageTone, type ToneReading } from '../../../core/intervals';
-import { A4_MAX_HZ, A4_MIN_HZ, cents } from '../../../core/music';
+import { A4_MAX_HZ, A4_MIN_HZ, cents, ratioOfCents, stringTargetHz } from '../../../core/music';
 import type { ReferenceSource } from '../../../core/records';
-import { forkTruth, reedTruth } from '../../../core/simulate';
+import { forkTruth, reedTruth, STEEL_PER_DEGREE } from '../../../core/simulate';
 import { commonOffset } from '../../../core/story';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
+import { useMoment, type Trace } from '../../listening/trace';
 import { useListening } from '../../listening/useListening';
 import { Button } from '../../parts/Button';
 import { signed, sinceTime } from '../../parts/format';
-import { soundedAlone } from '../../pass/guided';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { useNow } from '../../store/now';
 import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
+import type { Follow } from '../../workers/messages';
 import { Repeats } from './Repeats';
+import { useMeasuring, useSteady } from './useMeasuring';
 
 /** What can be sounded, in our words. */
 const SOURCES: Record<Exclude<ReferenceSource, 'standard'>, { words: string; it: string; sound: string }> = {
@@ -24,14 +25,15 @@ const SOURCES: Record<Exclude<ReferenceSource, 'standard'>, { words: string; it:
   reed: { words: 'A pitch pipe or reed', it: 'reed', sound: 'Sound its A, evenly' },
   keyboard: { words: 'A keyboard', it: 'keyboard', sound: 'Hold its A4 down' },
   player: { words: 'Another player', it: 'other player', sound: 'Let the A be held' },
+  string: { words: 'A string as it is', it: 'string', sound: 'Pluck it, let it ring out' },
 };
 const NAMED = Object.keys(SOURCES) as (keyof typeof SOURCES)[];
 const STANDARDS = [440, 441, 442, 443, 415, 392, 430, 432, 466];
-/** A steel fork changes by so much a degree, from 20 deg C (house estimate). */
-const FORK_PER_DEGREE = -0.19;
 /** A change from the first repeat to the last beyond this is told, cents. */
 const DRIFT_TOLD = 1;
 /** What sounds in the demonstration: a fork, a pipe, the harmonium of the cabin, somebody else. */
+/** How much wider than pure the harmonium's octaves are, cents. */
+const STRETCH = 0.8;
 const SOUNDED = { fork: forkTruth(440), reed: reedTruth(439.2), keyboard: reedTruth(441.3), player: reedTruth(440.6) };
 
 /** Which pitch is tuned by: a standard, or a fork, reed, keyboard or player measured. */
@@ -39,40 +41,39 @@ export function ReferenceView() {
   const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
   const [source, setSource] = useState<keyof typeof SOURCES>('fork');
-  const [readings, setReadings] = useState<ToneReading[]>([]);
-  const [measuring, setMeasuring] = useState(false);
   const [message, say] = useState('');
   const write = useWriting(say);
-  const average = averageTone(readings);
-  const found = measuring && average?.done ? average : undefined;
+  const { measuring, readings, average, found, octave, others, stretch, drift, begin, end, askStretch, take } =
+    useMeasuring();
   const { it, sound: instruction } = SOURCES[source];
-
-  const key = `reference:${source}:${readings.length}`;
-  const last = readings.at(-1)?.frequencyHz;
-  const sounding = measuring && !found;
-  const guided = useMemo(
-    () => (sounding ? soundedAlone(key, 'A4', last ?? a4Hz) : undefined),
-    [sounding, key, last, a4Hz],
+  /** The string that is taken as it is. */
+  const strings = bench.instruments.flatMap(({ record, strings: own }) =>
+    own.map(({ plan }) => ({ record, plan, key: `${record.instrumentId}/${plan.stringId}` })),
   );
-  const sound = useListening(
-    guided,
-    nowMs,
-    (verdict) => {
-      if (!sounding) return;
-      if (verdict.kind !== 'keep') say(verdict.message);
-      else {
-        const { frequencyHz, sigmaCents } = verdict.reading;
-        setReadings((r) => [...r, { frequencyHz, sigmaCents }]);
-        say(`${frequencyHz.toFixed(2)} Hz. Once more.`);
-      }
-    },
-    say,
+  const [stringKey, setStringKey] = useState('');
+  const string = strings.find((s) => s.key === stringKey) ?? strings.find((s) => /^A/.test(s.plan.note)) ?? strings[0];
+  const plan = source === 'string' ? string?.plan : undefined;
+  const note = plan?.note ?? `A${4 + (octave ?? 0)}`;
+  // Where the source stands, brought to the A4 by its note.
+  const perA4 = plan ? stringTargetHz(plan, a4Hz)! / a4Hz : 2 ** (octave ?? 0);
+  const sounding = measuring && (!found || octave !== undefined);
+  const nominalHz = (octave === undefined ? a4Hz : (found?.frequencyHz ?? a4Hz)) * perA4;
+  const follow = useMemo(
+    (): Follow | undefined =>
+      sounding ? { kind: 'steady', nominalHz, tone: source === 'player' ? 'reed' : source } : undefined,
+    [sounding, nominalHz, source],
   );
+  const sound = useListening(undefined, nowMs, () => undefined, say, follow);
+  useSteady(sounding, sound.trace, (heard) => {
+    if (typeof heard === 'string') return say(heard);
+    take({ ...heard, frequencyHz: octave === undefined ? heard.frequencyHz / perA4 : heard.frequencyHz });
+    const hz = heard.frequencyHz.toFixed(2);
+    say(octave === undefined ? `${hz} Hz ±${heard.sigmaCents.toFixed(2)} cents.` : `${note}: ${hz} Hz.`);
+  });
   const deaf = sound.listening === undefined;
-  const begin = (which = source) => {
+  const measure = (which = source) => {
     setSource(which);
-    setReadings([]);
-    setMeasuring(true);
+    begin();
     say('');
     if (deaf) sound.open();
   };
@@ -84,21 +85,21 @@ export function ReferenceView() {
       return;
     }
     const room = bench.room ? { tempC: bench.room.tempC } : {};
+    const wide = stretch === undefined ? {} : { stretchCents: stretch };
     // At once: a second press does not write it twice.
-    setMeasuring(false);
-    void write([{ type: 'reference', a4Hz: frequencyHz, source, sigmaCents, ...room }], () =>
+    end();
+    void write([{ type: 'reference', a4Hz: frequencyHz, source, sigmaCents, ...room, ...wide }], () =>
       say(`In force from now on: ${frequencyHz.toFixed(1)} Hz. What was read before keeps its own.`),
     );
   };
   const enter = () => {
     if (found) keep();
-    else if (!measuring) begin();
+    else if (!measuring) measure();
     else if (deaf) sound.open();
-    else sound.take();
   };
   const stop = () => {
-    setMeasuring(false);
-    setReadings([]);
+    begin();
+    end();
     say('');
   };
   const standard = (hz: number) =>
@@ -106,20 +107,30 @@ export function ReferenceView() {
       stop();
       say(`In force from now on: ${hz} Hz.`);
     });
-  const pluck = (hardness: number) => sounding && sound.pluck(() => SOUNDED[source], hardness);
+  const pluck = (hardness: number) => {
+    if (!sounding) return;
+    if (plan && string) {
+      sound.pluck(() => demo!.stringOf(string.record.instrumentId, plan.stringId)!, hardness);
+      return;
+    }
+    const truth = source === 'string' ? SOUNDED.fork : SOUNDED[source];
+    const up = octave ?? 0;
+    sound.pluck(() => ({ ...truth, targetHz: truth.targetHz * 2 ** up * ratioOfCents(STRETCH * up) }), hardness);
+  };
   usePedal(KEYS.reference, {
     listen: sound.toggle,
     take: enter,
     choose: (_, k) => {
       const which = NAMED[Number(k) - 1];
-      if (which) begin(which);
+      if (which) measure(which);
     },
+    stretch: () => found && source === 'keyboard' && !others && askStretch(),
     again: stop,
     pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
   });
 
   const { reference } = bench;
-  const warm = source === 'fork' && bench.room ? FORK_PER_DEGREE * (bench.room.tempC - 20) : 0;
+  const warm = source === 'fork' && bench.room ? STEEL_PER_DEGREE * (bench.room.tempC - 20) : 0;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
@@ -143,7 +154,7 @@ export function ReferenceView() {
                 hint={String(i + 1)}
                 strong={measuring && s === source}
                 aria-pressed={measuring && s === source}
-                onClick={() => begin(s)}
+                onClick={() => measure(s)}
               >
                 {SOURCES[s].words}
               </Button>
@@ -151,8 +162,8 @@ export function ReferenceView() {
           </div>
           {average && (
             <p data-testid="result" className="max-w-2xl text-2xl leading-snug font-semibold">
-              Your {it} stands at {average.frequencyHz.toFixed(1)} Hz ±{average.sigmaCents.toFixed(1)} cents,{' '}
-              {signed(cents(average.frequencyHz, a4Hz))} from what is in force
+              {plan ? `By your ${note} the A4 stands` : `Your ${it} stands`} at {average.frequencyHz.toFixed(1)} Hz ±
+              {average.sigmaCents.toFixed(1)} cents, {signed(cents(average.frequencyHz, a4Hz))} from what is in force
               {found ? ': use it, or tell the others.' : '.'}
             </p>
           )}
@@ -162,7 +173,39 @@ export function ReferenceView() {
               {readings.length} repeats spread by {average.spreadCents.toFixed(2)} cents.
               {Math.abs(average.driftCents) > DRIFT_TOLD &&
                 ` It went ${signed(average.driftCents)} from the first to the last: let it warm up, and measure again.`}
+              {source !== 'string' &&
+                Math.abs(drift) > DRIFT_TOLD &&
+                ` While it sounded it went ${signed(drift)}: blow evenly, or let it warm up.`}
+              {plan && ' All are in tune among themselves then; nobody else needs to be.'}
               {Math.abs(warm) > 0.3 && ` A steel fork stands ${signed(warm)} in this room against 20 °C.`}
+            </p>
+          )}
+          {found && source === 'keyboard' && (
+            <p data-testid="stretch" className="pb-2 text-sm">
+              {stretch === undefined
+                ? 'S reads its other As too, and tells how wide its octaves are.'
+                : `Its octaves are ${Math.abs(stretch).toFixed(1)} cents ${stretch >= 0 ? 'wider' : 'narrower'} than pure, by ${(others?.length ?? 0) + 1} As: low strings played with it stand that much ${stretch >= 0 ? 'flat' : 'sharp'} an octave.`}
+            </p>
+          )}
+          {source === 'string' && (
+            <p className="pb-2 text-sm">
+              <label>
+                The string{' '}
+                <select
+                  className="rounded-md border border-ink2 bg-sheet px-2 py-1"
+                  value={string?.key}
+                  onChange={(e) => {
+                    setStringKey(e.target.value);
+                    stop();
+                  }}
+                >
+                  {strings.map((s) => (
+                    <option key={s.key} value={s.key}>
+                      {s.record.name}, {s.plan.note}
+                    </option>
+                  ))}
+                </select>
+              </label>
             </p>
           )}
           <h2 className="pt-2 pb-1 font-semibold">Or take a standard</h2>
@@ -181,18 +224,22 @@ export function ReferenceView() {
           </ul>
         </section>
         <WorkColumn
-          heading={measuring ? `Repeat ${readings.length + 1}` : 'The reference'}
-          note="A4"
-          trace={sounding ? sound.trace : undefined}
+          heading={
+            octave !== undefined ? 'Its other As' : measuring ? `Repeat ${readings.length + 1}` : 'The reference'
+          }
+          note={note}
           instruction={
-            found
-              ? 'Enter: use it'
-              : measuring
-                ? deaf
-                  ? 'Press Space to listen'
-                  : instruction
+            sounding
+              ? deaf
+                ? 'Press Space to listen'
+                : octave === undefined
+                  ? instruction
+                  : `Hold its ${note} down`
+              : found
+                ? 'Enter: use it'
                 : `Enter: measure the ${it}`
           }
+          hint={sounding && <Held trace={sound.trace} fromHz={a4Hz * perA4} />}
           toleranceCents={TOLERANCE_CENTS}
           message={message}
         />
@@ -200,11 +247,36 @@ export function ReferenceView() {
       <BottomBar
         sound={sound}
         actions={[
-          { words: found ? 'Use it' : measuring ? 'Take it' : 'Measure', hint: 'Enter', strong: !sounding, on: enter },
+          {
+            words: found ? 'Use it' : 'Measure',
+            hint: 'Enter',
+            strong: !sounding,
+            disabled: measuring && !found,
+            on: enter,
+          },
+          ...(found && source === 'keyboard' && !others
+            ? [{ words: 'Its octaves too', hint: 'S', on: askStretch }]
+            : []),
           ...(measuring ? [{ words: 'Begin anew', hint: 'R', on: stop }] : []),
           ...(demo && sounding ? [{ words: 'Sound it (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
         ]}
       />
     </div>
+  );
+}
+
+/** The tone while it is held: its frequency, how sure, and how far from what is in force. */
+function Held({ trace, fromHz }: { trace: Trace; fromHz: number }) {
+  const steady = useMoment(trace, (m) => m.steady);
+  if (steady === null || typeof steady === 'string')
+    return <p className="text-sm text-ink2">Its frequency is shown while it sounds.</p>;
+  return (
+    <p data-testid="held">
+      <span className="figure block text-[44px] leading-none font-bold">{steady.frequencyHz.toFixed(2)}</span>
+      <span className="text-sm text-ink2">
+        Hz ±{steady.sigmaCents.toFixed(2)} cents after {steady.lastsS.toFixed(1)} s,{' '}
+        {signed(cents(steady.frequencyHz, fromHz))} from what is in force
+      </span>
+    </p>
   );
 }

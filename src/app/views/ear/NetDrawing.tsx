@@ -1,0 +1,97 @@
+import type { CheckedNet } from '../../../core/story';
+import { clockTime, signed } from '../../parts/format';
+import { intervalWords } from './words';
+
+const ROW = 34;
+const LEFT = 64;
+const RIGHT = 130;
+const WIDE = 560;
+
+/** The strings with the checkpoints between them: what each says, which disagrees, and where every string stands by all of them. */
+export function NetDrawing({
+  net,
+  notes,
+  ids,
+  zoneMin,
+  tolerance,
+}: {
+  net: CheckedNet;
+  notes: readonly string[];
+  ids: readonly string[];
+  zoneMin: number;
+  tolerance: number;
+}) {
+  const y = (index: number) => (notes.length - 1 - index) * ROW + ROW / 2;
+  const at = (id: string) => ids.indexOf(id);
+  const suspects = net.suspect.map((i) => net.checkpoints[i]!);
+  const named = (c: CheckedNet['checkpoints'][number]) =>
+    `${notes[at(c.stringId)]} with ${notes[at(c.againstId)]} (${intervalWords(c.interval)})`;
+  const moves = net.offsets.flatMap((o, i) => (o !== null && Math.abs(o) > tolerance ? [{ i, o }] : []));
+  return (
+    <section aria-label="The checkpoints together" className="pt-2">
+      <h2 className="text-sm font-semibold">The checkpoints together, {clockTime(net.atMs, zoneMin)}</h2>
+      <p data-testid="net-words" className="max-w-2xl py-1 text-sm">
+        {suspects.length > 0
+          ? `${suspects.map(named).join('; ')} disagrees with the rest: sound it again before you believe it. `
+          : net.checkpoints.length > net.offsets.filter((o) => o !== null).length - 1
+            ? 'All of them agree. '
+            : 'Each string hangs on one reading: nothing checks it. '}
+        {moves.length === 0
+          ? `Every string stands within ${tolerance} cents of the ${notes[net.anchor]}.`
+          : `Move ${moves.map(({ i, o }) => `${notes[i]} ${o > 0 ? 'down' : 'up'} ${Math.abs(o).toFixed(1)}`).join(', ')}.`}
+      </p>
+      <svg
+        viewBox={`0 0 ${WIDE} ${notes.length * ROW}`}
+        className="w-full max-w-2xl"
+        role="img"
+        aria-label={`Net of ${net.checkpoints.length} checkpoints on ${notes.length} strings`}
+      >
+        {notes.map((note, i) => (
+          <g key={i}>
+            <path
+              d={`M${LEFT} ${y(i)}H${WIDE - RIGHT}`}
+              stroke="var(--ink)"
+              strokeWidth={1 + 0.5 * (notes.length - i)}
+              opacity={0.75}
+            />
+            <text x={8} y={y(i) + 5} className="text-[16px] font-bold" fill="var(--ink)">
+              {note}
+            </text>
+            <text x={WIDE - 8} y={y(i) + 5} textAnchor="end" className="figure text-[14px]" fill="var(--ink)">
+              {net.offsets[i] === null || net.offsets[i] === undefined
+                ? 'not tied'
+                : i === net.anchor
+                  ? 'the anchor'
+                  : `${signed(net.offsets[i]!)} ±${net.sigma[i]!.toFixed(1)}`}
+            </text>
+          </g>
+        ))}
+        {net.checkpoints.map((c, k) => {
+          const [i, j] = [at(c.stringId), at(c.againstId)];
+          const x = LEFT + 14 + (k * (WIDE - LEFT - RIGHT - 40)) / Math.max(1, net.checkpoints.length - 1);
+          const residual = net.residuals[k];
+          const bad = net.suspect.includes(k);
+          const colour = bad ? 'var(--rust)' : 'var(--deep)';
+          return (
+            <g key={c.id}>
+              <path
+                d={`M${x} ${y(i)}V${y(j)}`}
+                stroke={colour}
+                strokeWidth={2}
+                strokeDasharray={bad ? '4 3' : undefined}
+              />
+              <circle cx={x} cy={y(i)} r={4} fill={colour} />
+              <circle cx={x} cy={y(j)} r={4} fill={colour} />
+              {residual !== null && residual !== undefined && (
+                <text x={x + 6} y={(y(i) + y(j)) / 2 + 4} className="figure text-[12px]" fill={colour}>
+                  {signed(residual)}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+      <p className="text-xs text-ink2">Beside each line: by how much that reading differs from what all of them say.</p>
+    </section>
+  );
+}

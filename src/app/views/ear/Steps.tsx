@@ -1,0 +1,44 @@
+import type { EarStep } from '../../../core/intervals';
+import type { Expected } from '../../../core/story';
+import { signed } from '../../parts/format';
+import { beatWords, intervalWords, soundWords } from './words';
+
+/** What to sound against what, how it beats, and what a fret that is off adds to it. */
+export function Steps({
+  steps,
+  notes,
+  inHand,
+  expected,
+}: {
+  steps: readonly EarStep[];
+  notes: readonly string[];
+  /** The string that is tuned now, from 0. */
+  inHand: number | undefined;
+  expected: readonly Expected[];
+}) {
+  return (
+    <ol aria-label="Steps" className="border-t border-line">
+      {steps.map((s, i) => {
+        const { fretsCents, instrument } = expected[i]!;
+        return (
+          <li
+            key={i}
+            aria-current={s.tune - 1 === inHand ? 'step' : undefined}
+            className="flex items-baseline gap-x-4 border-b border-l-4 border-line border-l-transparent py-1.5 pl-2 aria-[current=step]:border-l-deep aria-[current=step]:bg-sheet max-lg:flex-wrap"
+          >
+            <span className="w-14 shrink-0 text-lg font-bold">{notes[s.tune - 1]}</span>
+            <span className="w-80 shrink-0 text-sm max-sm:w-full">
+              {soundWords(s.sound, notes)} against {soundWords(s.against, notes)}: {intervalWords(s.interval)}
+            </span>
+            <span className="text-xs text-ink2">
+              {beatWords(s)}
+              {Math.abs(fretsCents) > 0.3 && `; its frets add ${signed(fretsCents)}, counted in`}
+              {instrument !== undefined &&
+                '. These cannot agree by tuning: it is the saddle or a fret. See Octave, or a repairer where it stays so'}
+            </span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
