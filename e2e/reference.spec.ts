@@ -68,6 +68,10 @@ test('the harmonium’s octaves are read too, and its stretch told', async ({ pa
   await expect(instruction(page)).toHaveText('Enter: measure the fork');
   await page.keyboard.press('3');
   await follow(page, /^Enter: use it/);
+  await page.getByLabel('Another device shows it at').fill('1.2');
+  await expect(page.getByTestId('other-device')).toHaveText(': it is set to 441.0 Hz.');
+  // Out of the field: its letters are not keys.
+  await page.getByLabel('Another device shows it at').blur();
   await page.keyboard.press('s');
   await expect(instruction(page)).toHaveText('Hold its A3 down');
   await follow(page, /^Enter: use it/);

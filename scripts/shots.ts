@@ -96,10 +96,22 @@ async function asking(page: Page) {
   await handsUntil(page, /^Do what/);
 }
 
+/** Two strings ring, one of them a little flat, and the beats are shown. */
+async function showingBeats(page: Page) {
+  await page.keyboard.press('Enter');
+  await handsUntil(page, /^Let both ring/);
+  for (const key of ['w', 'o', 'ArrowDown', 'ArrowDown', 'p']) await page.keyboard.press(key);
+  await page.waitForTimeout(3000);
+}
+
 const ACTS: Record<string, (page: Page) => Promise<void>> = {
   bench: ringing,
   causes: asking,
   friction: binding,
+  ear: showingBeats,
+  tuning: async (page) => {
+    await page.getByRole('button', { name: 'Pure fifths from A' }).click();
+  },
   reference: async (page) => {
     await page.keyboard.press('3');
     await handsUntil(page, /^Enter: use it/);
@@ -109,8 +121,10 @@ const ACTS: Record<string, (page: Page) => Promise<void>> = {
     await page.waitForTimeout(500);
   },
 };
+/** Pictures that are not named after the address. */
+const NAMES: Record<string, string> = { ear: 'by-ear' };
 // A picture of every view, and of what its first sight does not show.
-for (const { path, shownAt } of VIEWS) await shot(path, `/demo/${shownAt}`, ACTS[path]);
+for (const { path, shownAt } of VIEWS) await shot(NAMES[path] ?? path, `/demo/${shownAt}`, ACTS[path]);
 await shot('bench-night', '/demo/bench/requinto', ringing, 'dark');
 await shot('first', '/bench', async (page) => {
   await page.keyboard.press('p');

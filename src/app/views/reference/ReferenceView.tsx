@@ -16,6 +16,7 @@ import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
 import type { Follow } from '../../workers/messages';
+import { OtherDevice } from './OtherDevice';
 import { Repeats } from './Repeats';
 import { useMeasuring, useSteady } from './useMeasuring';
 
@@ -163,7 +164,7 @@ export function ReferenceView() {
           {average && (
             <p data-testid="result" className="max-w-2xl text-2xl leading-snug font-semibold">
               {plan ? `By your ${note} the A4 stands` : `Your ${it} stands`} at {average.frequencyHz.toFixed(1)} Hz ±
-              {average.sigmaCents.toFixed(1)} cents, {signed(cents(average.frequencyHz, a4Hz))} from what is in force
+              {average.sigmaCents.toFixed(2)} cents, {signed(cents(average.frequencyHz, a4Hz))} from what is in force
               {found ? ': use it, or tell the others.' : '.'}
             </p>
           )}
@@ -180,6 +181,7 @@ export function ReferenceView() {
               {Math.abs(warm) > 0.3 && ` A steel fork stands ${signed(warm)} in this room against 20 °C.`}
             </p>
           )}
+          {found && <OtherDevice frequencyHz={found.frequencyHz} />}
           {found && source === 'keyboard' && (
             <p data-testid="stretch" className="pb-2 text-sm">
               {stretch === undefined
@@ -224,9 +226,7 @@ export function ReferenceView() {
           </ul>
         </section>
         <WorkColumn
-          heading={
-            octave !== undefined ? 'Its other As' : measuring ? `Repeat ${readings.length + 1}` : 'The reference'
-          }
+          heading={octave !== undefined ? 'Its other As' : sounding ? `Repeat ${readings.length + 1}` : 'The reference'}
           note={note}
           instruction={
             sounding
