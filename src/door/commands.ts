@@ -14,6 +14,7 @@ const USAGE = `usage: npm run -s door -- COMMAND
   reference          JSON lines {"file","nominalHz","kind"} in, the pitch of a fork, reed, key or string out
   net                JSON lines {"strings","pin","observations"} in, where every string stands out
   causes             JSON lines {"instrument","string","sigmaCents","evidence":[…]} in, chances of causes and the next best test out
+  bridge             JSON lines {"bridge","strings","task","events",…} in, the next reading, stop or turn of the claw out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
   plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
   forecast           a settle-cases/1 document in, a settle-forecasts/1 document out
@@ -36,6 +37,7 @@ const lines: Record<string, () => Promise<Answer>> = {
   reference: async () => (await import('./intervals')).referenceLine,
   net: async () => (await import('./intervals')).netLine,
   causes: async () => (await import('./causes')).causesLine,
+  bridge: async () => (await import('./bridge')).bridgeLine,
   'bridge-line': async () => (await import('./octave')).bridgeLineLine,
 };
 /** Commands on documents of any layout. */

@@ -314,3 +314,44 @@ test('interval, reference, ear and net: each answers its own, and refuses what i
   });
   expect(net.lines[1]).toMatchObject({ ok: false, reason: 'bad-net' });
 });
+
+test('bridge: reads first, then stops that are not zero; what was learned comes back; what cannot be is refused by name', async () => {
+  const strings = [
+    { target: 'E4', gaugeMm: 0.254, material: 'plain-steel' },
+    { target: 'B3', gaugeMm: 0.33, material: 'plain-steel' },
+    { target: 196, gaugeMm: 0.432, material: 'plain-steel' },
+    { target: 'D3', gaugeMm: 0.66, material: 'wound-steel' },
+    { target: 'A2', gaugeMm: 0.914, material: 'wound-steel', coreMm: 0.4 },
+    { target: 'E2', gaugeMm: 1.168, material: 'wound-steel' },
+  ];
+  const item = {
+    id: 'x',
+    bridge: { springs: 3, locking: false, scaleMm: 648 },
+    strings,
+    task: 'fresh',
+    order: 'centre-out',
+    memory: null,
+  };
+  const read = [1, 2, 3, 4, 5, 6].map((string) => ({ kind: 'read', string, cents: -60 }));
+  const ask = async (more: object) =>
+    (await door(['bridge'], JSON.stringify({ ...item, events: [], ...more }))).lines[0]!;
+  expect(await ask({})).toMatchObject({
+    ok: true,
+    id: 'x',
+    do: 'read',
+    string: 1,
+    expected: [null, null, null, null, null, null],
+  });
+  const first = await ask({ events: read });
+  expect(first).toMatchObject({ do: 'set', string: 3 });
+  expect(first['stopAtCents']).toBeGreaterThan(5);
+  expect(first['coupling']).toBeGreaterThan(0.3);
+  expect((await ask({ events: read, memory: first['memory'] }))['ok']).toBe(true);
+  expect(await ask({ bridge: { ...item.bridge, springs: 1 } })).toMatchObject({ ok: false, reason: 'unstable-bridge' });
+  expect(await ask({ events: [{ kind: 'read', string: 9, cents: 0 }] })).toMatchObject({
+    ok: false,
+    reason: 'bad-bridge',
+  });
+  expect(await ask({ events: [{ kind: 'shake' }] })).toMatchObject({ ok: false, reason: 'bad-bridge' });
+  expect(await ask({ memory: { mean: [1], covariance: [[1]] } })).toMatchObject({ ok: false, reason: 'bad-bridge' });
+});

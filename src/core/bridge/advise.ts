@@ -1,0 +1,210 @@
+import {
+  createBridgeFilter,
+  type BridgeBelief,
+  type BridgeEvent,
+  type BridgeFilter,
+  type BridgeMemory,
+} from './filter';
+import type { BridgeLaw } from './spec';
+
+export const BRIDGE_TASKS = ['touch-up', 'fresh', 'new-tuning'] as const;
+export type BridgeTask = (typeof BRIDGE_TASKS)[number];
+export const BRIDGE_ORDERS = ['centre-out', 'outside-in', 'least-tilt'] as const;
+export type BridgeOrder = (typeof BRIDGE_ORDERS)[number];
+
+export interface BridgeJob {
+  law: BridgeLaw;
+  task: BridgeTask;
+  toleranceCents: number;
+  order: BridgeOrder;
+  memory: BridgeMemory | null;
+  events: readonly BridgeEvent[];
+}
+
+/** What to do next, and what is believed. Strings count from 1. */
+export interface BridgeAdvice extends BridgeBelief {
+  do: 'read' | 'set' | 'claw' | 'done';
+  string?: number;
+  /** The reading to stop at. */
+  stopAtCents?: number;
+  turns?: number;
+  /** Which pass this is, from 1. */
+  pass: number;
+}
+
+/** The middle outward, 3 4 2 5 1 6, or the outside in, 6 1 2 5 3 4; strings from 0. */
+export function orderOf(order: Exclude<BridgeOrder, 'least-tilt'>, n: number): number[] {
+  const pairs = Array.from({ length: Math.ceil(n / 2) }, (_, k) => (n - 1 - k === k ? [k] : [k, n - 1 - k]));
+  if (order === 'centre-out') return pairs.reverse().flat();
+  return [...[...pairs[0]!].reverse(), ...pairs.slice(1).flat()];
+}
+
+/** The order of a pass that begins now; the least tilt on the way: always the string that keeps the bridge nearest to where it is. */
+function orderNow(job: BridgeJob, filter: BridgeFilter): number[] {
+  const n = job.law.tensionN.length;
+  if (job.order !== 'least-tilt') return orderOf(job.order, n);
+  const belief = filter.belief();
+  const goal = wanted(
+    filter,
+    belief,
+    belief.b.map((_, i) => i),
+  );
+  const tilts = goal.map((b, i) => belief.coupling.w[i]! * (b - belief.b[i]!));
+  const left = tilts.map((_, i) => i);
+  const order: number[] = [];
+  let angle = 0;
+  while (left.length > 0) {
+    const next = left.reduce((m, i) => (Math.abs(angle + tilts[i]!) < Math.abs(angle + tilts[m]!) ? i : m));
+    angle += tilts[next]!;
+    order.push(next);
+    left.splice(left.indexOf(next), 1);
+  }
+  return order;
+}
+
+/** Windings at which the rest of the strings read their targets, the others left as they are (Newton on the angle). */
+function wanted(filter: BridgeFilter, belief: BridgeBelief, rest: readonly number[]): number[] {
+  const b = [...belief.b];
+  const { g, w } = belief.coupling;
+  const lambda = rest.reduce((s, i) => s + g[i]! * w[i]!, 0);
+  for (let round = 0; round < 12; round++) {
+    const y = filter.readingsAt(b).map((c) => Math.pow(2, c / 600));
+    const off = rest.map((i) => 1 - y[i]!);
+    // b = (I + g w' / (1 - lambda)) dy, on the strings that are still to be wound.
+    const along = rest.reduce((s, i, k) => s + w[i]! * off[k]!, 0) / (1 - lambda);
+    rest.forEach((i, k) => (b[i]! += off[k]! + g[i]! * along));
+  }
+  return b;
+}
+
+/** Less than this is not worth a turn, cents; a string read surer than this need not be read again; a stop is worth a reading from here on. */
+const SMALL_CENTS = 0.5;
+const SURE_CENTS = 0.75;
+const UNSURE_CENTS = 1.2;
+/** Readings between two stops at most. */
+const MOST_BETWEEN = 2;
+/** Turns of the claw that are worth making, and that are made at once. */
+const LEAST_TURNS = 0.06;
+const MOST_TURNS = 4;
+
+/** What to do next on a bridge. Undefined where it can never settle: lambda of one or more. */
+export function adviseBridge(job: BridgeJob): BridgeAdvice {
+  const n = job.law.tensionN.length;
+  const filter = createBridgeFilter(job.law, job.memory, job.task === 'new-tuning');
+  let pass = 1;
+  let order: number[] | undefined;
+  let place = -1;
+  for (const e of job.events) {
+    if (e.kind === 'set') {
+      // A string that does not come after the last one begins another pass.
+      if (!order || order.indexOf(e.string - 1) <= place) {
+        if (order) pass++;
+        order = orderNow(job, filter);
+      }
+      place = order.indexOf(e.string - 1);
+    }
+    filter.apply(e);
+  }
+  const belief = filter.belief();
+  const sets = job.events.filter((e) => e.kind === 'set');
+  const answer = (rest: Partial<BridgeAdvice> & Pick<BridgeAdvice, 'do'>): BridgeAdvice => ({
+    ...belief,
+    pass,
+    ...rest,
+  });
+  const expected = belief.expected;
+  const unread = expected.findIndex((e) => e === null);
+  if (unread >= 0) return answer({ do: 'read', string: unread + 1 });
+  const sd = belief.expectedSd as number[];
+  const cents = expected as number[];
+  const tolerance = job.toleranceCents;
+
+  const lastAct = job.events.findLastIndex((e) => e.kind === 'set' || e.kind === 'claw');
+  const since = job.events.slice(lastAct + 1).filter((e) => e.kind === 'read');
+  const readSince = (i: number) => since.some((e) => e.string === i + 1);
+
+  // The claw: where level is known, before the stops, and once more when a turn is better known.
+  const claws = job.events.filter((e) => e.kind === 'claw');
+  const turns = clawTurns(job, belief, filter);
+  const between = sets.length === 0 || claws.length === 0 || [0, 1, 3, n - 1].includes(place);
+  if (turns !== undefined && between && (sets.length === 0 ? claws.length === 0 : Math.abs(turns) > LEAST_TURNS)) {
+    const made = claws.reduce((s, e) => s + Math.abs(e.turns), 0);
+    const at = Math.max(-MOST_TURNS, Math.min(MOST_TURNS, turns));
+    const rounded = Math.round(at * 16) / 16;
+    if (Math.abs(rounded) > LEAST_TURNS && made + Math.abs(rounded) <= 8) return answer({ do: 'claw', turns: rounded });
+  }
+
+  // One more reading where it tells most.
+  const unsure = belief.b
+    .map((_, i) => i)
+    .filter((i) => !readSince(i))
+    .sort((i, j) => sd[j]! - sd[i]!)[0];
+  const midway = sets.length > 0 && place < n - 1;
+  if (midway && since.length < MOST_BETWEEN && unsure !== undefined && sd[unsure]! > UNSURE_CENTS)
+    return answer({ do: 'read', string: unsure + 1 });
+
+  // The rest of the pass.
+  const rest = midway ? order!.slice(place + 1) : [];
+  const stop = nextStop(filter, belief, rest);
+  if (stop) return answer({ do: 'set', ...stop });
+
+  // The pass is over: who is not known well enough is read.
+  if (lastAct >= 0 || sets.length === 0) {
+    if (lastAct >= 0 && unsure !== undefined && sd[unsure]! > SURE_CENTS)
+      return answer({ do: 'read', string: unsure + 1 });
+  }
+  const fine = cents.every(
+    (c, i) => Math.abs(c) + 0.9 * sd[i]! < tolerance && Math.abs(c) + 2.6 * sd[i]! < 1.5 * tolerance,
+  );
+  if (fine) return answer({ do: 'done' });
+  // A string that is only not sure enough is read once more.
+  const doubtful = cents
+    .map((c, i) => ({ i, c }))
+    .filter(({ i, c }) => Math.abs(c) < tolerance - 0.3 && !(Math.abs(c) + 0.9 * sd[i]! < tolerance));
+  const badly = cents.some((c) => Math.abs(c) >= tolerance - 0.3);
+  if (!badly && doubtful.length > 0 && since.filter((e) => e.string === doubtful[0]!.i + 1).length < 2)
+    return answer({ do: 'read', string: doubtful[0]!.i + 1 });
+  if (sets.length > 0) pass++;
+  const again = nextStop(filter, belief, orderNow(job, filter)) ?? worstOf(cents);
+  return answer({ do: 'set', ...again });
+}
+
+const worstOf = (cents: readonly number[]) => {
+  const i = cents.reduce((w, c, k) => (Math.abs(c) > Math.abs(cents[w]!) ? k : w), 0);
+  return { string: i + 1, stopAtCents: 0 };
+};
+
+/** The next string of the rest that is worth a turn, and where to stop. */
+function nextStop(
+  filter: BridgeFilter,
+  belief: BridgeBelief,
+  rest: readonly number[],
+): { string: number; stopAtCents: number } | undefined {
+  if (rest.length === 0) return undefined;
+  // Lost: every string to its target, as one does without knowing.
+  if (belief.lost) {
+    const i = rest.find((k) => Math.abs(belief.expected[k]!) > SMALL_CENTS);
+    return i === undefined ? undefined : { string: i + 1, stopAtCents: 0 };
+  }
+  const goal = wanted(filter, belief, rest);
+  for (const i of rest) {
+    const b = [...belief.b];
+    b[i] = goal[i]!;
+    const stopAtCents = filter.readingsAt(b)[i]!;
+    if (Math.abs(stopAtCents - belief.expected[i]!) > SMALL_CENTS) return { string: i + 1, stopAtCents };
+  }
+  return undefined;
+}
+
+/** Turns of the claw that leave the bridge level when all strings are right; undefined where nobody said how it stands. */
+function clawTurns(job: BridgeJob, belief: BridgeBelief, filter: BridgeFilter): number | undefined {
+  const told = job.events.some((e) => e.kind === 'tilt');
+  if (job.task !== 'new-tuning' && !told) return undefined;
+  const all = belief.b.map((_, i) => i);
+  const goal = wanted(filter, belief, all);
+  const { w, claw, g } = belief.coupling;
+  const there = belief.angle + goal.reduce((s, b, i) => s + w[i]! * (b - belief.b[i]!), 0);
+  // Turning it moves the strings, which are brought back: (1 - lambda) of it is left.
+  const lambda = g.reduce((s, x, i) => s + x * w[i]!, 0);
+  return ((there - belief.level) * (1 - lambda)) / claw;
+}

@@ -1,0 +1,202 @@
+import fc from 'fast-check';
+import { randomFrom } from '../simulate';
+import {
+  adviseBridge,
+  couplingOf,
+  energyAt,
+  holds,
+  lawOf,
+  momentAt,
+  orderOf,
+  pitchAt,
+  restAngle,
+  speakingMm,
+  tensionAt,
+  type BridgeEvent,
+  type BridgeLaw,
+  type ExactBridge,
+} from '.';
+
+const TOLD = {
+  springs: 3,
+  screwPitchMm: 1.8,
+  scaleMm: 648,
+  strings: [
+    { targetHz: 329.63, gaugeMm: 0.254, wound: false },
+    { targetHz: 246.94, gaugeMm: 0.33, wound: false },
+    { targetHz: 196, gaugeMm: 0.432, wound: false },
+    { targetHz: 146.83, gaugeMm: 0.66, wound: true },
+    { targetHz: 110, gaugeMm: 0.914, wound: true },
+    { targetHz: 82.41, gaugeMm: 1.168, wound: true },
+  ],
+};
+
+/** An exact bridge level under the tensions of a law: springs hooked straight below the pivot, strings straight above it. */
+function exactOf(law: BridgeLaw): ExactBridge {
+  const strings = law.tensionN.map((t, i) => {
+    const above = law.leverMm[i]!;
+    const whole = 798;
+    const slackMm = whole - t / law.stiffNPerMm[i]!;
+    const axialN = law.stiffNPerMm[i]! * slackMm;
+    return {
+      axialN,
+      behindMm: 150,
+      massKgPerM: t / (2 * 0.648 * TOLD.strings[i]!.targetHz) ** 2,
+      nut: { alongMm: -648, aboveMm: above },
+      saddle: { alongMm: 0, aboveMm: above },
+      slackMm,
+    };
+  });
+  const arm = 33;
+  const bridge: ExactBridge = {
+    strings,
+    springs: {
+      count: 3,
+      rateNPerMm: 2,
+      slackMm: 0,
+      hook: { alongMm: 0, aboveMm: -arm },
+      claw: { alongMm: -95, aboveMm: -arm },
+    },
+  };
+  const pull = law.tensionN.reduce((s, t, i) => s + t * law.leverMm[i]!, 0) / (3 * arm);
+  bridge.springs.slackMm = 95 - pull / 2;
+  return bridge;
+}
+
+test('the exact bridge rests where its energy is least, and its moment is the strings’ less the springs’', () => {
+  const bridge = exactOf(lawOf(TOLD)!);
+  expect(Math.abs(restAngle(bridge)!)).toBeLessThan(1e-4);
+  const here = energyAt(bridge, 0);
+  expect(energyAt(bridge, 0.01)).toBeGreaterThan(here);
+  expect(energyAt(bridge, -0.01)).toBeGreaterThan(here);
+  const s = bridge.strings[0]!;
+  expect(tensionAt(s, 0.02)).toBeLessThan(tensionAt(s, 0));
+  expect(speakingMm(s, 0.02)).toBeLessThan(speakingMm(s, 0));
+  // Without its springs nothing holds it.
+  expect(restAngle({ ...bridge, springs: { ...bridge.springs, count: 0 } })).toBeUndefined();
+});
+
+test('the linear law is the exact one’s slope: winding one string moves the others as it says', () => {
+  const law = lawOf(TOLD)!;
+  const bridge = exactOf(law);
+  // The turning stiffness of this very geometry: what is left of it without the strings' stretch.
+  const step = 1e-4;
+  const whole = -(momentAt(bridge, step) - momentAt(bridge, -step)) / (2 * step);
+  const stretch = law.stiffNPerMm.reduce((s, k, i) => s + k * law.leverMm[i]! ** 2, 0);
+  const { g, w, lambda } = couplingOf({ ...law, turning: whole - stretch });
+  expect(lambda).toBeGreaterThan(0.3);
+  expect(lambda).toBeLessThan(1);
+  const at = (b: ExactBridge) => b.strings.map((s) => pitchAt(s, restAngle(b)!));
+  const before = at(bridge);
+  for (const i of [0, 2, 5]) {
+    const wound = exactOf(law);
+    const s = wound.strings[i]!;
+    const b = 0.002;
+    s.slackMm *= 1 - ((b * law.tensionN[i]!) / s.axialN) * (s.slackMm / 798);
+    const after = at(wound);
+    after.forEach((hz, j) => {
+      const dy = (hz / before[j]!) ** 2 - 1;
+      const says = (j === i ? b : 0) - g[j]! * w[i]! * b;
+      expect(Math.abs(dy - says)).toBeLessThan(0.03 * Math.abs(b * g[j]! * w[i]!) + 4e-6);
+    });
+  }
+});
+
+test('orders as they are asked for', () => {
+  expect(orderOf('centre-out', 6).map((i) => i + 1)).toEqual([3, 4, 2, 5, 1, 6]);
+  expect(orderOf('outside-in', 6).map((i) => i + 1)).toEqual([6, 1, 2, 5, 3, 4]);
+  fc.assert(
+    fc.property(fc.integer({ min: 2, max: 12 }), (n) => {
+      for (const order of ['centre-out', 'outside-in'] as const)
+        expect([...orderOf(order, n)].sort((a, b) => a - b)).toEqual(Array.from({ length: n }, (_, i) => i));
+    }),
+  );
+});
+
+test('too few springs do not hold such strings', () => {
+  expect(holds(lawOf(TOLD)!, 3)).toBe(true);
+  expect(holds(lawOf({ ...TOLD, springs: 1 })!, 1)).toBe(false);
+});
+
+/** A linear bridge of other constants than the estimator's: read, stop, turn the claw. */
+function imagined(seed: number, offsets: number[]) {
+  const random = randomFrom(seed);
+  const law = lawOf(TOLD)!;
+  const { g, w } = couplingOf({
+    ...law,
+    turning: law.turning * random.between(0.65, 1.3),
+    leverMm: law.leverMm.map((h) => h * random.between(0.9, 1.15)),
+    stiffNPerMm: law.stiffNPerMm.map((k) => k * random.between(0.88, 1.12)),
+  });
+  const y = offsets.map((c) => 2 ** (c / 600));
+  const cents = () => y.map((v) => 600 * Math.log2(v));
+  return {
+    law,
+    cents,
+    read: (i: number) => cents()[i]! + 0.4 * random.normal(),
+    set(i: number, to: number) {
+      const b = (2 ** ((to + random.between(-0.6, 0.6)) / 600) - y[i]!) / (1 - g[i]! * w[i]!);
+      y.forEach((_, j) => (y[j]! += (j === i ? b : 0) - g[j]! * w[i]! * b));
+    },
+  };
+}
+function tune(world: ReturnType<typeof imagined>, spoil?: (event: BridgeEvent, count: number) => BridgeEvent) {
+  const events: BridgeEvent[] = [];
+  const job = { law: world.law, task: 'fresh', toleranceCents: 2, order: 'least-tilt', memory: null } as const;
+  for (let k = 0; k < 80; k++) {
+    const a = adviseBridge({ ...job, events });
+    if (a.do === 'done') return { events, passes: a.pass, memory: a.memory };
+    let event: BridgeEvent =
+      a.do === 'set'
+        ? { kind: 'set', string: a.string!, cents: a.stopAtCents! }
+        : { kind: 'read', string: a.string!, cents: world.read(a.string! - 1) };
+    if (a.do === 'set') world.set(a.string! - 1, a.stopAtCents!);
+    if (spoil) event = spoil(event, events.length);
+    events.push(event);
+  }
+  throw new Error('never done');
+}
+
+test.each([1, 2, 3, 4])(
+  'new strings sixty cents off are right in a few passes on bridge %i, by stops that are not zero',
+  (seed) => {
+    const random = randomFrom(seed + 50);
+    const world = imagined(
+      seed,
+      Array.from({ length: 6 }, () => -60 + 20 * random.normal()),
+    );
+    const { events, passes } = tune(world);
+    expect(Math.max(...world.cents().map(Math.abs))).toBeLessThan(3);
+    expect(passes).toBeLessThanOrEqual(3);
+    const first = events.find((e) => e.kind === 'set')!;
+    expect(first.kind === 'set' && first.cents).toBeGreaterThan(4);
+  },
+);
+
+test('a pluck that was read wrong does not spoil what is known', () => {
+  const world = imagined(9, [-50, -40, -60, -55, -45, -70]);
+  const { passes } = tune(world, (e, count) => (e.kind === 'read' && count === 9 ? { ...e, cents: e.cents + 70 } : e));
+  expect(Math.max(...world.cents().map(Math.abs))).toBeLessThan(3);
+  expect(passes).toBeLessThanOrEqual(4);
+});
+
+test('what was learned makes the next time surer', () => {
+  const world = imagined(5, [-50, -40, -60, -55, -45, -70]);
+  const { memory } = tune(world);
+  const law = world.law;
+  const read = world.cents().map((cents, i): BridgeEvent => ({ kind: 'read', string: i + 1, cents }));
+  const set: BridgeEvent = { kind: 'set', string: 3, cents: 60 };
+  const sdOf = (m: typeof memory | null) =>
+    adviseBridge({ law, task: 'touch-up', toleranceCents: 2, order: 'centre-out', memory: m, events: [...read, set] })
+      .expectedSd[5]!;
+  expect(sdOf(memory)).toBeLessThan(0.6 * sdOf(null));
+});
+
+test('a new tuning asks for the claw first', () => {
+  const law = lawOf(TOLD)!;
+  const events = [1, 2, 3, 4, 5, 6].map((string): BridgeEvent => ({ kind: 'read', string, cents: 100 }));
+  const a = adviseBridge({ law, task: 'new-tuning', toleranceCents: 2, order: 'centre-out', memory: null, events });
+  expect(a.do).toBe('claw');
+  // Less pull: the springs are let out.
+  expect(a.turns).toBeLessThan(-0.2);
+});

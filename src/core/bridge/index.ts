@@ -1,0 +1,37 @@
+export {
+  adviseBridge,
+  BRIDGE_ORDERS,
+  BRIDGE_TASKS,
+  orderOf,
+  type BridgeAdvice,
+  type BridgeJob,
+  type BridgeOrder,
+  type BridgeTask,
+} from './advise';
+export {
+  createBridgeFilter,
+  type BridgeBelief,
+  type BridgeEvent,
+  type BridgeFilter,
+  type BridgeMemory,
+} from './filter';
+export {
+  couplingOf,
+  holds,
+  lawOf,
+  USUAL,
+  type BridgeLaw,
+  type BridgeSpec,
+  type BridgeStringSpec,
+  type Coupling,
+} from './spec';
+export {
+  energyAt,
+  momentAt,
+  pitchAt,
+  restAngle,
+  speakingMm,
+  tensionAt,
+  type ExactBridge,
+  type ExactString,
+} from './exact';
