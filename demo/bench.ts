@@ -1,7 +1,14 @@
 import { FAMILIES, SETTLES_AS, stringLoad, type StringMaterial } from '../src/core/strings';
 import { cents, DEFAULT_A4_HZ, targetFrequencyHz } from '../src/core/music';
 import { acrossMm } from '../src/core/octave';
-import { randomFrom, touchCents, type FrettedTruth, type StringTruth } from '../src/core/simulate';
+import {
+  makeBridge,
+  randomFrom,
+  touchCents,
+  type BridgeTruth,
+  type FrettedTruth,
+  type StringTruth,
+} from '../src/core/simulate';
 import type { StringPlan } from '../src/core/records';
 
 /** The Heron's local time is two hours ahead of UTC; noon of the demonstration's day. */
@@ -186,6 +193,30 @@ export function heronsBench(): DemoInstrument[] {
   ];
   kantele.truths[4]!.faults = [{ kind: 'pin', cents: 30, at: 0 }];
   return [requinto, baritone, viola, kantele, bouzouki];
+}
+
+/** The baritone's floating bridge: its own springs, cores and levers, which nothing in the app is told. */
+export function baritonesBridge(): BridgeTruth {
+  const { strings } = FAMILIES.find((f) => f.code === 'baritone-floating')!;
+  const random = randomFrom(61);
+  return makeBridge({
+    scaleMm: strings[0]!.lengthMm,
+    screwPitchMm: 1.7,
+    sticks: 6,
+    springs: { count: 4, rateNPerMm: 1.7, armMm: 36 },
+    strings: strings.map(({ note, material, gaugeMm, lengthMm }) => {
+      const frequencyHz = targetFrequencyHz(note, DEFAULT_A4_HZ)!;
+      const wound = material !== 'plain-steel';
+      const coreMm = wound ? gaugeMm! * random.between(0.37, 0.42) : gaugeMm!;
+      return {
+        tensionN: stringLoad({ material, gaugeMm: gaugeMm!, lengthMm, frequencyHz })!.tensionN,
+        axialN: (200000 * Math.PI * Math.min(0.6, coreMm) ** 2) / 4,
+        frequencyHz,
+        leverMm: 12.4 * (1 + random.between(-0.05, 0.05)),
+        behindMm: random.between(110, 200),
+      };
+    }),
+  });
 }
 
 /** When the curtain rises: half past seven. */

@@ -9,10 +9,12 @@ import {
   roomTempC,
   touched,
   trueCents,
+  type BridgeTruth,
   type StringTruth,
   type Touch,
 } from '../src/core/simulate';
 import {
+  baritonesBridge,
   BARITONE_BEFORE_MS,
   BOUZOUKI_STRETCHED,
   CURTAIN_MS,
@@ -30,6 +32,7 @@ export interface Demonstration {
   zoneMin: number;
   records: LogRecord[];
   truth: Record<string, StringTruth[]>;
+  bridges: Record<string, BridgeTruth>;
 }
 
 const SAMPLE_RATE = 22050;
@@ -249,5 +252,5 @@ export function makeDemonstration(): Demonstration {
     atMs: startMs - 2 * MINUTE,
     tempC: Math.round(roomTempC(startMs) * 10) / 10,
   });
-  return { startMs, zoneMin: ZONE_MIN, records, truth };
+  return { startMs, zoneMin: ZONE_MIN, records, truth, bridges: { baritone: baritonesBridge() } };
 }

@@ -104,11 +104,28 @@ async function showingBeats(page: Page) {
   await page.waitForTimeout(3000);
 }
 
+/** A new tuning on the floating bridge, as far as the claw, or to the first stop. */
+async function bridging(page: Page, until: RegExp, tuning?: string) {
+  if (tuning) {
+    await page.goto('/demo/tuning/baritone');
+    await page.getByRole('button', { name: tuning }).click();
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(800);
+    await page.goto('/demo/bridge/baritone');
+    await page.getByTestId('instruction').waitFor();
+    await page.waitForTimeout(1500);
+  } else await page.getByRole('button', { name: 'New strings' }).click();
+  await page.keyboard.press('Enter');
+  await handsUntil(page, until);
+  await page.waitForTimeout(600);
+}
+
 const ACTS: Record<string, (page: Page) => Promise<void>> = {
   bench: ringing,
   causes: asking,
   friction: binding,
   ear: showingBeats,
+  bridge: (page) => bridging(page, /and turn$/),
   tuning: async (page) => {
     await page.getByRole('button', { name: 'Pure fifths from A' }).click();
   },
@@ -126,6 +143,12 @@ const NAMES: Record<string, string> = { ear: 'by-ear' };
 // A picture of every view, and of what its first sight does not show.
 for (const { path, shownAt } of VIEWS) await shot(NAMES[path] ?? path, `/demo/${shownAt}`, ACTS[path]);
 await shot('bench-night', '/demo/bench/requinto', ringing, 'dark');
+await shot(
+  'bridge-claw',
+  '/demo/bridge/baritone',
+  (page) => bridging(page, /^Turn both screws/, 'A half step down'),
+  'dark',
+);
 await shot('first', '/bench', async (page) => {
   await page.keyboard.press('p');
   await page.waitForTimeout(3000);

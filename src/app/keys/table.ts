@@ -99,6 +99,17 @@ export const KEYS = {
     again: { keys: ['r', 'Escape'], shown: 'R, Esc', words: 'Begin anew' },
     pluck: hands.pluck,
   },
+  bridge: {
+    listen,
+    take: {
+      keys: ['Enter', 'PageDown'],
+      shown: 'Enter',
+      words: 'Begin; take what sounds; the claw is turned; keep it',
+    },
+    claw: { keys: ['c'], shown: 'C', words: 'Turn the claw as told (simulated)', simulated: true },
+    end: { keys: ['Escape'], shown: 'Esc', words: 'Stop' },
+    ...hands,
+  },
   tuning: {
     take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Tune by it from now on' },
     tone: { keys: ['t'], shown: 'T', words: 'A tone at the string’s place, or no more' },

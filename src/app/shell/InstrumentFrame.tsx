@@ -62,7 +62,9 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
       <div className="flex min-h-0 min-w-0 flex-col">
         <div className="flex items-baseline gap-x-5 border-b border-line px-4 pt-2 max-md:flex-wrap">
           <h1 className="truncate pb-1 text-xl font-bold max-sm:text-lg">{life.record.name}</h1>
-          {life.tuning && <span className="max-w-48 truncate text-sm text-ink2 max-xl:hidden">{life.tuning.name}</span>}
+          {life.tuning && (
+            <span className="max-w-48 truncate text-sm text-ink2 max-2xl:hidden">{life.tuning.name}</span>
+          )}
           <nav
             aria-label={`Views of ${life.record.name}`}
             className="flex min-w-0 gap-1 overflow-x-auto print:hidden max-sm:-mx-2 max-sm:w-full"

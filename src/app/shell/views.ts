@@ -66,6 +66,18 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
   },
   {
+    path: 'bridge',
+    title: 'Bridge',
+    of: 'instrument',
+    keys: KEYS.bridge,
+    shownAt: 'bridge/baritone',
+    unfit: ({ record }) =>
+      traitsOf(record).holds === 'springs'
+        ? undefined
+        : `The bridge of ${record.name} is not held by springs: turning one string does not move the others.`,
+    load: () => import('../views/bridge/BridgeView').then((m) => as(m.BridgeView)),
+  },
+  {
     path: 'tuning',
     title: 'Tuning',
     of: 'instrument',

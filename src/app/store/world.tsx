@@ -17,7 +17,10 @@ import {
   moveSaddle,
   restring,
   stretchString,
+  turnClaw,
+  turnOnBridge,
   turnString,
+  type BridgeTruth,
   type Disturbance,
   type FaultTruth,
   type StringTruth,
@@ -67,6 +70,8 @@ export interface WorldValue {
 export interface DemoControls {
   stringOf: (instrumentId: string, stringId: string | undefined) => StringTruth | undefined;
   turn: (instrumentId: string, stringId: string, cents: number) => void;
+  /** Both screws of a floating bridge's claw. */
+  turnClaw: (instrumentId: string, turns: number) => void;
   /** A fresh string of the same kind is put on, slack by this much. */
   restring: (instrumentId: string, stringId: string, slackCents: number) => void;
   stretch: (instrumentId: string, stringId: string) => void;
@@ -228,10 +233,31 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       const truth = { ...now.truth, [instrumentId]: strings.map((s) => (s.stringId === stringId ? act(s, atMs) : s)) };
       change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth });
     };
+    const onBridge = (
+      instrumentId: string,
+      act: (strings: StringTruth[], atMs: number) => { strings: StringTruth[]; bridge: BridgeTruth },
+    ): void => {
+      const now = demoState.current;
+      const before = now?.truth[instrumentId];
+      if (!now || !before) return;
+      const atMs = nowMs();
+      const { strings, bridge } = act(before, atMs);
+      const truth = { ...now.truth, [instrumentId]: strings };
+      const bridges = { ...now.bridges, [instrumentId]: bridge };
+      change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth, bridges });
+    };
     return {
       stringOf: (instrumentId, stringId) =>
         demoState.current?.truth[instrumentId]?.find((s) => s.stringId === stringId),
-      turn: (instrumentId, stringId, cents) => hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents)),
+      turn: (instrumentId, stringId, cents) => {
+        const bridge = demoState.current?.bridges[instrumentId];
+        if (bridge) onBridge(instrumentId, (strings, atMs) => turnOnBridge(strings, bridge, stringId, atMs, cents));
+        else hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents));
+      },
+      turnClaw: (instrumentId, turns) => {
+        const bridge = demoState.current?.bridges[instrumentId];
+        if (bridge) onBridge(instrumentId, (strings, atMs) => turnClaw(strings, bridge, atMs, turns));
+      },
       restring: (instrumentId, stringId, slackCents) =>
         hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),
       stretch: (instrumentId, stringId) => hand(instrumentId, stringId, stretchString),

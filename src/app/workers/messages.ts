@@ -1,3 +1,4 @@
+import type { BridgeLaw, BridgeMemory, BridgeTask, compareWays } from '../../core/bridge';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { PairMoment, PairOptions, ReferenceKind, SteadyMoment } from '../../core/intervals';
@@ -44,6 +45,8 @@ export interface Questions {
   /** What would be said of an instrument that is in no log. */
   foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
   causes: { ask: CauseQuestion; answer: CauseAnswer };
+  /** How many passes each way to tune a floating bridge would take. */
+  ways: { ask: WaysAsk; answer: ReturnType<typeof compareWays> };
   story: { ask: { instrumentId: string; wish: StoryWish }; answer: InstrumentStory };
   plan: { ask: PlanAsk; answer: Plan };
   trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };
@@ -56,6 +59,14 @@ export interface Questions {
   export: { ask: { as: 'json' | 'csv'; nowMs: number }; answer: Blob };
 }
 export type QuestionKind = keyof Questions;
+
+export interface WaysAsk {
+  law: BridgeLaw;
+  task: BridgeTask;
+  offsetsCents: number[];
+  memory: BridgeMemory | null;
+  toleranceCents: number;
+}
 
 export interface PlanAsk {
   instrumentIds: string[];

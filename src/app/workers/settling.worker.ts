@@ -1,3 +1,4 @@
+import { randomFrom } from '../../core/simulate';
 import { ifRestrung, planShow, planStrings, type PriorOf } from '../../core/plan';
 import {
   createLogIndex,
@@ -30,6 +31,9 @@ import type {
 /** What is seldom asked for is loaded when it is. */
 const exchange = () => import('../../core/exchange');
 const trials = () => import('../../core/trial');
+const bridge = () => import('../../core/bridge');
+/** The same bridges are imagined each time: an answer that stands still. */
+const WAYS_SEED = 17;
 const causes = () => import('../../core/causes');
 
 let index: LogIndex = createLogIndex();
@@ -179,6 +183,12 @@ function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Q
       return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'foretell':
       return instrumentStatus(request.ask.life, request.ask.wish);
+    case 'ways': {
+      const { law, task, offsetsCents, memory, toleranceCents } = request.ask;
+      return bridge().then(({ compareWays }) =>
+        compareWays(law, task, offsetsCents, memory, toleranceCents, randomFrom(WAYS_SEED)),
+      );
+    }
     case 'causes':
       return causes().then(({ findCause }) => findCause(request.ask));
     case 'story':

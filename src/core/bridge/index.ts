@@ -35,3 +35,4 @@ export {
   type ExactBridge,
   type ExactString,
 } from './exact';
+export { compareWays, WAYS, type Way } from './ways';

@@ -3,6 +3,8 @@ import { createWriterClock, type SetBack, type WriterClock, type Written } from 
 import { checkRecord } from './schemas';
 import type {
   AdjustmentRecord,
+  BridgeRecord,
+  BridgeStepRecord,
   CheckpointRecord,
   CurtainRecord,
   FindingRecord,
@@ -42,6 +44,9 @@ export interface Bench {
   findings: FindingRecord[];
   /** Strings tuned by ear, and how far off they were read. */
   judgements: JudgementRecord[];
+  /** Floating bridges as they are set up, and what was done on them, oldest first. */
+  bridges: BridgeRecord[];
+  bridgeSteps: BridgeStepRecord[];
   /** Two strings heard together, oldest first. */
   checkpoints: CheckpointRecord[];
   /** What instruments were tuned to, oldest first. */
@@ -187,6 +192,8 @@ export function createLogIndex(): LogIndex {
         findings: everywhere('finding'),
         judgements: everywhere('judgement'),
         checkpoints: everywhere('checkpoint'),
+        bridges: everywhere('bridge'),
+        bridgeSteps: everywhere('bridge-step'),
         tunings: everywhere('tuning'),
         changes,
         clockBack: [...clocks.values()]

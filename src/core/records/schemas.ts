@@ -19,6 +19,7 @@ import {
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { CAUSES, MEASURES, TESTS, TOLD } from '../causes';
+import { BRIDGE_ORDERS, BRIDGE_TASKS } from '../bridge';
 import { SCHOOLS } from '../intervals';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
@@ -324,6 +325,33 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     againstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     sigmaCents: finite().min(0).max(100).required(),
+  }),
+  bridge: object({
+    ...ofInstrument,
+    type: typed('bridge'),
+    springs: finite().integer().min(1).max(8).required(),
+    screwPitchMm: finite().min(0.2).max(4).optional(),
+    memory: object({
+      mean: array().of(finite().required()).max(60).required(),
+      covariance: array().of(array().of(finite().required()).max(60).required()).max(60).required(),
+    })
+      .noUnknown()
+      .optional()
+      .default(undefined),
+  }),
+  'bridge-step': object({
+    ...ofInstrument,
+    type: typed('bridge-step'),
+    passId: id().required(),
+    task: mixed<string>().oneOf(BRIDGE_TASKS).required(),
+    order: mixed<string>().oneOf(BRIDGE_ORDERS).required(),
+    step: mixed<string>().oneOf(['begin', 'read', 'set', 'claw', 'tilt', 'end']).required(),
+    stringId: id().optional(),
+    cents: finite().min(-MOST_CENTS).max(MOST_CENTS).optional(),
+    sigmaCents: finite().positive().max(100).optional(),
+    frequencyHz: hertz().optional(),
+    turns: finite().min(-8).max(8).optional(),
+    degrees: finite().min(-30).max(30).optional(),
   }),
   checkpoint: object({
     ...ofString,

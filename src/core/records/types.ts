@@ -1,3 +1,4 @@
+import type { BridgeMemory, BridgeOrder, BridgeTask } from '../bridge';
 import type { Cause, CauseTest, Outcome, Measure, Told } from '../causes';
 import type { School } from '../intervals';
 import type { Build, StringMaterial } from '../strings';
@@ -298,6 +299,32 @@ export interface JudgementRecord extends RecordBase {
   sigmaCents: number;
 }
 
+/** What its owner says of a floating bridge, and what was learned of it. */
+export interface BridgeRecord extends RecordBase {
+  type: 'bridge';
+  instrumentId: string;
+  springs: number;
+  /** What a turn of the claw's screws moves it by; a usual one where nobody said. */
+  screwPitchMm?: number;
+  memory?: BridgeMemory;
+}
+
+/** One thing that happened while a floating bridge was tuned: a reading, a stop, a turn of the claw, a look at its tilt. */
+export interface BridgeStepRecord extends RecordBase {
+  type: 'bridge-step';
+  instrumentId: string;
+  passId: string;
+  task: BridgeTask;
+  order: BridgeOrder;
+  step: 'begin' | 'read' | 'set' | 'claw' | 'tilt' | 'end';
+  stringId?: string;
+  cents?: number;
+  sigmaCents?: number;
+  frequencyHz?: number;
+  turns?: number;
+  degrees?: number;
+}
+
 /** Two strings heard together: how far they stand from a pure interval. */
 export interface CheckpointRecord extends RecordBase {
   type: 'checkpoint';
@@ -371,5 +398,7 @@ export type LogRecord =
   | JudgementRecord
   | TuningRecord
   | CheckpointRecord
+  | BridgeRecord
+  | BridgeStepRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];

@@ -56,6 +56,24 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
     case 'judgement':
       return `${note(r.instrumentId, r.stringId)}: by ear against ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}), read ${signed(r.cents)} cents`;
+    case 'bridge':
+      return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: its bridge, ${r.springs} springs${r.memory ? ', learned' : ''}`;
+    case 'bridge-step': {
+      const of = r.stringId
+        ? note(r.instrumentId, r.stringId)
+        : (instruments.get(r.instrumentId)?.name ?? r.instrumentId);
+      const what =
+        r.step === 'claw'
+          ? `claw turned ${signed(r.turns ?? 0, 2)}`
+          : r.step === 'tilt'
+            ? `tilt ${signed(r.degrees ?? 0)}°`
+            : r.step === 'set'
+              ? `stopped at ${signed(r.cents ?? 0)}`
+              : r.step === 'read'
+                ? `read ${signed(r.cents ?? 0)}`
+                : `${r.task.replace('-', ' ')} ${r.step === 'begin' ? 'begun' : 'ended'}`;
+      return `${of}: bridge, ${what}`;
+    }
     case 'checkpoint':
       return `${note(r.instrumentId, r.stringId)} with ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}): ${signed(r.cents - r.expectCents)} ±${r.sigmaCents.toFixed(1)} cents, ${r.beatsHz.toFixed(1)} beats a second`;
     case 'tuning':

@@ -1,0 +1,86 @@
+import { expect, test, type Page } from '@playwright/test';
+import { collectErrors, figure, instruction, liveCents, message, openDemo } from './bench';
+
+/** Does as it is told on the bridge, by keys alone: plucks, turns to the stop, turns the claw; counts what it did. */
+async function tune(page: Page): Promise<{ claw: number; stops: Set<string> }> {
+  let claw = 0;
+  const stops = new Set<string>();
+  for (let i = 0; i < 900; i++) {
+    const says = (await instruction(page).allTextContents())[0] ?? '';
+    const said = (await message(page).allTextContents())[0] ?? '';
+    const stop = (await page.getByTestId('stop').allTextContents())[0];
+    if (stop) stops.add(stop);
+    if (/^All are right/.test(says)) return { claw, stops };
+    const off = figure((await liveCents(page).allTextContents())[0] ?? null);
+    if (/Enter takes it/.test(said) && Math.abs(off) < 3) {
+      await page.keyboard.press('PageDown');
+      await page.waitForTimeout(700);
+    } else if (/^Turn both screws/.test(says)) {
+      claw++;
+      await page.keyboard.press('c');
+      await page.keyboard.press('PageDown');
+      await expect(instruction(page)).not.toHaveText(says);
+    } else if (/^Pluck/.test(says)) {
+      await page.keyboard.press('p');
+      await expect(instruction(page))
+        .not.toHaveText(says, { timeout: 2500 })
+        .catch(() => undefined);
+    } else if (/^Bring it up/.test(says)) {
+      await page.keyboard.press(Math.abs(off) > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
+      await page.waitForTimeout(Math.abs(off) < 8 ? 350 : 200);
+    } else if (/below, then up/.test(says)) {
+      if (off > 16) await page.keyboard.press('Shift+ArrowDown');
+      else for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowDown');
+      await page.waitForTimeout(400);
+    } else await page.waitForTimeout(150);
+  }
+  throw new Error(`never done: ${await instruction(page).textContent()}`);
+}
+
+test('the baritone to a new tuning by keys: claw, stops that are not zero, all right; what was learned is used the next time', async ({
+  page,
+}) => {
+  test.setTimeout(480_000);
+  const errors = collectErrors(page);
+  await openDemo(page);
+  await page.goto('/demo/tuning/baritone');
+  await page.getByRole('button', { name: 'A half step down' }).click();
+  await page.keyboard.press('PageDown');
+  await expect(message(page)).toContainText('In force from now on');
+  await page.goto('/demo/bridge/baritone');
+  // With another tuning in force that is what is offered.
+  await expect(page.getByRole('button', { name: 'A new tuning' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByTestId('ways').getByRole('listitem')).toHaveCount(4);
+  await expect(page.getByText('Reckoned from gauges and springs')).toBeVisible();
+  await page.keyboard.press('PageDown');
+  const first = await tune(page);
+  expect(first.claw).toBeGreaterThan(0);
+  expect([...first.stops].filter((s) => Math.abs(figure(s.split('stop at')[1] ?? null)) > 10).length).toBeGreaterThan(
+    2,
+  );
+  for (const text of await page.getByRole('list', { name: 'Strings now' }).getByRole('listitem').allInnerTexts())
+    expect(Math.abs(figure(text.replace(/^\S+\s/, '')))).toBeLessThan(2);
+  await page.keyboard.press('PageDown');
+  await expect(message(page)).toContainText('what was learned of this bridge');
+  await page.goto('/demo/log');
+  await expect(page.getByText(/bridge, claw turned/).first()).toBeVisible();
+  await expect(page.getByText(/bridge, stopped at/).first()).toBeVisible();
+  // The next session begins with what was learned.
+  await page.goto('/demo/bridge/baritone');
+  await expect(page.getByText('As this bridge was learned.')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('fewer springs give back more, said before anything is turned; a bridge that is fast has no such view', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.goto('/demo/bridge/baritone');
+  const lambda = async () => Number(/lambda ([\d.]+)/.exec(await page.getByText(/lambda/).innerText())![1]);
+  const three = await lambda();
+  await page.getByRole('combobox', { name: 'Springs' }).selectOption('2');
+  await expect(message(page)).toHaveText('2 springs.');
+  expect(await lambda()).toBeGreaterThan(three + 0.03);
+  await page.goto('/demo/bridge/viola');
+  await expect(page.getByText('is not held by springs')).toBeVisible();
+});

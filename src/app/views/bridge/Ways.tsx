@@ -1,0 +1,28 @@
+import { useAsked } from '../../store/asked';
+import type { WaysAsk } from '../../workers/messages';
+import { WAY_WORDS } from './words';
+
+/** What each way to tune would take on this very bridge: imagined a few times over, as far as it is known. */
+export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk }) {
+  const { data } = useAsked({ question: 'ways', subject: instrumentId, of: 0, ask, waits: true });
+  return (
+    <section aria-label="Ways to tune it" className="w-88">
+      <h2 className="text-xs text-ink2">What each way takes here, as far as it is known</h2>
+      <ul data-testid="ways" className="pt-1 text-sm">
+        {(data ?? []).map(({ way, passes, afterOne }) => (
+          <li key={way} className="flex gap-3 border-b border-line py-1">
+            <span className="min-w-44 max-w-44">{WAY_WORDS[way]}</span>
+            <b className="figure ml-auto">
+              {passes >= 15 ? '15 or more' : passes} {passes === 1 ? 'pass' : 'passes'}
+            </b>
+            <span className="figure w-20 text-right text-ink2">{Math.round(100 * afterOne)} % in one</span>
+          </li>
+        ))}
+      </ul>
+      <p className="max-w-sm pt-1 text-xs text-ink2">
+        No order is faster than another. The mirror helps where all are off alike and the springs are few. A block can
+        fly out: hold it, and slacken first.
+      </p>
+    </section>
+  );
+}

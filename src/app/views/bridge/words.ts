@@ -1,0 +1,44 @@
+import type { BridgeOrder, BridgeTask, Way } from '../../../core/bridge';
+import { signed } from '../../parts/format';
+
+export const TASKS: Record<BridgeTask, { name: string; what: string }> = {
+  'touch-up': { name: 'Touch-up', what: 'The daily look: a few cents, by the fine tuners where there are some.' },
+  fresh: { name: 'New strings', what: 'The same strings and tuning, new: tens of cents off.' },
+  'new-tuning': {
+    name: 'A new tuning',
+    what: 'Other notes or gauges: the claw first, then the strings. Level is as it stands now, unless you measure it.',
+  },
+};
+export const ORDERS: Record<BridgeOrder, string> = {
+  'least-tilt': 'Least tilt on the way',
+  'centre-out': 'Middle outward',
+  'outside-in': 'Outside in',
+};
+export const WAY_WORDS: Record<Way, string> = {
+  stops: 'Stops, as told here',
+  zeroing: 'Every string to its target, again and again',
+  mirror: 'Mirror: as far beyond as it was off',
+  block: 'Blocked, tuned, released, then the claw',
+};
+
+/** Turns of the claw in sixteenths: '1 and 3/16 turns out'. */
+export function clawWords(turns: number): string {
+  const sixteenths = Math.round(Math.abs(turns) * 16);
+  const whole = Math.floor(sixteenths / 16);
+  const rest = sixteenths % 16;
+  const divisor = [8, 4, 2].find((d) => rest % d === 0) ?? 1;
+  const part = rest === 0 ? '' : `${rest / divisor}/${16 / divisor}`;
+  const amount = whole === 0 ? part : part ? `${whole} and ${part}` : String(whole);
+  return `${amount} turn${whole > 1 || (whole === 1 && part) ? 's' : ''} ${turns < 0 ? 'out' : 'in'}`;
+}
+
+/** What a stop is, in the figure that the hand follows. */
+export const stopWords = (cents: number): string => (Math.abs(cents) < 0.05 ? 'stop at 0' : `stop at ${signed(cents)}`);
+
+/** How the coupling stands: when it settles, and when it never does. */
+export function couplingWords(lambda: number): string {
+  const said = `Of what one string is moved by, the bridge gives back ${Math.round(100 * lambda)} %`;
+  return lambda > 0.9
+    ? `${said} (lambda ${lambda.toFixed(2)}): add a spring or lighter strings, or it hardly ever settles.`
+    : `${said} (lambda ${lambda.toFixed(2)}).`;
+}

@@ -1,0 +1,112 @@
+import { momentAt, pitchAt, tensionAt, type ExactBridge } from '../bridge';
+import { turnString } from './hands';
+import type { StringTruth } from './truth';
+
+/** A simulated floating bridge: exact, with a knife edge that sticks. Strings in the instrument's order. */
+export interface BridgeTruth {
+  exact: ExactBridge;
+  /** Angle forward, rad. */
+  angle: number;
+  /** Moment that the knife edge holds against, N mm. */
+  sticks: number;
+  screwPitchMm: number;
+}
+
+/** What a builder would have to know of it: lengths mm, tensions N. Level at these tensions. */
+export interface BridgeMaking {
+  scaleMm: number;
+  strings: { tensionN: number; axialN: number; frequencyHz: number; leverMm: number; behindMm: number }[];
+  springs: { count: number; rateNPerMm: number; armMm: number };
+  screwPitchMm: number;
+  sticks: number;
+}
+
+/** A bridge that stands level with its strings at pitch. */
+export function makeBridge({ scaleMm, strings, springs, screwPitchMm, sticks }: BridgeMaking): BridgeTruth {
+  const { count, rateNPerMm, armMm } = springs;
+  const CLAW = 95;
+  const pull = strings.reduce((s, x) => s + x.tensionN * x.leverMm, 0) / (count * armMm);
+  return {
+    angle: 0,
+    sticks,
+    screwPitchMm,
+    exact: {
+      strings: strings.map(({ tensionN, axialN, frequencyHz, leverMm, behindMm }) => ({
+        axialN,
+        behindMm,
+        massKgPerM: tensionN / (2e-3 * scaleMm * frequencyHz) ** 2,
+        nut: { alongMm: -scaleMm, aboveMm: leverMm },
+        saddle: { alongMm: 0, aboveMm: leverMm },
+        slackMm: (scaleMm + behindMm) / (1 + tensionN / axialN),
+      })),
+      springs: {
+        count,
+        rateNPerMm,
+        slackMm: CLAW - pull / rateNPerMm,
+        hook: { alongMm: 0, aboveMm: -armMm },
+        claw: { alongMm: -CLAW, aboveMm: -armMm },
+      },
+    },
+  };
+}
+
+/** Where it comes to rest from an angle: it moves only as far as the knife edge lets it (halving). */
+function rest(exact: ExactBridge, from: number, sticks: number): number {
+  const moment = momentAt(exact, from);
+  if (Math.abs(moment) <= sticks) return from;
+  const goal = Math.sign(moment) * sticks;
+  let [low, high] = [-0.35, 0.35];
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (momentAt(exact, middle) > goal) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+interface Moved {
+  strings: StringTruth[];
+  bridge: BridgeTruth;
+}
+
+/** All strings follow what the bridge did to them; the one that was turned by its tuner. */
+function follow(
+  strings: readonly StringTruth[],
+  before: BridgeTruth,
+  exact: ExactBridge,
+  atMs: number,
+  turned: number,
+): Moved {
+  const angle = rest(exact, before.angle, before.sticks);
+  const moved = strings.map((s, i) => {
+    const cents = 1200 * Math.log2(pitchAt(exact.strings[i]!, angle) / pitchAt(before.exact.strings[i]!, before.angle));
+    if (!Number.isFinite(cents) || s.brokenMs !== undefined) return s;
+    return i === turned ? turnString(s, atMs, cents) : { ...s, slips: [...s.slips, { atMs, cents: -cents }] };
+  });
+  return { strings: moved, bridge: { ...before, exact, angle } };
+}
+
+/** A tuner is turned by what would be so many cents if the bridge stood still: it gives way, and the others move. */
+export function turnOnBridge(
+  strings: readonly StringTruth[],
+  bridge: BridgeTruth,
+  stringId: string,
+  atMs: number,
+  cents: number,
+): Moved {
+  const at = strings.findIndex((s) => s.stringId === stringId);
+  const own = bridge.exact.strings[at];
+  if (!own) return { strings: [...strings], bridge };
+  const tension = tensionAt(own, bridge.angle) * Math.pow(2, cents / 600);
+  const stretched = own.slackMm * (1 + tensionAt(own, bridge.angle) / own.axialN);
+  const slackMm = stretched / (1 + tension / own.axialN);
+  const exact = { ...bridge.exact, strings: bridge.exact.strings.map((s, i) => (i === at ? { ...s, slackMm } : s)) };
+  return follow(strings, bridge, exact, atMs, at);
+}
+
+/** Both screws of the claw are turned alike, tightened positive. */
+export function turnClaw(strings: readonly StringTruth[], bridge: BridgeTruth, atMs: number, turns: number): Moved {
+  const { springs } = bridge.exact;
+  const claw = { ...springs.claw, alongMm: springs.claw.alongMm - turns * bridge.screwPitchMm };
+  return follow(strings, bridge, { ...bridge.exact, springs: { ...springs, claw } }, atMs, -1);
+}
