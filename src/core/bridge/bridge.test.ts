@@ -10,6 +10,7 @@ import {
   orderOf,
   pitchAt,
   restAngle,
+  riseWithout,
   speakingMm,
   tensionAt,
   type BridgeEvent,
@@ -100,6 +101,23 @@ test('the linear law is the exact one’s slope: winding one string moves the ot
       expect(Math.abs(dy - says)).toBeLessThan(0.03 * Math.abs(b * g[j]! * w[i]!) + 4e-6);
     });
   }
+});
+
+test('with the lowest string off the others stand tens of cents sharp, as the exact bridge has it', () => {
+  const law = lawOf(TOLD)!;
+  const bridge = exactOf(law);
+  const step = 1e-4;
+  const whole = -(momentAt(bridge, step) - momentAt(bridge, -step)) / (2 * step);
+  const stretch = law.stiffNPerMm.reduce((s, k, i) => s + k * law.leverMm[i]! ** 2, 0);
+  const rise = riseWithout(couplingOf({ ...law, turning: whole - stretch }), 5);
+  expect(rise[5]).toBeNull();
+  const off = { ...bridge, strings: bridge.strings.slice(0, 5) };
+  const angle = restAngle(off)!;
+  off.strings.forEach((s, j) => {
+    const exact = 1200 * Math.log2(pitchAt(s, angle) / pitchAt(s, 0));
+    expect(exact).toBeGreaterThan(15);
+    expect(Math.abs(rise[j]! - exact)).toBeLessThan(0.12 * exact);
+  });
 });
 
 test('orders as they are asked for', () => {

@@ -18,6 +18,7 @@ export {
 export {
   couplingOf,
   holds,
+  riseWithout,
   lawOf,
   USUAL,
   type BridgeLaw,

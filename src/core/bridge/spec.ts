@@ -98,5 +98,11 @@ export function couplingOf(law: BridgeLaw): Coupling {
   return { g, w, claw: clawNmm / D, stretch, shorter, lambda: g.reduce((sum, x, i) => sum + x * w[i]!, 0) };
 }
 
+/** What the others rise by when one string is taken off, cents: its pull and its stiffness are gone, the springs take the bridge back. */
+export function riseWithout({ g, w, stretch }: Coupling, off: number): (number | null)[] {
+  const back = w[off]! / (1 - stretch[off]! * w[off]!);
+  return g.map((x, j) => (j === off ? null : centsOf(1 + x * back)));
+}
+
 /** Cents of y = T / T_target. */
 export const centsOf = (y: number): number => 600 * Math.log2(Math.max(1e-6, y));

@@ -22,7 +22,7 @@ import { Level } from './Level';
 import { Locking } from './Locking';
 import { Setup } from './Setup';
 import { BRIDGE_TOLERANCE, useBridge } from './useBridge';
-import { clawWords, couplingWords, stopWords } from './words';
+import { clawWords, couplingWords, offWords, stopWords } from './words';
 import { Ways } from './Ways';
 
 /** A stop is kept when the string stands this near to it, cents. */
@@ -225,6 +225,9 @@ export function BridgeView({ life }: { life: InstrumentLife }) {
                 />
               )}
             </div>
+          )}
+          {coupling && !session && task === 'fresh' && (
+            <p className="max-w-2xl py-1 text-sm">{offWords(coupling, notes)}</p>
           )}
           {session && (
             <Level onLevel={(degrees) => goOn({ step: 'tilt', degrees }, `Tilt ${signed(degrees)}° taken.`)} />

@@ -1,4 +1,4 @@
-import type { BridgeOrder, BridgeTask, Way } from '../../../core/bridge';
+import { riseWithout, type BridgeOrder, type BridgeTask, type Coupling, type Way } from '../../../core/bridge';
 import { signed } from '../../parts/format';
 
 export const TASKS: Record<BridgeTask, { name: string; what: string }> = {
@@ -34,6 +34,13 @@ export function clawWords(turns: number): string {
 
 /** What a stop is, in the figure that the hand follows. */
 export const stopWords = (cents: number): string => (Math.abs(cents) < 0.05 ? 'stop at 0' : `stop at ${signed(cents)}`);
+
+/** What the others do while one string is off. */
+export function offWords(coupling: Coupling, notes: readonly string[]): string {
+  const low = notes.length - 1;
+  const rise = riseWithout(coupling, low).filter((c) => c !== null);
+  return `One string at a time, or the bridge blocked. With the ${notes[low]} off the others stand ${signed(Math.min(...rise), 0)} to ${signed(Math.max(...rise), 0)} sharp: do not turn them, they come back with it.`;
+}
 
 /** How the coupling stands: when it settles, and when it never does. */
 export function couplingWords(lambda: number): string {
