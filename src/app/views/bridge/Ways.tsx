@@ -6,7 +6,7 @@ import { WAY_WORDS } from './words';
 export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk }) {
   const { data } = useAsked({ question: 'ways', subject: instrumentId, of: 0, ask, waits: true });
   return (
-    <section aria-label="Ways to tune it" className="w-88">
+    <section aria-label="Ways to tune it" className="w-96 max-w-full">
       <h2 className="text-xs text-ink2">What each way takes here, as far as it is known</h2>
       <ul data-testid="ways" className="pt-1 text-sm">
         {(data ?? []).map(({ way, passes, afterOne }) => (
@@ -15,7 +15,7 @@ export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk
             <b className="figure ml-auto">
               {passes >= 15 ? '15 or more' : passes} {passes === 1 ? 'pass' : 'passes'}
             </b>
-            <span className="figure w-20 text-right text-ink2">{Math.round(100 * afterOne)} % in one</span>
+            <span className="figure w-24 text-right whitespace-nowrap text-ink2">{Math.round(100 * afterOne)} % in one</span>
           </li>
         ))}
       </ul>
