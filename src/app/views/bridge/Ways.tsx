@@ -15,7 +15,9 @@ export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk
             <b className="figure ml-auto">
               {passes >= 15 ? '15 or more' : passes} {passes === 1 ? 'pass' : 'passes'}
             </b>
-            <span className="figure w-24 text-right whitespace-nowrap text-ink2">{Math.round(100 * afterOne)} % in one</span>
+            <span className="figure w-24 text-right whitespace-nowrap text-ink2">
+              {Math.round(100 * afterOne)} % in one
+            </span>
           </li>
         ))}
       </ul>
