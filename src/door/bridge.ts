@@ -1,5 +1,14 @@
 import { array, lazy, mixed, number, object, string } from 'yup';
-import { adviseBridge, BRIDGE_ORDERS, BRIDGE_TASKS, holds, lawOf, USUAL, type BridgeEvent } from '../core/bridge';
+import {
+  adviseBridge,
+  BRIDGE_ORDERS,
+  BRIDGE_TASKS,
+  holds,
+  lawOf,
+  memorySize,
+  USUAL,
+  type BridgeEvent,
+} from '../core/bridge';
 import { MOST_CENTS } from '../core/limits';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
@@ -88,7 +97,7 @@ export function bridgeLine(item: Record<string, unknown>): object {
       coreMm: s.coreMm ?? undefined,
     })),
   });
-  const size = 3 + 2 * strings.length;
+  const size = memorySize(strings.length);
   if (memory && (memory.mean.length !== size || memory.covariance.length !== size))
     return { ...id, ...refused('bad-bridge', 'The memory is of another bridge: it has other strings.') };
   if (!law || !holds(law, bridge.springs))

@@ -5,7 +5,7 @@ import {
   type BridgeFilter,
   type BridgeMemory,
 } from './filter';
-import type { BridgeLaw } from './spec';
+import { yOf, type BridgeLaw } from './spec';
 
 export const BRIDGE_TASKS = ['touch-up', 'fresh', 'new-tuning'] as const;
 export type BridgeTask = (typeof BRIDGE_TASKS)[number];
@@ -39,17 +39,20 @@ export function orderOf(order: Exclude<BridgeOrder, 'least-tilt'>, n: number): n
   return [...[...pairs[0]!].reverse(), ...pairs.slice(1).flat()];
 }
 
-/** The order of a pass that begins now; the least tilt on the way: always the string that keeps the bridge nearest to where it is. */
-function orderNow(job: BridgeJob, filter: BridgeFilter): number[] {
-  const n = job.law.tensionN.length;
-  if (job.order !== 'least-tilt') return orderOf(job.order, n);
-  const belief = filter.belief();
+/** How far the bridge goes forward by each string until all are right, rad. */
+function tiltsToCome(filter: BridgeFilter, belief: BridgeBelief): number[] {
   const goal = wanted(
     filter,
     belief,
     belief.b.map((_, i) => i),
   );
-  const tilts = goal.map((b, i) => belief.coupling.w[i]! * (b - belief.b[i]!));
+  return goal.map((b, i) => belief.coupling.w[i]! * (b - belief.b[i]!));
+}
+
+/** The order of a pass that begins now; the least tilt on the way: always the string that keeps the bridge nearest to where it is. */
+function orderNow(job: BridgeJob, filter: BridgeFilter): number[] {
+  if (job.order !== 'least-tilt') return orderOf(job.order, job.law.tensionN.length);
+  const tilts = tiltsToCome(filter, filter.belief());
   const left = tilts.map((_, i) => i);
   const order: number[] = [];
   let angle = 0;
@@ -68,7 +71,7 @@ function wanted(filter: BridgeFilter, belief: BridgeBelief, rest: readonly numbe
   const { g, w } = belief.coupling;
   const lambda = rest.reduce((s, i) => s + g[i]! * w[i]!, 0);
   for (let round = 0; round < 12; round++) {
-    const y = filter.readingsAt(b).map((c) => Math.pow(2, c / 600));
+    const y = filter.readingsAt(b).map(yOf);
     const off = rest.map((i) => 1 - y[i]!);
     // b = (I + g w' / (1 - lambda)) dy, on the strings that are still to be wound.
     const along = rest.reduce((s, i, k) => s + w[i]! * off[k]!, 0) / (1 - lambda);
@@ -86,8 +89,10 @@ const MOST_BETWEEN = 2;
 /** Turns of the claw that are worth making, and that are made at once. */
 const LEAST_TURNS = 0.06;
 const MOST_TURNS = 4;
+/** After these stops of a pass, from 0, it is looked at again, and after the last. */
+const CLAW_AFTER = [0, 1, 3];
 
-/** What to do next on a bridge. Undefined where it can never settle: lambda of one or more. */
+/** What to do next on a bridge. Where lambda is one or more it never settles: who asks refuses it. */
 export function adviseBridge(job: BridgeJob): BridgeAdvice {
   const n = job.law.tensionN.length;
   const filter = createBridgeFilter(job.law, job.memory, job.task === 'new-tuning');
@@ -126,8 +131,8 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
   // The claw: where level is known, before the stops, and once more when a turn is better known.
   const claws = job.events.filter((e) => e.kind === 'claw');
   const turns = clawTurns(job, belief, filter);
-  const between = sets.length === 0 || claws.length === 0 || [0, 1, 3, n - 1].includes(place);
-  if (turns !== undefined && between && (sets.length === 0 ? claws.length === 0 : Math.abs(turns) > LEAST_TURNS)) {
+  const between = claws.length === 0 || CLAW_AFTER.includes(place) || place === n - 1;
+  if (turns !== undefined && (sets.length === 0 ? claws.length === 0 : between && Math.abs(turns) > LEAST_TURNS)) {
     const made = claws.reduce((s, e) => s + Math.abs(e.turns), 0);
     const at = Math.max(-MOST_TURNS, Math.min(MOST_TURNS, turns));
     const rounded = Math.round(at * 16) / 16;
@@ -149,10 +154,8 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
   if (stop) return answer({ do: 'set', ...stop });
 
   // The pass is over: who is not known well enough is read.
-  if (lastAct >= 0 || sets.length === 0) {
-    if (lastAct >= 0 && unsure !== undefined && sd[unsure]! > SURE_CENTS)
-      return answer({ do: 'read', string: unsure + 1 });
-  }
+  if (lastAct >= 0 && unsure !== undefined && sd[unsure]! > SURE_CENTS)
+    return answer({ do: 'read', string: unsure + 1 });
   const fine = cents.every(
     (c, i) => Math.abs(c) + 0.9 * sd[i]! < tolerance && Math.abs(c) + 2.6 * sd[i]! < 1.5 * tolerance,
   );
@@ -200,11 +203,8 @@ function nextStop(
 function clawTurns(job: BridgeJob, belief: BridgeBelief, filter: BridgeFilter): number | undefined {
   const told = job.events.some((e) => e.kind === 'tilt');
   if (job.task !== 'new-tuning' && !told) return undefined;
-  const all = belief.b.map((_, i) => i);
-  const goal = wanted(filter, belief, all);
-  const { w, claw, g } = belief.coupling;
-  const there = belief.angle + goal.reduce((s, b, i) => s + w[i]! * (b - belief.b[i]!), 0);
+  const { claw, lambda } = belief.coupling;
+  const there = belief.angle + tiltsToCome(filter, belief).reduce((s, t) => s + t, 0);
   // Turning it moves the strings, which are brought back: (1 - lambda) of it is left.
-  const lambda = g.reduce((s, x, i) => s + x * w[i]!, 0);
   return ((there - belief.level) * (1 - lambda)) / claw;
 }

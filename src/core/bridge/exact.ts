@@ -1,3 +1,9 @@
+/** A place beside the pivot: along the strings, away from the nut positive, and above it, mm. */
+interface Point {
+  alongMm: number;
+  aboveMm: number;
+}
+
 /** One string of an exact bridge. Lengths mm, forces N. */
 export interface ExactString {
   /** Axial stiffness EA, N. */
@@ -9,8 +15,8 @@ export interface ExactString {
   /** Unit mass, kg/m. */
   massKgPerM: number;
   /** Where the nut and, at rest, the saddle lie: along the string from the pivot (the nut at a negative place), and above it. */
-  nut: { alongMm: number; aboveMm: number };
-  saddle: { alongMm: number; aboveMm: number };
+  nut: Point;
+  saddle: Point;
 }
 
 /** A rigid bridge on a knife edge at the origin, turned by an angle, forward positive. */
@@ -23,15 +29,11 @@ export interface ExactBridge {
     /** Length without tension. */
     slackMm: number;
     /** Where they hook into the block at rest, and where the claw holds them. */
-    hook: { alongMm: number; aboveMm: number };
-    claw: { alongMm: number; aboveMm: number };
+    hook: Point;
+    claw: Point;
   };
 }
 
-interface Point {
-  alongMm: number;
-  aboveMm: number;
-}
 const turned = ({ alongMm, aboveMm }: Point, angle: number): Point => ({
   // Forward: what lies above the pivot goes toward the nut, which lies at negative places.
   alongMm: alongMm * Math.cos(angle) - aboveMm * Math.sin(angle),
@@ -73,14 +75,19 @@ export const momentAt = (bridge: ExactBridge, angle: number): number =>
 /** As far as it can be turned, rad. */
 const MOST = 0.35;
 
-/** The angle of rest nearest to one: where the moment is none (by halving); undefined where it falls over. */
-export function restAngle(bridge: ExactBridge): number | undefined {
+/** The angle at which so much moment is left, N mm (by halving). */
+export function angleAt(bridge: ExactBridge, moment: number): number {
   let [low, high] = [-MOST, MOST];
-  if (momentAt(bridge, low) < 0 || momentAt(bridge, high) > 0) return undefined;
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;
-    if (momentAt(bridge, middle) > 0) low = middle;
+    if (momentAt(bridge, middle) > moment) low = middle;
     else high = middle;
   }
   return (low + high) / 2;
+}
+
+/** The angle of rest, where no moment is left; undefined where it falls over. */
+export function restAngle(bridge: ExactBridge): number | undefined {
+  if (momentAt(bridge, -MOST) < 0 || momentAt(bridge, MOST) > 0) return undefined;
+  return angleAt(bridge, 0);
 }

@@ -49,6 +49,12 @@ const layout = (n: number) => ({
   size: n + 5 + 2 * n,
 });
 
+/** How many figures are remembered of a bridge with so many strings. */
+export const memorySize = (strings: number): number => {
+  const { parameters, size } = layout(strings);
+  return size - parameters;
+};
+
 /** The bridge as it is believed to be, with its doubts. */
 export interface BridgeBelief {
   /** Expected readings in cents with their standard errors; null for a string that was never read. */
@@ -58,13 +64,10 @@ export interface BridgeBelief {
   /** Angle since it was first read and where level lies from there, rad forward. */
   angle: number;
   level: number;
-  /** Standard error of the claw's turns to be made, roughly: of the logarithm of what a turn does. */
-  clawSd: number;
   /** Windings now, by string. */
   b: number[];
   memory: BridgeMemory;
-  /** Readings that were not believed, and whether so many of the last ones that nothing is believed any more. */
-  odd: number;
+  /** So many of the last readings were not believed that nothing is believed any more. */
   lost: boolean;
 }
 
@@ -83,7 +86,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
   const p = Array.from({ length: at.size }, () => new Float64Array(at.size));
   const first: (number | undefined)[] = Array.from({ length: n }, () => undefined);
   let turns = 0;
-  let odd = 0;
   /** Disbelieved of the last readings. */
   let recent: boolean[] = [];
   const doubted = new Map<number, number>();
@@ -93,7 +95,8 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
     p[i]![i] = 1;
   }
   p[at.level]![at.level] = (levelKnown ? 0.1 * RADIANS : LEVEL_SPREAD) ** 2;
-  const count = at.size - at.parameters;
+  const count = memorySize(n);
+  // Of another number of strings it is of another bridge.
   if (memory && memory.mean.length === count) {
     for (let i = 0; i < count; i++) {
       x[at.parameters + i] = memory.mean[i]!;
@@ -197,7 +200,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
       update(h, innovation, sigma ** 2);
       return;
     }
-    odd++;
     const before = doubted.get(j);
     if (before !== undefined && Math.abs(before - innovation) < 4) {
       // Read so twice: it has slipped, or was moved.
@@ -265,7 +267,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
         coupling: c,
         angle: angleOf(x, c),
         level: x[at.level]!,
-        clawSd: Math.sqrt(p[at.claw]![at.claw]!),
         b: Array.from(x.subarray(0, n)),
         memory: {
           mean: parameters,
@@ -273,7 +274,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
             Array.from(p[at.parameters + i]!.subarray(at.parameters, at.parameters + count)),
           ),
         },
-        odd,
         lost: recent.length >= 5 && recent.filter(Boolean).length >= 4,
       };
     },

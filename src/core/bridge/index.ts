@@ -10,6 +10,7 @@ export {
 } from './advise';
 export {
   createBridgeFilter,
+  memorySize,
   type BridgeBelief,
   type BridgeEvent,
   type BridgeFilter,
@@ -27,6 +28,7 @@ export {
   type Coupling,
 } from './spec';
 export {
+  angleAt,
   energyAt,
   momentAt,
   pitchAt,

@@ -1,4 +1,4 @@
-import { stringLoad } from '../strings';
+import { axialStiffnessN, stringLoad } from '../strings';
 
 /** What an owner can say of a floating bridge and its strings. */
 export interface BridgeSpec {
@@ -25,7 +25,6 @@ export const USUAL = {
   /** Nut to tuner and saddle to anchor together. */
   behindMm: 150,
   screwPitchMm: 1.8,
-  youngMPa: 200000,
   /** Geometric part of the stiffness, as a share of the springs'. */
   geometric: 0.2,
 };
@@ -50,11 +49,13 @@ const MOST_SPRING_N = 130;
 export const holds = (law: BridgeLaw, springs: number): boolean =>
   law.tensionN.reduce((sum, t, i) => sum + t * law.leverMm[i]!, 0) <= springs * MOST_SPRING_N * USUAL.springArmMm;
 
+const materialOf = (s: BridgeStringSpec) => (s.wound ? 'wound-steel-nickel' : 'plain-steel');
+
 /** The law from what an owner says; undefined where a string's pull cannot be known. */
 export function lawOf(spec: BridgeSpec): BridgeLaw | undefined {
   const loads = spec.strings.map((s) =>
     stringLoad({
-      material: s.wound ? 'wound-steel-nickel' : 'plain-steel',
+      material: materialOf(s),
       gaugeMm: s.gaugeMm,
       lengthMm: spec.scaleMm,
       frequencyHz: s.targetHz,
@@ -65,8 +66,9 @@ export function lawOf(spec: BridgeSpec): BridgeLaw | undefined {
   return {
     tensionN: loads.map((l) => l!.tensionN),
     stiffNPerMm: spec.strings.map((s) => {
-      const core = s.coreMm ?? (s.wound ? Math.min(0.55, Math.max(0.3, 0.4 * s.gaugeMm)) : s.gaugeMm);
-      return (USUAL.youngMPa * Math.PI * core * core) / 4 / (spec.scaleMm + USUAL.behindMm);
+      // A core that is known carries as a plain string of its diameter.
+      const axialN = s.coreMm ? axialStiffnessN('plain-steel', s.coreMm) : axialStiffnessN(materialOf(s), s.gaugeMm);
+      return axialN! / (spec.scaleMm + USUAL.behindMm);
     }),
     leverMm: spec.strings.map(() => USUAL.saddleMm),
     lengthMm: spec.scaleMm,
@@ -104,5 +106,6 @@ export function riseWithout({ g, w, stretch }: Coupling, off: number): (number |
   return g.map((x, j) => (j === off ? null : centsOf(1 + x * back)));
 }
 
-/** Cents of y = T / T_target. */
+/** y = T / T_target of a reading in cents, and back. */
+export const yOf = (cents: number): number => Math.pow(2, cents / 600);
 export const centsOf = (y: number): number => 600 * Math.log2(Math.max(1e-6, y));

@@ -1,14 +1,13 @@
 import { adviseBridge, orderOf, type BridgeTask } from './advise';
 import type { BridgeEvent, BridgeMemory } from './filter';
-import { couplingOf, type BridgeLaw } from './spec';
+import { centsOf, couplingOf, yOf, type BridgeLaw } from './spec';
 
 /** Ways to tune a floating bridge. */
 export const WAYS = ['stops', 'zeroing', 'mirror', 'block'] as const;
 export type Way = (typeof WAYS)[number];
 
-/** Chance by a random number from 0 to 1, and a normal one: handed in. */
+/** Chance by normal numbers: handed in. */
 export interface Chance {
-  uniform(): number;
   normal(): number;
 }
 
@@ -40,11 +39,11 @@ export function compareWays(
       stiffNPerMm: law.stiffNPerMm.map((k, i) => k * like(0.08) * Math.exp(known(3 + n + i))),
     });
     for (const way of WAYS) {
-      const y = offsetsCents.map((c) => Math.pow(2, c / 600));
-      const cents = () => y.map((v) => 600 * Math.log2(Math.max(0.2, v)));
+      const y = offsetsCents.map(yOf);
+      const cents = () => y.map((v) => centsOf(Math.max(0.2, v)));
       const right = () => cents().every((c) => Math.abs(c) <= toleranceCents);
       const set = (i: number, to: number, held = false) => {
-        const goal = Math.pow(2, (to + HAND_CENTS * chance.normal()) / 600);
+        const goal = yOf(to + HAND_CENTS * chance.normal());
         const b = held ? goal - y[i]! : (goal - y[i]!) / (1 - g[i]! * w[i]!);
         y.forEach((_, j) => (y[j]! += (j === i ? b : 0) - (held ? 0 : g[j]! * w[i]! * b)));
       };

@@ -1,4 +1,4 @@
-import { momentAt, pitchAt, tensionAt, type ExactBridge } from '../bridge';
+import { angleAt, momentAt, pitchAt, tensionAt, type ExactBridge } from '../bridge';
 import { turnString } from './hands';
 import type { StringTruth } from './truth';
 
@@ -50,18 +50,10 @@ export function makeBridge({ scaleMm, strings, springs, screwPitchMm, sticks }: 
   };
 }
 
-/** Where it comes to rest from an angle: it moves only as far as the knife edge lets it (halving). */
+/** Where it comes to rest from an angle: it moves only as far as the knife edge lets it. */
 function rest(exact: ExactBridge, from: number, sticks: number): number {
   const moment = momentAt(exact, from);
-  if (Math.abs(moment) <= sticks) return from;
-  const goal = Math.sign(moment) * sticks;
-  let [low, high] = [-0.35, 0.35];
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2;
-    if (momentAt(exact, middle) > goal) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return Math.abs(moment) <= sticks ? from : angleAt(exact, Math.sign(moment) * sticks);
 }
 
 interface Moved {
