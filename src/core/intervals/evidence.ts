@@ -9,7 +9,7 @@ import type { Prepared, Take } from './take';
 const MOST_NATS = 15;
 
 /** How surely a string is there by partials of its own, nats. */
-export function ownEvidence(seen: readonly Seen[], of: 'n' | 'm'): number {
+function ownEvidence(seen: readonly Seen[], of: 'n' | 'm'): number {
   const other = of === 'n' ? 'm' : 'n';
   return seen.reduce(
     (sum, s) => sum + (s[of] !== undefined && s[other] === undefined ? Math.min(MOST_NATS, s.worth[0]!) : 0),
@@ -18,7 +18,7 @@ export function ownEvidence(seen: readonly Seen[], of: 'n' | 'm'): number {
 }
 
 /** How surely two strings are there by the partials that both have: nats of those where two tones stand as both laws say; and of all. */
-export function sharedEvidence(take: Take, { a, b }: Theta): { agree: number; all: number } {
+function sharedEvidence(take: Take, { a, b }: Theta): { agree: number; all: number } {
   const [p, q] = take.ratio;
   const lasts = take.toS - take.fromS;
   let agree = 0;
@@ -47,6 +47,23 @@ const AGREE_CENTS = 2;
 const APART = 0.6;
 const FAINTER = 0.03;
 
+/** Of the partials that both strings have, so much must stand as both laws say. */
+const LEAST_AGREE = 0.15;
+
+/** How surely both strings are there by partials of their own, nats; a string that has none, by the ratio, does not count. */
+export const freeEvidence = (seen: readonly Seen[], [p, q]: Take['ratio']): number =>
+  Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
+
+/** Do two tones stand where both strings meet, worth so many nats at least? */
+export function meetAsTwo(take: Take, theta: Theta, leastNats: number): boolean {
+  const { agree, all } = sharedEvidence(take, theta);
+  return agree >= Math.max(leastNats, LEAST_AGREE * all);
+}
+
+/** Does nothing stand out of the noise? */
+export const noTone = ({ amplitude, floor }: Prepared['peaks']): boolean =>
+  amplitude.every((a, i) => a < NO_TONE * floor[i]!);
+
 /** Share of the energy in peaks that neither string explains. */
 export function strangeShare({ peaks }: Prepared, { a, b }: Theta): number {
   let all = 0;
@@ -64,7 +81,7 @@ export function strangeShare({ peaks }: Prepared, { a, b }: Theta): number {
 }
 const STRANGE_CENTS = 25;
 /** Noise has peaks too, this far above its floor (house estimate). */
-export const NO_TONE = 12;
+const NO_TONE = 12;
 
 /** Share of the energy in peaks that lies at multiples of the mains. */
 export function humShare({ peaks }: Prepared): number {

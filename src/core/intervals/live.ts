@@ -1,8 +1,7 @@
-import { cents } from '../music';
 import { decimate } from '../pitch';
-import { partialOf, WITHIN_CENTS } from './comb';
-import { NO_TONE, ownEvidence, sharedEvidence, strangeShare } from './evidence';
+import { freeEvidence, meetAsTwo, noTone, strangeShare } from './evidence';
 import { settle, type Theta } from './lines';
+import { standingOf } from './standing';
 import { begin } from './start';
 import { takeOf, topOf, type PairOptions } from './take';
 
@@ -65,35 +64,34 @@ export function createPairListener(sampleRate: number, o: PairOptions): PairList
       if (rmsOf(x, k, k + slice) > PLUCK * rmsOf(x, k - slice, k)) from = k + Math.round(AFTER_PLUCK_S * rate);
     if (x.length - from < LEAST_S * rate) return null;
     const take = takeOf(x, rate, from, x.length, topHz, o.ratio);
-    if (take.peaks.frequencyHz.length === 0) return null;
+    if (take.peaks.frequencyHz.length === 0 || noTone(take.peaks)) return null;
     const [p, q] = o.ratio;
     // From where they stood a moment ago; where that no longer holds, from the beginning.
     const starts = theta ? [theta, undefined] : [undefined];
     for (const start of starts) {
       const { theta: at, sigma, seen } = settle(take, start ?? begin(take, o), [9, 14]);
-      const { amplitude, floor } = take.peaks;
-      if (amplitude.every((a, i) => a < NO_TONE * floor[i]!)) return null;
       if (strangeShare(take, at) > STRANGE) continue;
-      const own = Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
-      if (own < LEAST_NATS) continue;
-      const [aHz, bHz] = [partialOf(at.a, 1), partialOf(at.b, 1)];
-      if ([cents(aHz, o.aHz), cents(bHz, o.bHz)].some((c) => Math.abs(c) > WITHIN_CENTS + 15)) continue;
+      if (freeEvidence(seen, o.ratio) < LEAST_NATS) continue;
+      const standing = standingOf(at, o);
+      if (!standing) continue;
+      const { aHz, bHz, meetHz, beatsHz } = standing;
       // Where one has no partial of its own, two tones must be seen where they meet; two that beat slowly are one so far.
-      if (Math.min(p, q) === 1 && Math.abs(partialOf(at.b, q) - partialOf(at.a, p)) * LOOK_S > 1) {
-        const { agree, all } = sharedEvidence(take, at);
-        if (agree < Math.max(LEAST_NATS, 0.15 * all)) continue;
-      }
+      if (Math.min(p, q) === 1 && beatsHz * LOOK_S > 1 && !meetAsTwo(take, at, LEAST_NATS)) continue;
       theta = at;
-      const [fa, fb] = [partialOf(at.a, p), partialOf(at.b, q)];
-      const halfHz = Math.max(6, 1.5 * Math.abs(fa - fb));
-      const band = take.bands.band((fa + fb) / 2, halfHz, Math.max(0, x.length / rate - SWELL_S), x.length / rate);
+      const halfHz = Math.max(6, 1.5 * beatsHz);
+      const band = take.bands.band(
+        (meetHz[0] + meetHz[1]) / 2,
+        halfHz,
+        Math.max(0, x.length / rate - SWELL_S),
+        x.length / rate,
+      );
       const size = Array.from(band.re, (re, i) => Math.hypot(re, band.im[i]!));
       const most = Math.max(1e-12, ...size);
       return {
         tS: heard / sampleRate,
-        cents: cents(bHz, (aHz * p) / q),
+        cents: standing.cents,
         sigmaCents: Math.hypot(...sigma),
-        beatsHz: Math.abs(fb - fa),
+        beatsHz,
         aHz,
         bHz,
         swell: Array.from(

@@ -1,7 +1,6 @@
-import { cents } from '../music';
-import { partialOf, WITHIN_CENTS } from './comb';
-import { humShare, NO_TONE, ownEvidence, sharedEvidence, strangeShare } from './evidence';
+import { freeEvidence, humShare, meetAsTwo, noTone, strangeShare } from './evidence';
 import { settle } from './lines';
+import { standingOf } from './standing';
 import { soundsFirst } from './sounds-first';
 import { begin } from './start';
 import { prepare, type PairOptions, type PairReason } from './take';
@@ -35,8 +34,6 @@ const refusal = (reason: PairReason): PairOutcome => ({ ok: false, reason, messa
 
 /** A string is there from so many nats on (house, from single strings and pairs). */
 const LEAST_NATS = 16;
-/** Of the partials that both strings have, so much must stand as both laws say. */
-const LEAST_AGREE = 0.15;
 /** Peaks that neither string explains may have this share of the energy. */
 const STRANGE = 0.055;
 
@@ -49,26 +46,20 @@ export function measurePair(samples: ArrayLike<number>, sampleRate: number, o: P
   const settled = settle(take, begin(take, o));
   // What is refused for the cheapest reason is not looked at further.
   if (strangeShare(take, settled.theta) > STRANGE) {
-    const { amplitude, floor } = take.peaks;
-    if (amplitude.every((a, i) => a < NO_TONE * floor[i]!)) return refusal('no-pitch');
+    if (noTone(take.peaks)) return refusal('no-pitch');
     return refusal(humShare(take) > 0.7 ? 'hum' : 'other-notes');
   }
   const { sigma, seen } = settled;
-  const free = Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
-  if (free < LEAST_NATS) return refusal('one-string');
-  const shared = p === 1 || q === 1 ? sharedEvidence(take, settled.theta) : undefined;
-  if (shared && shared.agree < Math.max(LEAST_NATS, LEAST_AGREE * shared.all)) return refusal('one-string');
+  if (freeEvidence(seen, o.ratio) < LEAST_NATS) return refusal('one-string');
+  if ((p === 1 || q === 1) && !meetAsTwo(take, settled.theta, LEAST_NATS)) return refusal('one-string');
   const first = p === q ? soundsFirst(take, settled.theta) : undefined;
   const theta = first === 'b' ? { a: settled.theta.b, b: settled.theta.a } : settled.theta;
-  const aHz = partialOf(theta.a, 1);
-  const bHz = partialOf(theta.b, 1);
-  if ([cents(aHz, o.aHz), cents(bHz, o.bHz)].some((c) => Math.abs(c) > WITHIN_CENTS + 15))
-    return refusal('other-notes');
-  const off = cents(bHz, (aHz * p) / q);
-  const beatsHz = Math.abs(partialOf(theta.b, q) - partialOf(theta.a, p));
+  const standing = standingOf(theta, o);
+  if (!standing) return refusal('other-notes');
+  const { cents, beatsHz, aHz, bHz } = standing;
   return {
     ok: true,
-    cents: off,
+    cents,
     sigmaCents: Math.hypot(...sigma),
     signKnown: p !== q || first !== undefined,
     beatsHz,

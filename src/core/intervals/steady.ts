@@ -2,7 +2,7 @@ import { linearRegression, mean, sampleStandardDeviation } from 'simple-statisti
 import { cents } from '../music';
 import type { Band } from './bands';
 import { combNear, partialOf, type Comb } from './comb';
-import { NO_TONE } from './evidence';
+import { noTone } from './evidence';
 import { PAIR_MESSAGES } from './pair';
 import { OF_STEADY, prepare, type PairReason } from './take';
 import { decayOf, fitTones } from './tones';
@@ -105,8 +105,7 @@ export function measureSteady(
   });
   const loudest = Math.max(...lines.map((l) => l.amplitude));
   const good = lines.filter((l) => l.amplitude > FAINT * loudest && l.explained > 0.5);
-  if (good.length === 0)
-    return refusal(peaks.amplitude.some((a, i) => a > NO_TONE * peaks.floor[i]!) ? 'other-notes' : 'no-pitch');
+  if (good.length === 0) return refusal(noTone(peaks) ? 'no-pitch' : 'other-notes');
   const read = good.map((l) => {
     // What drifts evenly is drift, not error.
     const slope = linearRegression(l.eighths.map((c, k) => [k, c])).m;
