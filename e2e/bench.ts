@@ -47,7 +47,7 @@ export function writeSound(name: string, samples: Float32Array, sampleRate: numb
 }
 
 /** Chromium's switches for a microphone that plays a file, with permission given. */
-export const fakeMicrophone = (path: string): string[] => [
+const fakeMicrophone = (path: string): string[] => [
   '--use-fake-device-for-media-stream',
   '--use-fake-ui-for-media-stream',
   `--use-file-for-fake-audio-capture=${path}`,
@@ -84,18 +84,26 @@ export async function pluck(page: Page): Promise<void> {
 export async function bringUp(page: Page): Promise<void> {
   for (let i = 0; i < 60; i++) {
     const sentence = (await instruction(page).textContent()) ?? '';
-    if (/^Pluck/.test(sentence)) await pluck(page);
-    else if (/^Bring it up/.test(sentence)) {
-      const off = Math.abs(figure(await liveCents(page).textContent()));
-      await page.keyboard.press(off > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
-      // Close to pitch a hand waits for what it hears.
-      await page.waitForTimeout(off < 8 ? 350 : 200);
-    } else if (/below, then up/.test(sentence)) {
-      for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowDown');
-      await page.waitForTimeout(450);
-    } else return;
+    if (!(await turnAsTold(page, sentence))) return;
   }
   throw new Error(`never came to rest: ${await instruction(page).textContent()}`);
+}
+/** Plucks or turns the simulated tuner as the sentence says; false where it asks for neither. */
+export async function turnAsTold(page: Page, sentence: string): Promise<boolean> {
+  // What has gone meanwhile is not waited for.
+  const off = async () => figure((await liveCents(page).allTextContents())[0] ?? null);
+  if (/^Pluck/.test(sentence)) await pluck(page);
+  else if (/^Bring it up/.test(sentence)) {
+    const flat = Math.abs(await off());
+    await page.keyboard.press(flat > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
+    // Close to pitch a hand waits for what it hears.
+    await page.waitForTimeout(flat < 8 ? 350 : 200);
+  } else if (/below, then up/.test(sentence)) {
+    if ((await off()) > 16) await page.keyboard.press('Shift+ArrowDown');
+    else for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowDown');
+    await page.waitForTimeout(450);
+  } else return false;
+  return true;
 }
 
 /** Does as it is told, by the pedal and the simulated pluck alone, until the sentence that ends it. */
@@ -117,15 +125,17 @@ export async function follow(page: Page, until: RegExp): Promise<void> {
   throw new Error(`never got there: ${await instruction(page).textContent()}`);
 }
 
-/** Runs in a browser of its own whose microphone plays the samples again and again. */
+/** Runs in a browser of its own whose microphone plays the samples, again and again unless it is told once. */
 export async function withMicrophone(
   name: string,
   samples: Float32Array,
   sampleRate: number,
   run: (page: Page) => Promise<void>,
+  /** Chromium's own words for how the file is played. */
+  how: '' | '%noloop' = '',
 ): Promise<void> {
   const { baseURL, launchOptions, viewport } = test.info().project.use;
-  const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(writeSound(name, samples, sampleRate))];
+  const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(`${writeSound(name, samples, sampleRate)}${how}`)];
   const browser = await chromium.launch({ ...launchOptions, args });
   try {
     await run(

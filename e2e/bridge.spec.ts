@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { collectErrors, figure, instruction, liveCents, message, openDemo } from './bench';
+import { collectErrors, figure, instruction, liveCents, message, openDemo, turnAsTold } from './bench';
 
 /** Does as it is told on the bridge, by keys alone: plucks, turns to the stop, turns the claw; counts what it did. */
 async function tune(page: Page): Promise<{ claw: number; stops: Set<string> }> {
@@ -20,19 +20,7 @@ async function tune(page: Page): Promise<{ claw: number; stops: Set<string> }> {
       await page.keyboard.press('c');
       await page.keyboard.press('PageDown');
       await expect(instruction(page)).not.toHaveText(says);
-    } else if (/^Pluck/.test(says)) {
-      await page.keyboard.press('p');
-      await expect(instruction(page))
-        .not.toHaveText(says, { timeout: 2500 })
-        .catch(() => undefined);
-    } else if (/^Bring it up/.test(says)) {
-      await page.keyboard.press(Math.abs(off) > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
-      await page.waitForTimeout(Math.abs(off) < 8 ? 350 : 200);
-    } else if (/below, then up/.test(says)) {
-      if (off > 16) await page.keyboard.press('Shift+ArrowDown');
-      else for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowDown');
-      await page.waitForTimeout(400);
-    } else await page.waitForTimeout(150);
+    } else if (!(await turnAsTold(page, says))) await page.waitForTimeout(150);
   }
   throw new Error(`never done: ${await instruction(page).textContent()}`);
 }

@@ -1,10 +1,10 @@
-import { chromium, expect, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { readWav } from '../src/core/exchange';
 import { cents as centsOf, targetFrequencyHz } from '../src/core/music';
 import { measure } from '../src/core/pitch';
 import { addNoise, randomFrom } from '../src/core/simulate';
-import { addInstrument, fakeMicrophone, figure, panel, writeSound } from './bench';
+import { addInstrument, figure, panel, withMicrophone } from './bench';
 
 const RATE = 16000;
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
@@ -64,30 +64,28 @@ function session(): Float32Array {
   return out;
 }
 
-test('a check pass of six sampled strings that need no tuning, hands free: right within a minute of sound', async () => {
+test('a check pass of six sampled strings that need no tuning, hands free: right within a minute of sound', () => {
   test.setTimeout(180_000);
-  const { baseURL, launchOptions, viewport } = test.info().project.use;
-  const file = writeSound('session.wav', session(), RATE);
-  const args = [...(launchOptions?.args ?? []), ...fakeMicrophone(`${file}%noloop`)];
-  const browser = await chromium.launch({ ...launchOptions, args });
-  try {
-    const context = await browser.newContext({ baseURL: baseURL!, viewport: viewport!, permissions: ['microphone'] });
-    const page = await context.newPage();
-    await addInstrument(page, 'Six-string guitar, steel', 'long ago');
-    const began = Date.now();
-    await page.keyboard.press('Enter');
-    await expect(panel(page).getByText('Pass done')).toBeVisible({ timeout: 90_000 });
-    expect((Date.now() - began) / 1000).toBeLessThan(60);
-    await page.goto('/log');
-    const lines = page.getByRole('listitem').filter({ hasText: 'as-found' });
-    await expect(lines).toHaveCount(6);
-    const kept = await lines.allTextContents();
-    NOTES.forEach((note, i) => {
-      const line = kept.find((k) => k.includes(`, ${note}: `))!;
-      const read = figure(/as-found (\S+)/.exec(line)![1]!);
-      expect(`${note} ${Math.abs(read - STANDS[i]!) < NEAR}`).toBe(`${note} true`);
-    });
-  } finally {
-    await browser.close();
-  }
+  return withMicrophone(
+    'session.wav',
+    session(),
+    RATE,
+    async (page) => {
+      await addInstrument(page, 'Six-string guitar, steel', 'long ago');
+      const began = Date.now();
+      await page.keyboard.press('Enter');
+      await expect(panel(page).getByText('Pass done')).toBeVisible({ timeout: 90_000 });
+      expect((Date.now() - began) / 1000).toBeLessThan(60);
+      await page.goto('/log');
+      const lines = page.getByRole('listitem').filter({ hasText: 'as-found' });
+      await expect(lines).toHaveCount(6);
+      const kept = await lines.allTextContents();
+      NOTES.forEach((note, i) => {
+        const line = kept.find((k) => k.includes(`, ${note}: `))!;
+        const read = figure(/as-found (\S+)/.exec(line)![1]!);
+        expect(`${note} ${Math.abs(read - STANDS[i]!) < NEAR}`).toBe(`${note} true`);
+      });
+    },
+    '%noloop',
+  );
 });

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { changesOf, TEST_GUIDES, type CauseTest, type Changes, type Measure, type TestPart } from '../../core/causes';
-import { ratioOfCents, stringTargetHz } from '../../core/music';
+import { stringTargetHz } from '../../core/music';
 import type { GuidedStep } from '../../core/pass';
 import type { Reading } from '../../core/pitch';
 import type { InstrumentLife, StringLife } from '../../core/records';
-import { soundedAlone } from '../pass/guided';
+import { lastHzOf, soundedAlone } from '../pass/guided';
 
 type Touch = Extract<TestPart, { kind: 'read' }>['touch'];
 interface Run {
@@ -19,10 +19,7 @@ export interface TestOutcome extends Omit<Changes, 'repeat'> {
   sigmaCents: number;
 }
 
-const lastHz = ({ plan, readings }: StringLife, a4Hz: number): number => {
-  const known = readings.at(-1);
-  return known ? known.targetHz * ratioOfCents(known.cents) : stringTargetHz(plan, a4Hz)!;
-};
+const lastHz = (string: StringLife, a4Hz: number): number => lastHzOf(string) ?? stringTargetHz(string.plan, a4Hz)!;
 
 /** One test under way on a string: its parts in turn, what was read, and what the ear is told to expect. */
 export function useTestRun(life: InstrumentLife, string: StringLife, a4Hz: number) {

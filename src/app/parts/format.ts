@@ -10,6 +10,10 @@ export function signed(value: number, digits = 1): string {
   return (value < 0 ? '−' : '+') + text;
 }
 
+/** A figure as people write it, with a comma and a true minus too; NaN for what is none. */
+export const figureIn = (text: string): number =>
+  text.trim() === '' ? NaN : Number(text.replace(',', '.').replace('−', '-'));
+
 const DAY = 86400000;
 const pad = (n: number) => String(n).padStart(2, '0');
 

@@ -9,6 +9,12 @@ const FRESH_MS = 60 * 60000;
 const isFresh = ({ strungMs, readings, past }: StringLife, nowMs: number): boolean =>
   past.length > 0 && readings.length === 0 && strungMs !== null && nowMs - strungMs < FRESH_MS;
 
+/** Where a string sounded when it was read last, Hz; undefined where it was not. */
+export function lastHzOf({ readings }: StringLife): number | undefined {
+  const last = readings.at(-1);
+  return last && last.targetHz * ratioOfCents(last.cents);
+}
+
 /** A step of a pass with what the log knows of the strings, as the rules need it. */
 export function guidedOf(
   life: InstrumentLife,
@@ -19,12 +25,12 @@ export function guidedOf(
 ): GuidedStep | undefined {
   const placeOf = (s: StringLife) => {
     const targetHz = stringTargetHz(s.plan, a4Hz)!;
-    const last = s.readings[s.readings.length - 1];
+    const lastHz = lastHzOf(s);
     return {
       id: s.plan.stringId,
       name: s.plan.note,
       targetHz,
-      ...(last ? { lastHz: last.targetHz * ratioOfCents(last.cents) } : {}),
+      ...(lastHz === undefined ? {} : { lastHz }),
     };
   };
   const own = life.strings.find((s) => s.plan.stringId === step.stringId);

@@ -221,21 +221,10 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       redraw((n) => n + 1);
       void saveDemo(next);
     };
-    const hand = (
+    /** What hands do to an instrument's strings, and to what they pull. */
+    const handle = (
       instrumentId: string,
-      stringId: string,
-      act: (string: StringTruth, atMs: number) => StringTruth,
-    ): void => {
-      const now = demoState.current;
-      const strings = now?.truth[instrumentId];
-      if (!now || !strings) return;
-      const atMs = nowMs();
-      const truth = { ...now.truth, [instrumentId]: strings.map((s) => (s.stringId === stringId ? act(s, atMs) : s)) };
-      change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth });
-    };
-    const onBridge = (
-      instrumentId: string,
-      act: (strings: StringTruth[], atMs: number) => { strings: StringTruth[]; bridge: BridgeTruth },
+      act: (strings: StringTruth[], atMs: number) => { strings: StringTruth[]; bridge?: BridgeTruth },
     ): void => {
       const now = demoState.current;
       const before = now?.truth[instrumentId];
@@ -243,20 +232,28 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       const atMs = nowMs();
       const { strings, bridge } = act(before, atMs);
       const truth = { ...now.truth, [instrumentId]: strings };
-      const bridges = { ...now.bridges, [instrumentId]: bridge };
+      const bridges = bridge ? { ...now.bridges, [instrumentId]: bridge } : now.bridges;
       change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth, bridges });
     };
+    const hand = (
+      instrumentId: string,
+      stringId: string,
+      act: (string: StringTruth, atMs: number) => StringTruth,
+    ): void =>
+      handle(instrumentId, (strings, atMs) => ({
+        strings: strings.map((s) => (s.stringId === stringId ? act(s, atMs) : s)),
+      }));
     return {
       stringOf: (instrumentId, stringId) =>
         demoState.current?.truth[instrumentId]?.find((s) => s.stringId === stringId),
       turn: (instrumentId, stringId, cents) => {
         const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) onBridge(instrumentId, (strings, atMs) => turnOnBridge(strings, bridge, stringId, atMs, cents));
+        if (bridge) handle(instrumentId, (strings, atMs) => turnOnBridge(strings, bridge, stringId, atMs, cents));
         else hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents));
       },
       turnClaw: (instrumentId, turns) => {
         const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) onBridge(instrumentId, (strings, atMs) => turnClaw(strings, bridge, atMs, turns));
+        if (bridge) handle(instrumentId, (strings, atMs) => turnClaw(strings, bridge, atMs, turns));
       },
       restring: (instrumentId, stringId, slackCents) =>
         hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),

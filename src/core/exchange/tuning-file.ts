@@ -1,6 +1,6 @@
 import { array, number, object, string, ValidationError } from 'yup';
-import { brief, LONGEST_NAME, MOST_CAPO, MOST_OFFSET_CENTS, MOST_STRINGS } from '../limits';
-import { parseNote } from '../music';
+import { brief, LONGEST_NAME, MOST_CAPO, MOST_STRINGS } from '../limits';
+import { noteField, offsetField } from '../records';
 
 /** One tuning as a file of its own: strings from the first as the instrument has them; see docs/formats.md. */
 export interface TuningFile {
@@ -18,12 +18,8 @@ const schema = object({
   strings: array()
     .of(
       object({
-        note: string()
-          .strict()
-          .max(4)
-          .test('note', '${path} is no note', (v) => v !== undefined && parseNote(v) !== undefined)
-          .required(),
-        offsetCents: number().strict().min(-MOST_OFFSET_CENTS).max(MOST_OFFSET_CENTS).required(),
+        note: noteField(),
+        offsetCents: offsetField(),
       })
         .noUnknown()
         .default(undefined)

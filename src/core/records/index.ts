@@ -9,6 +9,7 @@ export {
   headField,
   lengthField,
   noteField,
+  offsetField,
   tunerField,
   type Checked,
 } from './schemas';

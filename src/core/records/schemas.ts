@@ -93,6 +93,9 @@ export const gaugeField = () =>
     .min(0.1, 'A gauge is 0.1 mm or more.')
     .max(6.5, 'A gauge is 6.5 mm or less.');
 
+/** How far beside equal temperament a string is tuned, cents. */
+export const offsetField = () => finite().min(-MOST_OFFSET_CENTS).max(MOST_OFFSET_CENTS).required();
+
 export const headField = () => finite().min(5).max(1000);
 
 /** Which tuner, in the owner's words. */
@@ -375,7 +378,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
         object({
           stringId: id().required(),
           note: noteField(),
-          offsetCents: finite().min(-MOST_OFFSET_CENTS).max(MOST_OFFSET_CENTS).required(),
+          offsetCents: offsetField(),
         })
           .noUnknown()
           .default(undefined)

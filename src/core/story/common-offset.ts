@@ -28,11 +28,12 @@ export function commonOffset(
   if (sampleStandardDeviation(now) > TOGETHER_CENTS || Math.abs(cents) < FAR_CENTS) return undefined;
   const other = a4Hz * ratioOfCents(cents);
   const frets = Math.round(cents / SEMITONE);
+  const fretted = traitsOf(record).frets;
   const why =
-    traitsOf(record).frets && frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12
+    fretted && frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12
       ? frets > 0
         ? `is a capo on fret ${frets}?`
         : `is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`
-      : `is the reference ${other.toFixed(1)} Hz${traitsOf(record).frets ? ', or a capo on' : ', a keyboard perhaps'}?`;
+      : `is the reference ${other.toFixed(1)} Hz${fretted ? ', or a capo on' : ', a keyboard perhaps'}?`;
   return { cents, words: `${record.name}: everything stands ${signedCents(cents)}: ${why}` };
 }

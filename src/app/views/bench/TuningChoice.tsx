@@ -1,6 +1,6 @@
 import type { InstrumentLife } from '../../../core/records';
-import { keptTunings } from '../../store/tunings';
-import { useWorld, type Draft } from '../../store/world';
+import { keptTunings, tuningDraft } from '../../store/tunings';
+import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
 
 const OWN = 'its own notes, equal';
@@ -13,15 +13,13 @@ export function TuningChoice({ life, say }: { life: InstrumentLife; say: (senten
   const kept = keptTunings(bench.tunings, instrumentId);
   if (kept.length === 0) return null;
   const choose = (name: string) => {
-    const chosen = kept.find((t) => t.name === name);
-    const draft: Draft = {
-      type: 'tuning',
-      instrumentId,
+    const chosen = kept.find((t) => t.name === name) ?? {
       name,
-      ...(chosen?.capo ? { capo: chosen.capo } : {}),
-      strings: chosen?.strings ?? strings.map(({ stringId, note }) => ({ stringId, note, offsetCents: 0 })),
+      strings: strings.map(({ stringId, note }) => ({ stringId, note, offsetCents: 0 })),
     };
-    void write([draft], () => say(`In force from now on: ${name}. What was read before is reckoned against it.`));
+    void write([tuningDraft(instrumentId, chosen)], () =>
+      say(`In force from now on: ${name}. What was read before is reckoned against it.`),
+    );
   };
   const names = [...new Set([OWN, ...kept.map((t) => t.name)])];
   return (

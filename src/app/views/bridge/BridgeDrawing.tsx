@@ -31,7 +31,6 @@ export function BridgeDrawing({
       <path d={`M0 ${PIVOT.y}H${PIVOT.x - 6}V${TALL - 24}H0Z`} fill="var(--land)" opacity={0.8} />
       <path d={`M470 ${PIVOT.y}H${WIDE}V${TALL - 24}H470Z`} fill="var(--land)" opacity={0.8} />
       <path d={`M0 ${TALL - 24}H${WIDE}`} stroke="var(--line)" />
-      <rect x={24} y={PIVOT.y + 20} width={claw + 20} height={60} fill="var(--paper)" />
       <rect x={24} y={PIVOT.y + 20} width={300} height={60} fill="var(--paper)" />
       <g transform={`rotate(${-tilt} ${PIVOT.x} ${PIVOT.y})`}>
         {/* Plate, saddle, block. */}

@@ -11,7 +11,7 @@ import { useListening } from '../../listening/useListening';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import { signed } from '../../parts/format';
-import { soundedAlone } from '../../pass/guided';
+import { lastHzOf, soundedAlone } from '../../pass/guided';
 import { HandControls } from '../../pass/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { useWorld, type Draft } from '../../store/world';
@@ -51,13 +51,7 @@ export function BridgeView({ life }: { life: InstrumentLife }) {
   const act = advice?.do;
   const guided = useMemo((): GuidedStep | undefined => {
     if (!string || (act !== 'read' && act !== 'set')) return undefined;
-    const last = string.readings.at(-1);
-    const lastHz =
-      expected !== null
-        ? targetHz * ratioOfCents(expected)
-        : last
-          ? last.targetHz * ratioOfCents(last.cents)
-          : undefined;
+    const lastHz = expected === null ? lastHzOf(string) : targetHz * ratioOfCents(expected);
     if (act === 'read') return soundedAlone(key, note, targetHz, { lastHz, withinCents: 400 });
     const { stringId } = string.plan;
     return {

@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { Button } from '../../parts/Button';
+import { FigureField } from '../../parts/FigureField';
+import { figureIn } from '../../parts/format';
 
 /** The gap is measured so far behind the knife edge, mm (house estimate). */
 const BEHIND_MM = 40;
@@ -7,8 +9,8 @@ const BEHIND_MM = 40;
 /** Level, from a gap measured at the bridge's back: tuned strings hide a claw that is off, only the tilt shows it. */
 export function Level({ onLevel }: { onLevel: (degrees: number) => void }) {
   const [text, setText] = useState('');
-  const mm = Number(text.replace(',', '.').replace('−', '-'));
-  const good = text.trim() !== '' && Math.abs(mm) <= 15;
+  const mm = figureIn(text);
+  const good = Math.abs(mm) <= 15;
   return (
     <form
       className="flex flex-wrap items-center gap-2 py-2 text-sm"
@@ -19,16 +21,7 @@ export function Level({ onLevel }: { onLevel: (degrees: number) => void }) {
         setText('');
       }}
     >
-      <label>
-        Its back stands up by{' '}
-        <input
-          inputMode="decimal"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          className="figure w-20 rounded-md border border-ink2 bg-sheet px-2 py-1"
-        />{' '}
-        mm from level
-      </label>
+      <FigureField words="Its back stands up by" unit="mm from level" value={text} onChange={setText} />
       <Button type="submit" disabled={!good}>
         Reckon with it
       </Button>

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import {
   adviseBridge,
   holds,
@@ -56,17 +56,15 @@ export function useBridge(life: InstrumentLife) {
     return lawOf({ springs, screwPitchMm: setup?.screwPitchMm ?? USUAL.screwPitchMm, scaleMm, strings });
   }, [life.strings, a4Hz, springs, setup]);
   const ids = useMemo(() => life.strings.map((s) => s.plan.stringId), [life.strings]);
-  // What was written last, until the log has it: the next key must not meet the step before.
   const own = bench.bridgeSteps.filter((s) => s.instrumentId === instrumentId);
   const last = own.at(-1);
-  const [left, setLeft] = useState<string | undefined>(undefined);
   const session = useMemo((): BridgeSession | undefined => {
-    if (!last || last.step === 'end' || last.passId === left || nowMs() - last.atMs > GOES_ON_MS) return undefined;
+    if (!last || last.step === 'end' || nowMs() - last.atMs > GOES_ON_MS) return undefined;
     const { passId, task, order } = last;
     return { passId, task, order, steps: own.filter((s) => s.passId === passId) };
     // The steps grow with their last.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [last, left]);
+  }, [last]);
   const events = useMemo(() => session?.steps.flatMap((s) => eventOf(s, ids)) ?? [], [session, ids]);
   // What was learned when this session began: its own readings are not counted twice.
   const learned = useMemo(() => {
@@ -106,6 +104,5 @@ export function useBridge(life: InstrumentLife) {
     advice,
     stepDraft,
     setupDraft,
-    leave: () => setLeft(session?.passId),
   };
 }

@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
 import { rootMeanSquare } from 'simple-statistics';
 import type { EarRound, School } from '../../../core/intervals';
-import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
+import { cents, stringTargetHz } from '../../../core/music';
 import type { GuidedStep } from '../../../core/pass';
 import type { Reading } from '../../../core/pitch';
 import type { InstrumentLife } from '../../../core/records';
-import { soundedAlone } from '../../pass/guided';
+import { lastHzOf, soundedAlone } from '../../pass/guided';
 import type { Draft } from '../../store/world';
 
 interface Run {
@@ -33,11 +33,7 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
   const guided = useMemo((): GuidedStep | undefined => {
     if (!reads || !string) return undefined;
     const { note } = string.plan;
-    const known = string.readings.at(-1);
-    const target = stringTargetHz(string.plan, a4Hz)!;
-    return soundedAlone(key, note, target, {
-      lastHz: known && target * ratioOfCents(known.cents),
-    });
+    return soundedAlone(key, note, stringTargetHz(string.plan, a4Hz)!, { lastHz: lastHzOf(string) });
   }, [reads, string, key, a4Hz]);
   return {
     run,

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import type { InstrumentLife } from '../../../core/records';
 import { headField } from '../../../core/records';
 import { Button } from '../../parts/Button';
+import { FigureField } from '../../parts/FigureField';
+import { figureIn } from '../../parts/format';
 import { useWriting } from '../../store/writing';
 
 /** Nut to tuner, or to the guide where there is one: friction times wrap is reckoned by it. */
@@ -19,8 +21,8 @@ export function HeadField({
   const [text, setText] = useState(known === undefined ? '' : String(known));
   const write = useWriting(onRefused);
   const keep = () => {
-    const headMm = Number(text.replace(',', '.'));
-    if (text.trim() === '' || !headField().isValidSync(headMm)) {
+    const headMm = figureIn(text);
+    if (!headField().isValidSync(headMm)) {
       onRefused('Nut to tuner is 5 to 1000 mm.');
       return;
     }
@@ -46,17 +48,7 @@ export function HeadField({
         keep();
       }}
     >
-      <label>
-        Nut to tuner or guide{' '}
-        <input
-          inputMode="decimal"
-          value={text}
-          placeholder="usual"
-          onChange={(e) => setText(e.target.value)}
-          className="figure w-20 rounded-md border border-ink2 bg-sheet px-2 py-1"
-        />{' '}
-        mm
-      </label>
+      <FigureField words="Nut to tuner or guide" unit="mm" value={text} onChange={setText} placeholder="usual" />
       <Button type="submit">Keep</Button>
     </form>
   );

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { THREADS_MM } from '../../../core/octave';
 import { LENGTH_UNITS } from '../../../core/strings';
+import { figureIn } from '../../parts/format';
 import { Button } from '../../parts/Button';
 import { UnitRadios } from '../../parts/UnitRadios';
 import { useUnits } from '../../store/units';
@@ -23,9 +24,8 @@ export function SetupFields({
   onAction: (mm: number) => void;
 }) {
   const [units, setUnits] = useUnits();
-  const number = (text: string) => Number(text.replace(',', '.').replace('−', '-'));
   const [action, setAction] = useState('');
-  const actionMm = number(action);
+  const actionMm = figureIn(action);
   const known = THREADS.some(([, mm]) => mm === setup.threadMm);
   return (
     <fieldset className="grid gap-1.5 pt-3 text-sm">
@@ -36,7 +36,7 @@ export function SetupFields({
           className={field}
           defaultValue={setup.limitCents}
           onBlur={(e) => {
-            const limitCents = number(e.target.value);
+            const limitCents = figureIn(e.target.value);
             if (limitCents >= 1 && limitCents <= 30) onChange({ ...setup, limitCents });
             else e.target.value = String(setup.limitCents);
           }}
@@ -67,7 +67,7 @@ export function SetupFields({
               key={setup.threadMm}
               defaultValue={setup.threadMm}
               onBlur={(e) => {
-                const threadMm = number(e.target.value);
+                const threadMm = figureIn(e.target.value);
                 if (threadMm > 0.05 && threadMm <= 3) onChange({ ...setup, threadMm });
                 else e.target.value = String(setup.threadMm);
               }}
@@ -80,7 +80,7 @@ export function SetupFields({
               defaultValue={setup.travelMm ?? ''}
               placeholder="?"
               onBlur={(e) => {
-                const travelMm = e.target.value.trim() === '' ? null : number(e.target.value);
+                const travelMm = e.target.value.trim() === '' ? null : figureIn(e.target.value);
                 if (travelMm === null || (travelMm > 0 && travelMm <= 50)) onChange({ ...setup, travelMm });
                 else e.target.value = String(setup.travelMm ?? '');
               }}

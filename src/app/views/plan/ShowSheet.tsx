@@ -9,7 +9,7 @@ import {
 } from '../../../core/limits';
 import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
-import { fromLocalField, toLocalField } from '../../parts/format';
+import { figureIn, fromLocalField, toLocalField } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
@@ -40,7 +40,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const [who, setWho] = useState(show?.instrumentIds ?? bench.instruments.map((i) => i.record.instrumentId));
   const [trouble, setTrouble] = useState('');
   const write = useWriting(setTrouble);
-  const num = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.').replace('−', '-')));
+  const num = (text: string) => (text.trim() === '' ? null : figureIn(text));
 
   const keep = () => {
     const curtainMs = fromLocalField(at, zoneMin);

@@ -1,4 +1,4 @@
-import { useEffect, useImperativeHandle, useState, type Ref } from 'react';
+import { useEffect, useState } from 'react';
 import { octavesUp } from '../../sound/drone';
 import { useDrone } from '../../sound/useDrone';
 import { Button } from '../../parts/Button';
@@ -9,13 +9,14 @@ const LENGTHS = [1, 2, 5, Infinity];
 export function Tones({
   note,
   frequencyHz,
-  ref,
+  sounding,
+  onSounding,
 }: {
   note: string;
   frequencyHz: number;
-  ref: Ref<{ toggle: () => void }>;
+  sounding: boolean;
+  onSounding: (sounding: boolean) => void;
 }) {
-  const [sounding, setSounding] = useState(false);
   const [level, setLevel] = useState(0.6);
   const [seconds, setSeconds] = useState(Infinity);
   const [octaves, setOctaves] = useState<number | undefined>(undefined);
@@ -24,14 +25,12 @@ export function Tones({
   useDrone(sounding ? hz : undefined, level);
   useEffect(() => {
     if (!sounding || !Number.isFinite(seconds)) return undefined;
-    const timer = setTimeout(() => setSounding(false), 1000 * seconds);
+    const timer = setTimeout(() => onSounding(false), 1000 * seconds);
     return () => clearTimeout(timer);
-  }, [sounding, hz, seconds]);
-  const toggle = () => setSounding((s) => !s);
-  useImperativeHandle(ref, () => ({ toggle }), []);
+  }, [sounding, hz, seconds, onSounding]);
   return (
     <div role="group" aria-label="Tone" className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3 text-sm">
-      <Button hint="T" strong={sounding} aria-pressed={sounding} onClick={toggle}>
+      <Button hint="T" strong={sounding} aria-pressed={sounding} onClick={() => onSounding(!sounding)}>
         {sounding ? `Sounding ${note}` : `Sound ${note}`}
       </Button>
       <label>

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { readTuningFile, writeTuningFile } from '../../../core/exchange';
-import { noteFrequencyHz, parseNote, stringTargetHz, tuningCost } from '../../../core/music';
-import type { InstrumentLife, TuningRecord } from '../../../core/records';
+import { midiOf, parseNote, stringTargetHz, tuningCost } from '../../../core/music';
+import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -11,7 +11,7 @@ import { Caution } from '../../parts/Caution';
 import { FileInput } from '../../parts/FileInput';
 import { signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
-import { keptTunings } from '../../store/tunings';
+import { keptTunings, tuningDraft, type Tuning } from '../../store/tunings';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
 import { StringTargets } from './StringTargets';
@@ -26,25 +26,16 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   const { bench, a4Hz } = useWorld();
   const { record, tuning } = life;
   const { bowed, frets } = traitsOf(record);
-  const { sets, set, draft, change, take, targets, name, record: made } = useTuning(life);
+  const { sets, set, draft, change, take, targets, name, tuning: made } = useTuning(life);
   const kept = keptTunings(bench.tunings, record.instrumentId);
   const [message, say] = useState('');
   const [chosen, setChosen] = useState(0);
   const write = useWriting(say);
   const file = useRef<HTMLInputElement>(null);
   const { worst, furthest } = tuningCost(targets);
-  const keep = (it: Pick<TuningRecord, 'name' | 'capo' | 'strings'>) =>
-    void write(
-      [
-        {
-          type: 'tuning',
-          instrumentId: record.instrumentId,
-          name: it.name,
-          ...(it.capo ? { capo: it.capo } : {}),
-          strings: it.strings,
-        },
-      ],
-      () => say(`In force from now on: ${it.name}. What was read before is reckoned against it: nothing has drifted.`),
+  const keep = (it: Tuning) =>
+    void write([tuningDraft(record.instrumentId, it)], () =>
+      say(`In force from now on: ${it.name}. What was read before is reckoned against it: nothing has drifted.`),
     );
   const open = async (f: File) => {
     const read = readTuningFile(await f.text());
@@ -54,19 +45,19 @@ export function TuningView({ life }: { life: InstrumentLife }) {
         `That tuning is for ${read.tuning.strings.length} strings, this instrument has ${record.strings.length}.`,
       );
     const strings = record.strings.map((s, i) => ({ stringId: s.stringId, ...read.tuning.strings[i]! }));
-    take({ name: read.tuning.name, ...(read.tuning.capo ? { capo: read.tuning.capo } : {}), strings });
+    take({ ...read.tuning, strings });
     say(`${read.tuning.name} is laid out below: Enter uses it.`);
   };
   const step = (by: number) => setChosen((c) => (c + by + targets.length) % targets.length);
-  const tone = useRef<{ toggle: () => void } | null>(null);
+  const [sounding, setSounding] = useState(false);
+  const toggleTone = () => setSounding((s) => !s);
   usePedal(KEYS.tuning, {
     take: () => keep(made),
-    tone: () => tone.current?.toggle(),
+    tone: toggleTone,
     string: (_, key) => step(key === 'ArrowRight' ? 1 : -1),
   });
-  const higher = targets.some(
-    (t, i) => parseNote(t.note) && hz(draft.notes[i]!, a4Hz) > 1.01 * hz(record.strings[i]!.note, a4Hz),
-  );
+  const midi = (note: string) => midiOf(parseNote(note)!);
+  const higher = record.strings.some((s, i) => midi(draft.notes[i]!) > midi(s.note));
   const button = (words: string, on: boolean, act: () => void) => (
     <Button key={words} strong={on} aria-pressed={on} onClick={act}>
       {words}
@@ -214,7 +205,12 @@ export function TuningView({ life }: { life: InstrumentLife }) {
                   : undefined
               }
             />
-            <Tones ref={tone} note={targets[chosen]!.note} frequencyHz={stringTargetHz(targets[chosen]!, a4Hz)!} />
+            <Tones
+              note={targets[chosen]!.note}
+              frequencyHz={stringTargetHz(targets[chosen]!, a4Hz)!}
+              sounding={sounding}
+              onSounding={setSounding}
+            />
           </div>
         </div>
         <FileInput ref={file} accept=".json,application/json" label="Tuning file" onFile={(f) => void open(f)} />
@@ -222,7 +218,7 @@ export function TuningView({ life }: { life: InstrumentLife }) {
       <BottomBar
         actions={[
           { words: 'Use it from now on', hint: 'Enter', strong: true, on: () => keep(made) },
-          { words: 'Tone', hint: 'T', on: () => tone.current?.toggle() },
+          { words: 'Tone', hint: 'T', on: toggleTone },
           {
             words: 'Save as a file',
             on: () => saveFile(`${fileName(name)}.json`, writeTuningFile(fileOf(made)), 'application/json'),
@@ -234,9 +230,8 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   );
 }
 
-const hz = (note: string, a4Hz: number) => noteFrequencyHz(parseNote(note)!, a4Hz);
 const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
-const fileOf = ({ name, capo, strings }: Pick<TuningRecord, 'name' | 'capo' | 'strings'>) => ({
+const fileOf = ({ name, capo, strings }: Tuning) => ({
   name,
   ...(capo ? { capo } : {}),
   strings: strings.map(({ note, offsetCents }) => ({ note, offsetCents })),

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { openChords, temperOffsets, transpose, type StringTarget, type Temper } from '../../../core/music';
-import type { InstrumentLife, TuningRecord } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/records';
+import type { Tuning } from '../../store/tunings';
 
 /** A way to change the notes, in our words. */
 export interface NoteSet {
@@ -24,7 +25,7 @@ export function noteSets(own: readonly string[]): NoteSet[] {
     { name: 'A half step down', notes: lower(1) },
     { name: 'A whole step down', notes: lower(2) },
   ];
-  // The lowest string as it lies under the hand: first or last.
+  // As strings lie under the hand, the lowest is the last.
   const low = own.length - 1;
   if (own.length > 3)
     sets.push({
@@ -69,31 +70,25 @@ export function useTuning(life: InstrumentLife) {
       .filter(Boolean)
       .join(', ')
       .slice(0, 60);
-  const record = {
-    type: 'tuning' as const,
-    instrumentId: life.record.instrumentId,
+  const tuning: Tuning = {
     name,
-    ...(draft.capo > 0 ? { capo: draft.capo } : {}),
+    capo: draft.capo,
     strings: life.record.strings.map((s, i) => ({ stringId: s.stringId, ...targets[i]! })),
   };
   return {
-    own,
     sets,
     set,
     draft,
     change: (by: Partial<TuningDraft>) => setDraft((d) => ({ ...d, name: '', ...by })),
-    take: (tuning: Pick<TuningRecord, 'name' | 'capo' | 'strings'>) => setDraft(draftOf(life, tuning)),
+    take: (tuning: Tuning) => setDraft(draftOf(life, tuning)),
     targets,
     name,
-    record,
+    tuning,
   };
 }
 
 /** A kept tuning as it can be gone on from: its notes without the capo, its offsets as the owner's own unless there are none. */
-function draftOf(
-  life: InstrumentLife,
-  tuning: Pick<TuningRecord, 'name' | 'capo' | 'strings'> | undefined,
-): TuningDraft {
+function draftOf(life: InstrumentLife, tuning: Tuning | undefined): TuningDraft {
   const capo = tuning?.capo ?? 0;
   const of = (stringId: string) => tuning?.strings.find((s) => s.stringId === stringId);
   const { strings } = life.record;
