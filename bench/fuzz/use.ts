@@ -1,7 +1,7 @@
 import { readingsCsv, readLogFile, writeLogFile } from '../../src/core/exchange';
 import { octavePasses } from '../../src/core/octave';
 import { nextStep, passUnderWay } from '../../src/core/pass';
-import { planShow, planStrings } from '../../src/core/plan';
+import { planSession, planShow, planStrings } from '../../src/core/plan';
 import { instrumentStatus, readBench, type LogRecord } from '../../src/core/records';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { fallsByAge, instrumentStory, learnedPriors } from '../../src/core/story';
@@ -48,8 +48,8 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
   if (session && session.curtainMs + session.minutes * 60000 > nowMs)
     answers.push(
       planShow({
-        strings: planStrings(bench.instruments, nowMs, (m) => SETTLING_PRIORS[m]),
-        session: { ...session, school: 'not-same-day', hereC: bench.room?.tempC ?? null },
+        strings: planStrings(bench.instruments, (m) => SETTLING_PRIORS[m]),
+        session: planSession(session, bench.room?.tempC ?? null),
         nowMs,
         zoneMin: 60,
         minutesPerString: 1,

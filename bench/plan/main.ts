@@ -1,234 +1,183 @@
-/** The plan against ways of guessing, over simulated shows. `npm run bench:plan` */
-import { chanceInShow, READY, walksUntil, type PlanString } from '../../src/core/plan';
-import {
-  fitSettling,
-  offsetNow,
-  SETTLING_PRIORS,
-  type SettlingEvent,
-  type SettlingMaterial,
-} from '../../src/core/settling';
-import { randomFrom, type Random } from '../../src/core/simulate';
-import { logBetween, trueString, type TrueString } from '../forecast/truth';
+/** The plan against ways of guessing, over show days. `npm run bench:plan -- SHOWS SEED` */
+import { minutesPerString, planShow, planStrings, type Plan, type PlanSession } from '../../src/core/plan';
+import { readBench } from '../../src/core/records';
+import { SETTLING_PRIORS } from '../../src/core/settling';
 import { writeSection } from '../report';
+import {
+  blank,
+  MINUTE,
+  SHOW_MIN,
+  showDay,
+  TOLERANCE,
+  trueCents,
+  visit,
+  watch,
+  type Played,
+  type Score,
+  type ShowDay,
+} from './world';
 
 const SHOWS = Number(process.argv[2] ?? 300);
 const SEED = Number(process.argv[3] ?? 9);
-const TOLERANCE = 3;
-const SHOW_MIN = 90;
 const LAST_MIN = 15;
-/** A walk brings up what is more than half the tolerance off. */
-const HALF = TOLERANCE / 2;
-const SETS: SettlingMaterial[][] = [
-  ['plain-nylon', 'plain-nylon', 'wound-nylon', 'wound-nylon'],
-  ['plain-steel', 'plain-steel', 'wound-steel', 'wound-steel'],
-  ['gut', 'gut', 'wound-nylon', 'wound-nylon'],
-  ['fluorocarbon', 'fluorocarbon', 'wound-nylon', 'wound-nylon'],
-  ['synthetic-bowed', 'synthetic-bowed', 'synthetic-bowed', 'plain-steel'],
-];
+/** Visits of one walk lie nearer together than this. */
+const WALK_GAP_MS = 6 * MINUTE;
+let asks = 0;
+let cpuUs = 0;
 
-interface Played {
-  material: SettlingMaterial;
-  truth: TrueString;
-  events: SettlingEvent[];
-  lastReadMin: number;
-  lastIntervalMin: number;
-  offset: number;
-}
-
-function setUp(show: number, strungMin: number): { strings: Played[]; r: Random } {
-  const r = randomFrom(SEED * 7919 + show * 104729);
-  const strings = SETS[show % SETS.length]!.map((material): Played => ({
-    material,
-    truth: trueString(r, material, strungMin + SHOW_MIN + 30, Math.floor(r.uniform() * 7)),
-    events: [{ t: 0, kind: 'retune' }],
-    lastReadMin: 0,
-    lastIntervalMin: 0,
-    offset: 0,
-  }));
-  return { strings, r };
-}
-
-/** Reads a string, and brings it up when it is further off than is left. */
-function check(s: Played, t: number, r: Random, leave: number): void {
-  const read = (at: number) => {
-    const cents = s.truth.centsAt(at) + 0.35 * r.normal();
-    s.events.push({ t: at, kind: 'read', cents, tempC: s.truth.tempAt(at) + 0.2 * r.normal() });
-    return cents;
+function planAt(day: ShowDay, nowMs: number): Plan {
+  const began = process.cpuUsage().user;
+  const bench = readBench(day.records.filter((r) => r.atMs <= nowMs));
+  const session: PlanSession = {
+    curtainMs: day.curtainMs,
+    minutes: SHOW_MIN,
+    toleranceCents: TOLERANCE,
+    intervalMin: null,
+    school: 'not-same-day',
+    thereC: null,
+    hereC: null,
+    effort: 'few',
+    leads: true,
+    hands: 1,
+    plays: {},
+    spares: [],
+    skippedMs: null,
   };
-  s.offset = read(t);
-  if (Math.abs(s.offset) > leave) {
-    s.events.push({ t: t + 0.3, kind: 'retune' });
-    s.truth.bringUp(t + 0.3);
-    s.offset = read(t + 0.5);
+  const plan = planShow({
+    strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
+    session,
+    nowMs,
+    zoneMin: 120,
+    minutesPerString: minutesPerString(bench),
+  });
+  asks++;
+  cpuUs += process.cpuUsage().user - began;
+  return plan;
+}
+
+/** A way of working: what is done next, to be done not before `nowMs`; undefined where the day is over. */
+interface Doing {
+  atMs: number;
+  strings: Played[];
+  leave: (s: Played) => number;
+  from: number;
+}
+type Way = (day: ShowDay, nowMs: number) => Doing | undefined;
+
+/** Does what the way says until the show is over, and watches the show. */
+function play(score: Score, way: Way, show: number, handsOff: boolean): void {
+  const day = showDay(SEED, show);
+  const endMs = day.curtainMs + SHOW_MIN * MINUTE;
+  const ever = new Set<Played>();
+  let t = day.fromMs;
+  let watched = day.curtainMs;
+  let last = -Infinity;
+  const look = (toMs: number) => {
+    if (toMs > watched) watch(score, day, ever, watched, Math.min(toMs, endMs));
+    watched = Math.max(watched, toMs);
+  };
+  for (let n = 0; n < 400; n++) {
+    const next = way(day, t);
+    if (!next || next.atMs >= endMs - MINUTE || (handsOff && next.atMs >= day.curtainMs)) break;
+    t = Math.max(t, next.atMs);
+    look(t);
+    if (t - last > WALK_GAP_MS) {
+      if (t < day.curtainMs) score.before++;
+      else score.inShow++;
+    }
+    const began = t;
+    for (const s of next.strings) t = visit(day, s, t, next.leave(s), next.from);
+    score.workMin += (t - began) / MINUTE;
+    last = t;
+    t += 1000;
   }
-  s.lastIntervalMin = t - s.lastReadMin;
-  s.lastReadMin = t + 0.5;
+  look(endMs);
+  score.shows++;
+  score.strings += day.strings.length;
+  score.everOut += ever.size;
 }
 
-const fitOf = (s: Played, t: number) =>
-  fitSettling({ material: s.material, events: s.events }, Math.max(t, s.lastReadMin));
-const asked = (s: Played, i: number, t: number): PlanString => ({
-  instrumentId: 'x',
-  stringId: String(i),
-  note: 'A4',
-  material: s.material,
-  prior: SETTLING_PRIORS[s.material],
-  startMs: 0,
-  strungMs: 0,
-  lastReadMs: s.events.length > 1 ? s.lastReadMin * 60000 : null,
-  lastIntervalMin: s.lastIntervalMin,
-  offsetCents: s.events.length > 1 ? s.offset : null,
-  fit: s.events.length > 1 ? fitOf(s, t) : undefined,
-  readFit: s.events.length > 1 ? fitOf(s, s.lastReadMin) : undefined,
-  rounds: 0,
-});
-
-interface Score {
-  checks: number;
-  walks: number;
-  out: number;
-  minutes: number;
-  strings: number;
-  everOut: number;
-}
-const blank = (): Score => ({ checks: 0, walks: 0, out: 0, minutes: 0, strings: 0, everOut: 0 });
-
-/** Watches the strings over the show, minute by minute, retuning where the way of working says so. */
-function play(score: Score, strings: Played[], from: number, act: (t: number) => void): void {
-  const ever = strings.map(() => false);
-  for (let t = from; t < from + SHOW_MIN; t++) {
-    act(t);
-    strings.forEach((s, i) => {
-      score.minutes++;
-      if (Math.abs(s.truth.centsAt(t + 0.9)) > TOLERANCE) {
-        score.out++;
-        ever[i] = true;
-      }
-    });
-  }
-  score.strings += strings.length;
-  score.everOut += ever.filter(Boolean).length;
-}
-
-/** For each string after the last tuning: the chance given to it, and whether it held. */
+const WORK = new Set(['check', 'last-tuning', 'between']);
+/** What was said to hold after the last tuning, hands off. */
 const declared: { chance: number; good: boolean }[] = [];
 
-function byPlan(show: number, strungMin: number, score: Score): void {
-  const { strings, r } = setUp(show, strungMin);
-  const last = strungMin - LAST_MIN;
-  let t = 2;
-  const visit = (list: Played[], at: number, leave: number) => {
-    for (const s of list) check(s, at, r, leave);
-    score.checks += list.length;
-    score.walks++;
+const byPlan: Way = (day, nowMs) => {
+  const item = planAt(day, nowMs).items.find((i) => WORK.has(i.what));
+  if (!item) return undefined;
+  const of = (id: string) => day.strings.find((s) => s.instrumentId === item.instrumentId && s.stringId === id)!;
+  return {
+    atMs: item.atMs,
+    strings: item.stringIds.map(of),
+    leave: (s) => item.leaveAtCents?.[s.stringId] ?? 0,
+    from: item.bringUpFromCents ?? (item.what === 'check' ? TOLERANCE / 2 : 0),
   };
-  visit(strings, t, HALF);
-  for (;;) {
-    const [next] = walksUntil(
-      strings.map((s, i) => asked(s, i, t)),
-      t * 60000,
-      (last - 10) * 60000,
-      TOLERANCE,
-      1,
-    );
-    if (!next) break;
-    t = Math.max(t + 1, next.atMs / 60000);
-    visit(
-      next.strings.map((p) => strings[Number(p.stringId)]!),
-      t,
-      HALF,
-    );
-  }
-  visit(strings, last, 0);
-  // What is declared ready is left alone; its truth over the show tells whether that was right.
-  const holds = strings.map((s) => {
-    const fit = fitOf(s, last + 0.6);
-    return { s, chance: chanceInShow(fit, LAST_MIN + SHOW_MIN, TOLERANCE, offsetNow(fit).cents) };
-  });
-  for (const { s, chance } of holds) {
-    const good = Math.abs(s.truth.centsAt(strungMin + SHOW_MIN)) <= TOLERANCE;
-    declared.push({ chance, good });
-  }
-  const open = new Map<Played, number>();
-  const until = (s: Played, at: number) => {
-    const fit = fitOf(s, at);
-    let h = 1;
-    while (at + h < strungMin + SHOW_MIN && chanceInShow(fit, h, TOLERANCE, offsetNow(fit).cents) >= READY) h += 2;
-    return at + Math.max(4, h);
+};
+
+/** All strings every so many minutes, before and in the show. */
+const byClock =
+  (everyMin: number, before: (day: ShowDay, nowMs: number) => number): Way =>
+  (day, nowMs) => {
+    const lastMs = day.curtainMs - LAST_MIN * MINUTE;
+    const next = nowMs < day.curtainMs ? before(day, nowMs) : nowMs + everyMin * MINUTE;
+    const atMs = nowMs < lastMs ? Math.min(next, lastMs) : Math.max(next, nowMs);
+    return { atMs, strings: day.strings, leave: () => 0, from: 0 };
   };
-  for (const { s, chance } of holds) if (chance < READY) open.set(s, until(s, last + 0.6));
-  play(score, strings, strungMin, (now) => {
-    const due = [...open].filter(([, at]) => at <= now);
-    if (due.length === 0) return;
-    score.walks++;
-    for (const [s] of [...open].filter(([, at]) => at <= now + 6)) {
-      check(s, now, r, 0);
-      score.checks++;
-      open.set(s, until(s, now + 0.6));
-    }
-  });
+
+function holdsOf(show: number): void {
+  const day = showDay(SEED, show);
+  let t = day.fromMs;
+  for (let n = 0; n < 60; n++) {
+    const next = byPlan(day, t);
+    if (!next || next.atMs >= day.curtainMs) break;
+    t = Math.max(t, next.atMs);
+    for (const s of next.strings) t = visit(day, s, t, next.leave(s), next.from);
+    t += 1000;
+  }
+  const { holds } = planAt(day, t);
+  const fromMs = Math.max(t, day.curtainMs);
+  const bad = new Set<Played>();
+  watch(blank(), day, bad, fromMs, day.curtainMs + SHOW_MIN * MINUTE);
+  for (const s of day.strings) {
+    const chance = holds[`${s.instrumentId}/${s.stringId}`];
+    if (chance !== undefined) declared.push({ chance, good: !bad.has(s) });
+  }
 }
 
-function byClock(every: number, show: number, strungMin: number, score: Score): void {
-  const { strings, r } = setUp(show, strungMin);
-  const visit = (t: number) => {
-    for (const s of strings) check(s, t, r, 0);
-    score.checks += strings.length;
-    score.walks++;
-  };
-  let t = 2;
-  for (; t < strungMin - LAST_MIN; t += every) visit(t);
-  visit(strungMin - LAST_MIN);
-  let next = strungMin + every - LAST_MIN;
-  play(score, strings, strungMin, (now) => {
-    if (now < next) return;
-    visit(now);
-    next = now + every;
-  });
-}
-
-function waiting(show: number, score: Score): void {
-  const strungMin = 3 * 1440;
-  const { strings, r } = setUp(show, strungMin);
-  for (const t of [2, strungMin - LAST_MIN]) {
-    for (const s of strings) check(s, t, r, 0);
-    score.checks += strings.length;
-    score.walks++;
-  }
-  play(score, strings, strungMin, () => undefined);
-}
-
-const started = process.cpuUsage().user;
-const scores = { plan: blank(), ten: blank(), hour: blank(), days: blank() };
-for (let show = 0; show < SHOWS; show++) {
-  const strungMin = logBetween(randomFrom(SEED + show), 120, 2880);
-  byPlan(show, strungMin, scores.plan);
-  byClock(10, show, strungMin, scores.ten);
-  byClock(60, show, strungMin, scores.hour);
-  waiting(show, scores.days);
-}
-const row = (name: string, s: Score) =>
-  `| ${name} | ${((100 * s.out) / s.minutes).toFixed(1)} % | ${((100 * s.everOut) / s.strings).toFixed(1)} % | ${(s.walks / SHOWS).toFixed(1)} | ${(s.checks / s.strings).toFixed(1)} |`;
-writeSection(
-  'Plan',
+const WAYS: [string, Way][] = [
+  ['the plan', byPlan],
+  ['every ten minutes', byClock(10, (_, now) => now + 10 * MINUTE)],
+  ['every hour', byClock(60, (_, now) => now + 60 * MINUTE)],
   [
-    `${SHOWS} shows of ${SHOW_MIN} min with four new strings each, strung 2 to 48 h before the curtain, five sets of materials, seven laws of creep; seed ${SEED}, ±${TOLERANCE} cents, last tuning ${LAST_MIN} min before.`,
-    '',
-    '| way of working | string-minutes out of tolerance in the show | strings ever out | walks a show | checks a string |',
-    '|---|---|---|---|---|',
-    row('the plan', scores.plan),
-    row('every ten minutes', scores.ten),
-    row('every hour', scores.hour),
-    row('strung three days before, tuned once', scores.days),
-    '',
-    '| ready from a chance of | strings | wrongly | missed of those that held |',
-    '|---|---|---|---|',
-    ...[0.85, 0.9, 0.92, 0.95].map((p) => {
-      const ready = declared.filter((d) => d.chance >= p);
-      const held = declared.filter((d) => d.good);
-      const share = (n: number, of: number) => `${((100 * n) / Math.max(1, of)).toFixed(1)} %`;
-      return `| ${p}${p === READY ? ' (the plan)' : ''} | ${ready.length} | ${share(ready.filter((d) => !d.good).length, ready.length)} | ${share(held.filter((d) => d.chance < p).length, held.length)} |`;
-    }),
+    'at doubled ages, once before',
+    byClock(Infinity, (day, now) => now + (now - Math.min(...day.strings.map((s) => s.strungMs)))),
   ],
-  (process.cpuUsage().user - started) / 1e6,
-);
+];
+void trueCents;
+const only = process.argv[4];
+const rows = WAYS.filter(([name]) => !only || name === only).map(([name, way]) => {
+  const own = blank();
+  const off = blank();
+  for (let show = 0; show < SHOWS; show++) {
+    play(own, way, show, false);
+    play(off, way, show, true);
+  }
+  const share = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
+  return `| ${name} | ${(own.before / SHOWS).toFixed(1)} / ${(own.inShow / SHOWS).toFixed(1)} | ${share(own.out, own.minutes)} | ${share(off.out, off.minutes)} | ${share(own.everOut, own.strings)} | ${(own.workMin / SHOWS).toFixed(0)} |`;
+});
+for (let show = 0; show < SHOWS; show++) holdsOf(show);
+const lines = [
+  '| way of working | walks before / in the show | string-minutes out, own retuning | hands off | strings ever out | minutes of work |',
+  '|---|---|---|---|---|---|',
+  ...rows,
+  '',
+  '| said to hold from a chance of | strings | wrongly | of those that held |',
+  '|---|---|---|---|',
+  ...[0.5, 0.7, 0.8, 0.85, 0.9, 0.95].map((p) => {
+    const ready = declared.filter((d) => d.chance >= p);
+    const held = declared.filter((d) => d.good);
+    const share = (n: number, of: number) => `${((100 * n) / Math.max(1, of)).toFixed(1)} %`;
+    return `| ${p} | ${ready.length} | ${share(ready.filter((d) => !d.good).length, ready.length)} | ${share(held.filter((d) => d.chance >= p).length, held.length)} |`;
+  }),
+];
+console.log(lines.join('\n'), `\n${asks} asks, ${(cpuUs / 1000 / Math.max(1, asks)).toFixed(0)} ms each`);
+if (!only) writeSection('Plan', [`${SHOWS} shows of ${SHOW_MIN} min, seed ${SEED}`, '', ...lines], cpuUs / 1e6);

@@ -17,6 +17,10 @@ export const COLDEST_C = -40;
 export const WARMEST_C = 60;
 /** A show's length, min. */
 export const LONGEST_SHOW_MIN = 1440;
+/** So many people tune at most. */
+export const MOST_HANDS = 9;
+/** A string is left above its target by no more than this, cents. */
+export const MOST_LEAD_CENTS = 20;
 /** Spans of time in questions to the door, min: nineteen years. */
 export const LONGEST_SPAN_MIN = 1e7;
 export const MOST_STRINGS = 60;

@@ -1,4 +1,4 @@
-import { number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { readLogFile } from '../core/exchange';
 import {
   COLDEST_C,
@@ -6,10 +6,11 @@ import {
   LATEST_MS,
   LEAST_TOLERANCE_CENTS,
   LONGEST_SHOW_MIN,
+  MOST_HANDS,
   MOST_TOLERANCE_CENTS,
   WARMEST_C,
 } from '../core/limits';
-import { minutesPerString, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
+import { EFFORTS, minutesPerString, planSession, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
 import { readBench } from '../core/records';
 import { SETTLING_PRIORS } from '../core/settling';
 import { checked, refused } from './lines';
@@ -20,6 +21,13 @@ const sessionSchema = object({
   intervalMin: number().strict().min(0).max(LONGEST_SHOW_MIN).nullable().optional(),
   school: string().strict().oneOf(READY_SCHOOLS).optional(),
   thereC: number().strict().min(COLDEST_C).max(WARMEST_C).nullable().optional(),
+  effort: string().strict().oneOf(EFFORTS).optional(),
+  leads: boolean().strict().optional(),
+  hands: number().strict().integer().min(1).max(MOST_HANDS).optional(),
+  spares: array()
+    .of(object({ instrumentId: string().strict().required(), forId: string().strict().required() }))
+    .max(20)
+    .optional(),
 }).required();
 
 /** An instant as ms since 1970 or ISO 8601; undefined for anything else. */
@@ -48,17 +56,23 @@ export function planDocument(item: Record<string, unknown>): object {
   const known = read.records.filter((r) => r.atMs <= nowMs);
   const bench = readBench(known);
   if (bench.instruments.length === 0) return refused('no-instruments', 'No instrument is on this bench at that time.');
-  const { items } = planShow({
-    strings: planStrings(bench.instruments, nowMs, (material) => SETTLING_PRIORS[material]),
-    session: {
-      curtainMs,
-      minutes: wish.minutes,
-      toleranceCents: wish.toleranceCents,
-      intervalMin: wish.intervalMin ?? null,
-      school: wish.school ?? 'not-same-day',
-      thereC: wish.thereC ?? null,
-      hereC: bench.room?.tempC ?? null,
-    },
+  const { items, holds, before, inShow, minutes, out } = planShow({
+    strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
+    session: planSession(
+      {
+        curtainMs,
+        minutes: wish.minutes,
+        toleranceCents: wish.toleranceCents,
+        intervalMin: wish.intervalMin ?? null,
+        school: wish.school ?? 'not-same-day',
+        thereC: wish.thereC ?? null,
+        ...(wish.effort ? { effort: wish.effort } : {}),
+        ...(wish.leads === undefined ? {} : { leads: wish.leads }),
+        ...(wish.hands === undefined ? {} : { hands: wish.hands }),
+        ...(wish.spares ? { spares: wish.spares } : {}),
+      },
+      bench.room?.tempC ?? null,
+    ),
     nowMs,
     zoneMin: known[known.length - 1]!.zoneMin,
     minutesPerString: minutesPerString(bench),
@@ -75,6 +89,14 @@ export function planDocument(item: Record<string, unknown>): object {
       minutes: i.minutes,
       late: i.late,
       conflict: i.conflict,
+      ...(i.for ? { for: i.for } : {}),
+      ...(i.leaveAtCents ? { leaveAtCents: i.leaveAtCents } : {}),
+      ...(i.bringUpFromCents === undefined ? {} : { bringUpFromCents: i.bringUpFromCents }),
+      ...(i.spareId ? { spare: i.spareId } : {}),
     })),
+    holds,
+    walks: { before, inShow },
+    minutes,
+    out,
   };
 }

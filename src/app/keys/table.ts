@@ -130,6 +130,16 @@ export const KEYS = {
     go: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'To the instrument that is next' },
     show: { keys: ['e'], shown: 'E', words: 'The show' },
     chime: { keys: ['c'], shown: 'C', words: 'A chime when something is due' },
+    skip: { keys: ['s'], shown: 'S', words: 'Skip what is next: the rest is planned anew' },
+    wings: { keys: ['w'], shown: 'W', words: 'In the wings: one large line at a time' },
+  },
+  wings: {
+    listen,
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; take what sounds; done' },
+    next: { keys: ['n', 'ArrowRight'], shown: 'N, →', words: 'Next string, without this one' },
+    stop: { keys: ['Escape', 'PageUp'], shown: 'Esc, Page Up', words: 'The piece begins: stop here' },
+    time: { keys: ['s'], shown: 'S', words: 'So many seconds between two pieces' },
+    ...hands,
   },
   general: {
     map: { keys: ['?'], shown: '?', words: 'This map' },

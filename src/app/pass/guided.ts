@@ -15,13 +15,19 @@ export function lastHzOf({ readings }: StringLife): number | undefined {
   return last && last.targetHz * ratioOfCents(last.cents);
 }
 
-/** A step of a pass with what the log knows of the strings, as the rules need it. */
+/** A string that is left above its target on purpose is kept this near to it, cents (a hand's error and a bit). */
+const LEAD_WITHIN_CENTS = 1.5;
+
+/**
+ * A step of a pass with what the log knows of the strings, as the rules need it.
+ * @param leadCents how far above its target the string is left: the figure and the waterline count from there
+ */
 export function guidedOf(
   life: InstrumentLife,
   step: PassStep,
   a4Hz: number,
   nowMs: number,
-  more: Pick<GuidedStep, 'toleranceCents'> & Partial<GuidedStep>,
+  { leadCents = 0, ...more }: Pick<GuidedStep, 'toleranceCents'> & Partial<GuidedStep> & { leadCents?: number },
 ): GuidedStep | undefined {
   const placeOf = (s: StringLife) => {
     const targetHz = stringTargetHz(s.plan, a4Hz)!;
@@ -35,7 +41,9 @@ export function guidedOf(
   };
   const own = life.strings.find((s) => s.plan.stringId === step.stringId);
   if (!own) return undefined;
-  const named = placeOf(own);
+  const place = placeOf(own);
+  const lead = step.purpose === 'left' ? leadCents : 0;
+  const named = { ...place, targetHz: place.targetHz * ratioOfCents(lead) };
   const last = own.readings[own.readings.length - 1];
   return {
     step,
@@ -45,10 +53,11 @@ export function guidedOf(
       .filter((s) => s !== own)
       .map(placeOf)
       .filter((p) => Math.abs(cents(p.targetHz, named.targetHz)) > 50),
-    foundCents: last?.cents ?? null,
+    foundCents: last ? last.cents - lead : null,
     leftAlready: last?.purpose === 'as-left',
     ...(step.purpose === 'left' ? { tuner: tunerOf(life, own, a4Hz) } : {}),
     ...more,
+    ...(lead === 0 ? {} : { toleranceCents: LEAD_WITHIN_CENTS }),
   };
 }
 

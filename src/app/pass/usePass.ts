@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { passUnderWay, type CheckPass } from '../../core/pass';
-import { RECORD_VERSION, type PassRecord } from '../../core/records';
+import { RECORD_VERSION, type PassRecord, type PassVisit } from '../../core/records';
 import { heldInMemory } from '../store/held';
 import { useWorld } from '../store/world';
 
@@ -28,7 +28,7 @@ export function usePass<Step>(
   const newest = isAhead ? written.pass : logged;
   const pass = newest && passUnderWay([newest], kind, instrumentId, nowMs());
   const own = chosen?.key === key ? chosen.step : undefined;
-  const write = async (change: Partial<PassRecord>) => {
+  const write = async (change: Partial<PassRecord>, anew = false) => {
     const fields = {
       type: 'pass' as const,
       kind,
@@ -37,6 +37,7 @@ export function usePass<Step>(
       startedMs: pass?.startedMs ?? Math.floor(nowMs()),
       skipped: pass?.skipped ?? [],
       over: false,
+      ...(pass?.visit && !anew ? { visit: pass.visit } : {}),
       ...change,
     };
     const stamp = { id: '', version: RECORD_VERSION as PassRecord['version'], atMs: Math.floor(nowMs()), zoneMin };
@@ -50,9 +51,11 @@ export function usePass<Step>(
   return {
     pass,
     step: own ?? (pass && next(pass)),
-    start: () => {
+    /** @param visit what a plan asks of it */
+    start: (visit?: PassVisit) => {
       setChosen(undefined);
-      void write({ passId: crypto.randomUUID(), startedMs: Math.floor(nowMs()), skipped: [] });
+      const begun = { passId: crypto.randomUUID(), startedMs: Math.floor(nowMs()), skipped: [] };
+      void write({ ...begun, ...(visit ? { visit } : {}) }, true);
     },
     stop: () => {
       setChosen(undefined);

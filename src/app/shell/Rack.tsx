@@ -5,6 +5,7 @@ import type { InstrumentLife, StringStatus } from '../../core/records';
 import { dueTime, signed, span } from '../parts/format';
 import { RackBars } from '../parts/RackBars';
 import { useNow } from '../store/now';
+import { usePlan, useShow, WORK } from '../store/plan';
 import { useStatuses } from '../store/status';
 import { useWorld } from '../store/world';
 import { pathTo, type InstrumentViewLine } from './views';
@@ -20,12 +21,14 @@ interface EntryProps {
   minuteMs: number;
   zoneMin: number;
   to: string;
+  /** When the plan of a show names it next; undefined without a plan. */
+  visitMs: number | undefined;
 }
 
 /** One instrument of the rack; drawn anew when something of it has changed. */
-const Entry = memo(function Entry({ life, statuses, isCurrent, minuteMs, zoneMin, to }: EntryProps) {
+const Entry = memo(function Entry({ life, statuses, isCurrent, minuteMs, zoneMin, to, visitMs }: EntryProps) {
   const link = useRef<HTMLAnchorElement>(null);
-  const due = Math.min(...statuses.map((s) => s.nextCheckMs ?? Infinity));
+  const due = visitMs ?? Math.min(...statuses.map((s) => s.nextCheckMs ?? Infinity));
   const since = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
   useEffect(() => {
     if (isCurrent) link.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
@@ -60,6 +63,12 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
   const { bench, zoneMin, basePath } = useWorld();
   const now = useNow(5000);
   const { of } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, current.record.instrumentId);
+  const show = useShow();
+  const { plan } = usePlan(show);
+  const visitOf = (id: string) =>
+    plan && show?.instrumentIds.includes(id)
+      ? (plan.items.find((i) => i.instrumentId === id && WORK.has(i.what))?.atMs ?? Infinity)
+      : undefined;
   return (
     <nav
       aria-label="Instruments on the bench"
@@ -75,6 +84,7 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
           minuteMs={Math.floor(now / MINUTE) * MINUTE}
           zoneMin={zoneMin}
           to={pathTo(basePath, view, life)}
+          visitMs={visitOf(life.record.instrumentId)}
         />
       ))}
       <Link

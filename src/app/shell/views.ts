@@ -150,6 +150,15 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/plan/PlanView').then((m) => as(m.PlanView)),
   },
   {
+    path: 'wings',
+    title: 'Wings',
+    of: 'all',
+    inHeader: true,
+    keys: KEYS.wings,
+    shownAt: 'wings',
+    load: () => import('../views/wings/WingsView').then((m) => as(m.WingsView)),
+  },
+  {
     path: 'trial',
     title: 'Trials',
     of: 'all',

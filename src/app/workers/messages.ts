@@ -3,7 +3,7 @@ import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { PairMoment, PairOptions, ReferenceKind, SteadyMoment } from '../../core/intervals';
 import type { Heard, Task } from '../../core/pitch';
-import type { Plan, PlanSession, RestringOutlook } from '../../core/plan';
+import type { Effort, Plan, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { InstrumentStory, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
@@ -49,6 +49,8 @@ export interface Questions {
   ways: { ask: WaysAsk; answer: ReturnType<typeof compareWays> };
   story: { ask: { instrumentId: string; wish: StoryWish }; answer: InstrumentStory };
   plan: { ask: PlanAsk; answer: Plan };
+  /** What more or less patience would ask for and leave. */
+  choices: { ask: PlanAsk; answer: Record<Effort, PlanSum> };
   trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };
   learn: { ask: Record<string, never>; answer: Record<string, Learned> };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
@@ -74,7 +76,6 @@ export interface PlanAsk {
   nowMs: number;
   zoneMin: number;
   minutesPerString: number;
-  doneChecks: Record<string, number>;
   priors: Priors;
 }
 

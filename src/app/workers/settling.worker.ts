@@ -1,5 +1,5 @@
 import { randomFrom } from '../../core/simulate';
-import { ifRestrung, planShow, planStrings, type PriorOf } from '../../core/plan';
+import { ifRestrung, planChoices, planShow, planStrings, type PlanAsked, type PriorOf } from '../../core/plan';
 import {
   createLogIndex,
   indexOf,
@@ -79,9 +79,9 @@ const priorFrom =
   (material) =>
     priors[material] ?? SETTLING_PRIORS[material];
 
-function plan({ instrumentIds, priors, ...asked }: PlanAsk) {
+function planAsked({ instrumentIds, priors, ...asked }: PlanAsk): PlanAsked {
   const instruments = bench().instruments.filter((i) => instrumentIds.includes(i.record.instrumentId));
-  return planShow({ ...asked, strings: planStrings(instruments, asked.nowMs, priorFrom(priors)) });
+  return { ...asked, strings: planStrings(instruments, priorFrom(priors)) };
 }
 
 function restring({ instrumentId, session, restrungMs, tunedMs, priors }: RestringAsk) {
@@ -194,7 +194,9 @@ function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Q
     case 'story':
       return instrumentStory(lifeOf(request.ask.instrumentId), request.ask.wish);
     case 'plan':
-      return plan(request.ask);
+      return planShow(planAsked(request.ask));
+    case 'choices':
+      return planChoices(planAsked(request.ask));
     case 'trial':
       return trial(request.ask.pairs);
     case 'learn':

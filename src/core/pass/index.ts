@@ -1,4 +1,13 @@
-export { isOfPass, lastKept, nextStep, passUnderWay, type CheckPass, type PassStep } from './steps';
+export {
+  isOfPass,
+  lastKept,
+  leadIn,
+  needsTuning,
+  nextStep,
+  passUnderWay,
+  type CheckPass,
+  type PassStep,
+} from './steps';
 export { createGuide, type Guide, type GuidedStep, type GuideView, type Verdict } from './guide';
 export { type Arrival, type Figure } from './hand';
 export { whichString, type NamedPlace, type Which } from './which';

@@ -1,4 +1,4 @@
-import type { PassRecord, ReadingRecord, StringLife, StringStatus } from '../records';
+import type { PassRecord, PassVisit, ReadingRecord, StringLife, StringStatus } from '../records';
 
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {
@@ -7,6 +7,8 @@ export interface CheckPass {
   startedMs: number;
   /** Passed over this time: strings, or the steps of another kind of pass. */
   skipped: string[];
+  /** What a plan asks for; without one all strings are read and brought to pitch. */
+  visit?: PassVisit;
 }
 
 /** The one thing to do next. */
@@ -48,9 +50,29 @@ function lastInPass(life: StringLife, pass: CheckPass): ReadingRecord | undefine
   return life.readings.findLast((r) => isOfPass(r, pass));
 }
 
+/** How far above its target a string is left in a pass, cents. */
+export const leadIn = (pass: CheckPass | undefined, stringId: string): number =>
+  pass?.visit?.strings.find((s) => s.stringId === stringId)?.leadCents ?? 0;
+
+/** Is a string that was found in a pass to be brought up there? What a plan asks for decides, or the tolerance. */
+export function needsTuning(
+  { stringId, cents, purpose }: ReadingRecord,
+  pass: CheckPass,
+  toleranceCents: number,
+): boolean {
+  if (purpose !== 'as-found') return false;
+  return pass.visit
+    ? Math.abs(cents - leadIn(pass, stringId)) >= pass.visit.bringUpFromCents
+    : Math.abs(cents) > toleranceCents;
+}
+
+/** Between two pieces each string is read and brought up before the next one: there may be time for no more. */
+const IN_A_HURRY = 'retune';
+
 /**
  * Next step of a pass: first every string as found, untouched; then each that is out of tolerance is brought up.
- * A surprising drop is confirmed by a second pluck at once. A chosen string comes first.
+ * A surprising drop is confirmed by a second pluck at once. A chosen string comes first. A visit of a plan has its own strings, in
+ * its order.
  * @returns undefined when the pass is done
  */
 export function nextStep(
@@ -59,18 +81,22 @@ export function nextStep(
   pass: CheckPass,
   toleranceCents: number,
 ): PassStep | undefined {
-  const open = strings.filter((s) => !pass.skipped.includes(s.plan.stringId));
+  const asked = pass.visit
+    ? pass.visit.strings.flatMap(({ stringId }) => strings.find((s) => s.plan.stringId === stringId) ?? [])
+    : strings;
+  const open = asked.filter((s) => !pass.skipped.includes(s.plan.stringId));
   const suspect = open.find((s) => {
     const status = statuses.find((t) => t.stringId === s.plan.stringId);
     const last = lastInPass(s, pass);
     return last !== undefined && status?.confirmReadingId === last.id;
   });
   if (suspect) return { stringId: suspect.plan.stringId, purpose: 'found', confirm: true };
-  const unheard = open.find((s) => lastInPass(s, pass) === undefined);
-  if (unheard) return { stringId: unheard.plan.stringId, purpose: 'found', confirm: false };
   const off = open.find((s) => {
-    const last = lastInPass(s, pass)!;
-    return last.purpose === 'as-found' && Math.abs(last.cents) > toleranceCents;
+    const last = lastInPass(s, pass);
+    return last !== undefined && needsTuning(last, pass, toleranceCents);
   });
+  const unheard = open.find((s) => lastInPass(s, pass) === undefined);
+  if (unheard && !(off && pass.visit?.purpose === IN_A_HURRY))
+    return { stringId: unheard.plan.stringId, purpose: 'found', confirm: false };
   return off && { stringId: off.plan.stringId, purpose: 'left', confirm: false };
 }

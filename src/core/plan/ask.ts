@@ -1,24 +1,64 @@
 import { median } from 'simple-statistics';
-import { ageFromMs, fitLives, lastIntervalMin, type Bench, type InstrumentLife, type ReadingRecord } from '../records';
+import {
+  ageFromMs,
+  fitLives,
+  type Bench,
+  type InstrumentLife,
+  type ReadingRecord,
+  type SessionRecord,
+} from '../records';
 import { type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
-import type { PlanString } from './types';
+import { EFFORTS, READY_SCHOOLS, type PlanSession, type PlanString } from './types';
 
 const MINUTE = 60000;
+/** No string is left further above its target, cents (house). */
+const MOST_LEAD_CENTS = 8;
+/** A string found this near was left as it was, cents. */
+const NEAR_CENTS = 3;
 const USUAL_MINUTES = 0.7;
+/** Longer from one string to the next is a pause, min (house). */
+const LONGEST_STRING_MIN = 3;
 /** Readings further apart than this belong to different walks, min. */
 const PASS_GAP_MIN = 10;
+
+/** A show as it was written down, for the plan; what nobody said is as usual. @param hereC temperature here, deg C */
+export function planSession(
+  show: Pick<SessionRecord, 'curtainMs' | 'minutes' | 'toleranceCents' | 'intervalMin' | 'school' | 'thereC'> &
+    Partial<SessionRecord>,
+  hereC: number | null,
+): PlanSession {
+  const among = <T extends string>(list: readonly T[], word: string | undefined, usual: T): T =>
+    list.find((l) => l === word) ?? usual;
+  const { curtainMs, minutes, toleranceCents, intervalMin, thereC } = show;
+  return {
+    curtainMs,
+    minutes,
+    toleranceCents,
+    intervalMin,
+    thereC,
+    hereC,
+    school: among(READY_SCHOOLS, show.school, 'not-same-day'),
+    effort: among(EFFORTS, show.effort, 'few'),
+    leads: show.leads ?? true,
+    hands: show.hands ?? 1,
+    plays: Object.fromEntries(
+      (show.plays ?? []).map(({ instrumentId, fromMin, toMin }) => [instrumentId, { fromMin, toMin }]),
+    ),
+    spares: show.spares ?? [],
+    skippedMs: show.skippedMs ?? null,
+  };
+}
 
 /** Which prior a string starts from. */
 export type PriorOf = (material: SettlingMaterial) => SettlingPrior;
 
 /** The strings of the instruments that play, as the plan needs them. */
-export function planStrings(instruments: readonly InstrumentLife[], nowMs: number, priorOf: PriorOf): PlanString[] {
+export function planStrings(instruments: readonly InstrumentLife[], priorOf: PriorOf): PlanString[] {
   return instruments.flatMap(({ record, strings }) => {
     const materials = new Set(strings.map((life) => SETTLES_AS[life.plan.material]));
     const priors = Object.fromEntries([...materials].map((m) => [m, priorOf(m)]));
-    const fits = fitLives(strings, nowMs, priors);
-    const readFits = fitLives(strings, 'at the last reading', priors);
+    const fits = fitLives(strings, 'at the last reading', priors);
     return strings.map((life, i): PlanString => {
       const material = SETTLES_AS[life.plan.material];
       const prior = priorOf(material);
@@ -33,11 +73,11 @@ export function planStrings(instruments: readonly InstrumentLife[], nowMs: numbe
         startMs,
         strungMs: life.strungMs,
         lastReadMs: last?.atMs ?? null,
-        lastIntervalMin: last ? lastIntervalMin(life, startMs!) : 0,
         offsetCents: last?.cents ?? null,
         fit: last && fits[i]?.fit,
-        readFit: last && readFits[i]?.fit,
+        leftThere: last !== undefined && (last.purpose === 'as-left' || Math.abs(last.cents) < NEAR_CENTS),
         rounds: life.rounds.length,
+        mostLeadCents: MOST_LEAD_CENTS,
       };
     });
   });
@@ -67,7 +107,7 @@ export function doneWalks(instruments: readonly InstrumentLife[], sinceMs: numbe
 }
 
 /** Readings of one instrument parted into walks where nothing was read for ten minutes. */
-function walksOf(given: readonly ReadingRecord[]): ReadingRecord[][] {
+export function walksOf(given: readonly ReadingRecord[]): ReadingRecord[][] {
   const walks: ReadingRecord[][] = [];
   let last = -Infinity;
   for (const r of [...given].sort((a, b) => a.atMs - b.atMs)) {
@@ -78,13 +118,17 @@ function walksOf(given: readonly ReadingRecord[]): ReadingRecord[][] {
   return walks;
 }
 
-/** How long one string takes in a walk, min: the median over the walks on record. */
+/** How long one string takes in a walk, min: the median from one string to the next over the walks on record. */
 export function minutesPerString({ instruments }: Pick<Bench, 'instruments'>): number {
   const each: number[] = [];
   for (const { strings } of instruments) {
     for (const walk of walksOf(strings.flatMap((s) => s.readings))) {
-      const count = new Set(walk.map((r) => r.stringId)).size;
-      if (count > 1) each.push((walk[walk.length - 1]!.atMs - walk[0]!.atMs) / MINUTE / (count - 1));
+      // From string to string: who goes away in between, or comes back to one string, does not work all the time.
+      walk.forEach((r, i) => {
+        const before = walk[i - 1];
+        const gap = before && (r.atMs - before.atMs) / MINUTE;
+        if (gap !== undefined && before!.stringId !== r.stringId && gap < LONGEST_STRING_MIN) each.push(gap);
+      });
     }
   }
   return each.length > 0 ? Math.min(5, Math.max(0.3, median(each))) : USUAL_MINUTES;

@@ -1,14 +1,17 @@
-export { doneWalks, minutesPerString, planStrings, type DoneWalk, type PriorOf } from './ask';
-export { chanceInShow, ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
-export { planShow } from './plan';
+export { doneWalks, minutesPerString, planSession, planStrings, type DoneWalk, type PriorOf } from './ask';
+export { ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
+export { planChoices, planShow, type PlanAsked } from './plan';
 export {
+  EFFORTS,
   READY_SCHOOLS,
+  type Effort,
   type Plan,
   type PlanItem,
   type PlanSession,
   type PlanStep,
   type PlanString,
+  type PlanSum,
   type ReadySchool,
   type ShowOutlook,
+  type VisitPurpose,
 } from './types';
-export { walksUntil, type Walk } from './walks';

@@ -1,5 +1,7 @@
+import type { Course } from './ahead';
 import {
   chanceToHold,
+  mixtureBelow,
   fallAhead,
   fitSettling,
   mixtureQuantile,
@@ -9,17 +11,31 @@ import {
 } from '../settling';
 
 const MINUTE = 60000;
-/** From this chance on a string is left alone through the show (house, with MARGIN; lower ones were wrong too often in bench/plan). */
-export const READY = 0.95;
+/** From this chance on a string is said to hold through the show (house; bench/plan tells how often that is wrong). */
+export const READY = 0.9;
 /**
- * Share of the tolerance that the plan counts on: what no model knows (a draught, a hard pluck, a hand's error) takes the rest.
- * House calibration by bench/plan: without it 5 % of strings of the first two days were declared ready wrongly.
+ * The forecast of a string that was just tuned is this much too wide for an hour or two: the tolerance is counted so much wider.
+ * House calibration by bench/plan.
  */
-const MARGIN = 0.9;
+const MARGIN = 1.05;
+/** Of a new string nothing is known yet but its material: it is ready from this chance on, within this share of the tolerance (house). */
+const NEW_READY = 0.95;
+const NEW_MARGIN = 0.9;
 
-/** Chance that a string standing at offsetCents stays within tolerance for so long, with the plan's margin. */
-export function chanceInShow(fit: SettlingFit, minutes: number, toleranceCents: number, offsetCents: number): number {
-  return chanceToHold(fit, minutes, MARGIN * toleranceCents, offsetCents);
+/** Chance that a string left at a lead stays within tolerance while it plays, with the plan's margin: in at the beginning and at the end. */
+export function chanceWithin(
+  course: Course,
+  leadCents: number,
+  playsMs: { from: number; to: number },
+  toleranceCents: number,
+): number {
+  const within = MARGIN * toleranceCents;
+  const inAt = (atMs: number) => {
+    const { share, mean, sd } = course.fallTo(Math.max(atMs, course.fromMs + MINUTE));
+    const mix = { share, mean, sd: sd.map((s) => Math.hypot(s, course.sigmaCents)) };
+    return mixtureBelow(mix, leadCents + within) - mixtureBelow(mix, leadCents - within);
+  };
+  return Math.max(0, inAt(playsMs.from) + inAt(playsMs.to) - 1);
 }
 /** Rounds and treatment leave about this share of a new string's slope (house estimate, to be tested as a trial). */
 const MADE_READY = 0.55;
@@ -64,7 +80,7 @@ export function ifRestrung(
   const fit = freshFit(string.material, string.prior, Math.max(1, (tunedMs - restrungMs) / MINUTE), madeReady);
   const mix = fallAhead(fit, Math.max(1, (intervalMs - tunedMs) / MINUTE));
   return {
-    chance: chanceInShow(fit, Math.max(1, (endMs - tunedMs) / MINUTE), toleranceCents, 0),
+    chance: chanceToHold(fit, Math.max(1, (endMs - tunedMs) / MINUTE), NEW_MARGIN * toleranceCents, 0),
     fall: { q05: mixtureQuantile(mix, 0.05), q50: mixtureQuantile(mix, 0.5), q95: mixtureQuantile(mix, 0.95) },
   };
 }
@@ -79,7 +95,8 @@ export function readyAgeMin(
   madeReady: boolean,
 ): number | null {
   const isReady = (age: number) =>
-    chanceInShow(freshFit(string.material, string.prior, age, madeReady), holdMin, toleranceCents, 0) >= READY;
+    chanceToHold(freshFit(string.material, string.prior, age, madeReady), holdMin, NEW_MARGIN * toleranceCents, 0) >=
+    NEW_READY;
   if (!isReady(LONGEST_MIN)) return null;
   let low = 10;
   let high = LONGEST_MIN;

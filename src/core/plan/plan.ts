@@ -1,67 +1,160 @@
-import { clockTime } from '../records';
-import { fallAhead, mixtureQuantile, type SettlingMaterial } from '../settling';
-import { chanceInShow, ifRestrung, READY, readyAgeMin } from './outlook';
-import type { Plan, PlanItem, PlanSession, PlanStep, PlanString, ShowOutlook } from './types';
-import { fitAt, walksUntil, type Walk } from './walks';
+import { mixtureQuantile } from '../settling';
+import { airWords, restringing } from './advice';
+import { chooseWalks, walkTimes, WALK_FROM_CENTS, type Walk } from './before';
+import { byInstrument, spread, type Takes } from './groups';
+import { chooseRetunings, type InShow, type Prices } from './in-show';
+import { rowOf } from './lead';
+import { chanceWithin } from './outlook';
+import { lastTunings, playerOf, ROUTINE, withWalks, type Player } from './players';
+import {
+  EFFORTS,
+  type Effort,
+  type Plan,
+  type PlanItem,
+  type PlanSession,
+  type PlanStep,
+  type PlanString,
+  type PlanSum,
+  type ShowOutlook,
+} from './types';
+import { betweenWords, lastWords, walkWords } from './words';
 
 const MINUTE = 60000;
 const DAY = 1440 * MINUTE;
 /** Strings and cases stand in the room of the show this long before the last tuning, min (house rule). */
 const AIR_MIN = 35;
-/** Between the last tuning and the curtain, min. */
-const BREATH_MIN = 5;
-/** Below this there, instruments stay in their cases until it is warmer, deg C. */
-const FREEZING_C = 2;
-/** Retunings between pieces are gathered when they lie this close, min. */
-const GATHER_MIN = 10;
-/** Full bends or bar dives on every string, and the retuning after them, take this much longer than a check. */
-const ROUTINE = 2;
-
 /** Stretch rounds of one string take about this long, min (house estimate). */
 const ROUNDS_MIN = 6;
+/** Strings read so shortly before the last reading belong to the same walk, min. */
+const SAME_WALK_MIN = 10;
+/** Nearer to where it is to be left than this, a string is left alone for the show, cents. */
+const SHOW_FROM_CENTS = 1;
+/** Going to the instruments in the interval costs this share of going between two pieces. */
+const INTERVAL_SHARE = 0.4;
 
-const minus = (cents: number) => cents.toFixed(0).replace('-', '−');
+/**
+ * What a walk and a string in it must save, minutes out of tolerance, before the show and in it: house prices, so that five
+ * hours with new nylon ask for three to five walks.
+ */
+const PRICES: Record<Effort, { before: Prices; inShow: Prices }> = {
+  once: { before: { visit: Infinity, string: 0.1 }, inShow: { visit: 40, string: 4 } },
+  few: { before: { visit: 0.7, string: 0.02 }, inShow: { visit: 4, string: 0.6 } },
+  often: { before: { visit: 0.05, string: 0.005 }, inShow: { visit: 1.5, string: 0.3 } },
+};
 
-interface Asked {
+export interface PlanAsked {
   strings: readonly PlanString[];
   session: PlanSession;
   nowMs: number;
   zoneMin: number;
   /** How long one string takes to check and bring up, min, learned from the record. */
   minutesPerString: number;
-  /** Checks of each instrument already done for this show: the serial numbers of the next ones go on from there. */
-  doneChecks?: Record<string, number>;
 }
 
-/** Strings of a list by instrument, in order of first appearance. */
-function byInstrument(strings: readonly PlanString[]): Map<string, PlanString[]> {
-  const groups = new Map<string, PlanString[]>();
-  for (const s of strings) groups.set(s.instrumentId, [...(groups.get(s.instrumentId) ?? []), s]);
-  return groups;
+/** One plan, and what it is weighed by. */
+interface Weighed {
+  plan: Plan;
+  cost: number;
 }
 
-/** @param dueMs when it was due, where that is before it can be done */
+/** What to do from now to the end of a show, for all instruments at once, in order of time; with a spare where that costs less. */
+export function planShow(asked: PlanAsked): Plan {
+  const { session } = asked;
+  const { spares, curtainMs, minutes, intervalMin } = session;
+  const waiting = Object.fromEntries(spares.map((s) => [s.instrumentId, { fromMin: minutes, toMin: minutes }]));
+  const plays = { ...session.plays, ...waiting };
+  let best = weigh({ ...asked, session: { ...session, plays } });
+  for (const { instrumentId, forId } of spares) {
+    const retuned = best.plan.items.find((i) => i.what === 'between' && i.instrumentId === forId);
+    const swapMs = intervalMin === null ? retuned?.atMs : curtainMs + intervalMin * MINUTE;
+    if (swapMs === undefined || swapMs <= asked.nowMs || !asked.strings.some((s) => s.instrumentId === forId)) continue;
+    const swapMin = (swapMs - curtainMs) / MINUTE;
+    const swapped = {
+      ...plays,
+      [forId]: { fromMin: plays[forId]?.fromMin ?? 0, toMin: swapMin },
+      [instrumentId]: { fromMin: swapMin, toMin: minutes },
+    };
+    const other = weigh({ ...asked, session: { ...session, plays: swapped } });
+    if (other.cost < best.cost) best = { ...other, plan: withSwap(other.plan, instrumentId, forId, swapMs, curtainMs) };
+  }
+  return best.plan;
+}
+
+function withSwap(plan: Plan, spareId: string, forId: string, atMs: number, curtainMs: number): Plan {
+  const chance = plan.outlook.filter((o) => o.instrumentId === spareId).reduce((p, o) => p * (o.chance ?? 0.5), 1);
+  const item: PlanItem = {
+    uid: `${curtainMs}-${forId}-swap`,
+    atMs,
+    minutes: 1,
+    what: 'swap',
+    instrumentId: forId,
+    stringIds: [],
+    spareId,
+    why: `Swap it for the spare, which holds with ${(100 * chance).toFixed(0)} % to the end.`,
+    late: false,
+    conflict: false,
+  };
+  return { ...plan, items: [...plan.items, item].sort((a, b) => a.atMs - b.atMs) };
+}
+
+/** The same show for everybody's patience. */
+export function planChoices(asked: PlanAsked): Record<Effort, PlanSum> {
+  const sums = EFFORTS.map((effort) => {
+    const { before, inShow, minutes, out } = planShow({ ...asked, session: { ...asked.session, effort } });
+    return [effort, { before, inShow, minutes, out }];
+  });
+  return Object.fromEntries(sums) as Record<Effort, PlanSum>;
+}
+
+const WORK: ReadonlySet<PlanStep> = new Set(['check', 'rounds', 'last-tuning', 'between']);
+
 type Add = (
   what: PlanStep,
   atMs: number,
-  list: readonly PlanString[],
+  strings: readonly PlanString[],
   minutes: number,
   why: string,
-  dueMs?: number,
+  more?: Partial<PlanItem> & { mark?: number; dueMs?: number },
 ) => void;
 
-/** What to do from now to the end of a show, for all instruments at once, in order of time. */
-export function planShow(asked: Asked): Plan {
-  const { strings, session, nowMs, minutesPerString } = asked;
-  const endMs = session.curtainMs + session.minutes * MINUTE;
+function weigh(asked: PlanAsked): Weighed {
+  const { strings, session, nowMs, zoneMin } = asked;
+  const { curtainMs, toleranceCents } = session;
+  const takes: Takes = (list, times = 1) => Math.max(1, Math.round(times * asked.minutesPerString * list.length));
+  const tunedAt = lastTunings(strings, session, takes);
+  const firstTunedMs = Math.min(curtainMs, ...tunedAt.values());
+  // Everything is planned as from the last reading, or the last visit that was skipped: asked again later, nothing moves.
+  const readMs = Math.max(-Infinity, ...strings.map((s) => s.lastReadMs ?? -Infinity));
+  const skippedMs = session.skippedMs ?? -Infinity;
+  const sinceMs = Math.max(readMs, skippedMs);
+  const anchorMs = sinceMs > -Infinity ? Math.min(sinceMs, nowMs) : nowMs;
+  const isRead = (s: PlanString) =>
+    readMs < skippedMs || (s.lastReadMs ?? -Infinity) > anchorMs - SAME_WALK_MIN * MINUTE;
+  const prices = PRICES[session.effort];
+
+  const found = strings.flatMap((s): Player[] =>
+    s.fit ? [playerOf(s, session, nowMs, tunedAt.get(s.instrumentId)!)] : [],
+  );
+  const early = nowMs < firstTunedMs && anchorMs < firstTunedMs;
+  const walks = early
+    ? chooseWalks(
+        found.filter((p) => p.toTune),
+        walkTimes(firstTunedMs, anchorMs, zoneMin),
+        prices.before,
+        anchorMs,
+        isRead,
+      )
+    : [];
+  const players = found.map((p) => withWalks(p, walks));
+  const retunings = retuningsOf(players, session, nowMs, anchorMs, isRead, prices.inShow);
+  const leads = new Map(players.map((p, i) => [p.string, retunings.startLead[i]!]));
+
   const items: PlanItem[] = [];
-  const add: Add = (what, atMs, list, minutes, why, dueMs = atMs) => {
+  const add: Add = (what, atMs, list, minutes, why, { mark, dueMs = atMs, ...more } = {}) => {
     if (list.length === 0) return;
     const { instrumentId } = list[0]!;
-    const done = what === 'check' ? (asked.doneChecks?.[instrumentId] ?? 0) : 0;
-    const serial = done + items.filter((i) => i.what === what && i.instrumentId === instrumentId).length + 1;
     items.push({
-      uid: `${session.curtainMs}-${instrumentId}-${what}-${serial}`,
+      uid: `${curtainMs}-${instrumentId}-${what}${mark === undefined ? '' : `-${mark}`}`,
       atMs: Math.round(Math.max(atMs, nowMs)),
       minutes,
       what,
@@ -70,234 +163,209 @@ export function planShow(asked: Asked): Plan {
       why,
       late: dueMs < nowMs - MINUTE,
       conflict: false,
+      ...more,
     });
   };
-  const takes = (list: readonly PlanString[], times = 1) =>
-    Math.max(1, Math.round(times * minutesPerString * list.length));
-  const groups = [...byInstrument(strings).values()];
-  const routineMin = groups.reduce((sum, list) => sum + takes(list, ROUTINE), 0);
-  const tunedMs = session.curtainMs - (BREATH_MIN + routineMin) * MINUTE;
-  const before = tunedMs > nowMs;
-
-  for (const list of groups) {
-    addRestringing(asked, list, tunedMs, endMs, add);
-    if (session.school === 'make-ready') {
-      const fresh = list.filter((s) => s.strungMs !== null && nowMs - s.strungMs < DAY && s.rounds === 0);
-      if (before)
+  addReadying(asked, tunedAt, add);
+  const unread = strings.filter((s) => !s.fit);
+  if (nowMs < firstTunedMs)
+    for (const list of byInstrument(unread).values())
+      add('check', nowMs, list, takes(list), 'Not read yet: one pluck a string, touch no tuner.', {
+        for: 'learn',
+        mark: 0,
+      });
+  addWalks(walks, session, nowMs, takes, add);
+  if (nowMs < curtainMs) addLastTunings(asked, players, leads, tunedAt, takes, add);
+  for (const { time, strings: retuned } of retunings.visits) {
+    const dueMs = retunings.times[time]!;
+    spread(
+      retuned.map((s) => s.string.string),
+      Math.max(dueMs, nowMs),
+      session.hands,
+      takes,
+      (list, atMs) => {
+        const own = retuned.filter((s) => list.includes(s.string.string));
         add(
-          'rounds',
-          nowMs,
-          fresh,
-          ROUNDS_MIN * fresh.length,
-          'New strings settle by stretch rounds: until two drops in a row stay under 2 cents.',
+          'between',
+          atMs,
+          own.map((s) => s.string.string),
+          takes(list),
+          betweenWords(own.reduce((sum, s) => sum + s.saves, 0)),
+          {
+            for: 'retune',
+            leaveAtCents: Object.fromEntries(own.map((s) => [s.string.string.stringId, s.leadCents])),
+            bringUpFromCents: SHOW_FROM_CENTS,
+            mark: Math.round((dueMs - curtainMs) / MINUTE),
+            dueMs,
+          },
         );
-    }
-    if (before) add('acclimatise', tunedMs - AIR_MIN * MINUTE, list, AIR_MIN, airWords(list, session));
-  }
-
-  const walks = before ? walksUntil(strings, nowMs, tunedMs - 10 * MINUTE, session.toleranceCents) : [];
-  for (const walk of walks) {
-    let atMs = walk.atMs;
-    for (const list of byInstrument(walk.strings).values()) {
-      const since = list.map((s) => walk.sinceMs[walk.strings.indexOf(s)]!);
-      // One pair of hands: one after the other, and late by when the first of them was due.
-      const dueMs = Math.min(atMs, walk.dueMs);
-      add('check', atMs, list, takes(list), checkWords(list, since, walk, session.toleranceCents), dueMs);
-      atMs += takes(list) * MINUTE;
-    }
-  }
-
-  let atMs = tunedMs;
-  for (const list of before ? groups : []) {
-    add(
-      'last-tuning',
-      atMs,
-      list,
-      takes(list, ROUTINE),
-      'Full bends, or the bar down and up, on every string; then retune each from below, and leave it.',
+      },
     );
-    atMs += takes(list, ROUTINE) * MINUTE;
   }
-  const fromMs = before ? tunedMs : nowMs;
-  const outlook = strings.map((s) => outlookOf(s, fromMs, endMs, session.toleranceCents));
-  addBetween(asked, fromMs, endMs, (list) => takes(list), add);
-
   items.sort((a, b) => a.atMs - b.atMs);
-  markConflicts(items);
-  return { items, outlook, walks: walks.length };
+  markConflicts(items, session.hands);
+
+  const outlook = strings.map((s) =>
+    outlookOf(
+      s,
+      players.find((p) => p.string === s),
+      leads.get(s) ?? 0,
+      toleranceCents,
+    ),
+  );
+  const holds = outlook.flatMap((o) =>
+    o.chance === null ? [] : [[`${o.instrumentId}/${o.stringId}`, o.chance] as const],
+  );
+  const visits = new Set(items.filter((i) => i.what === 'check').map((i) => walkMark(i)));
+  const before = visits.size + (items.some((i) => i.what === 'last-tuning') ? 1 : 0);
+  const inShow = retunings.visits.length;
+  const minutes = items.reduce((sum, i) => sum + (WORK.has(i.what) ? i.minutes : 0), 0);
+  const stringMinutes = players.reduce((sum, p) => sum + p.cells.reduce((m, c) => m + c.minutes, 0), 0);
+  return {
+    plan: {
+      items,
+      outlook,
+      holds: Object.fromEntries(holds),
+      before,
+      inShow,
+      minutes,
+      out: retunings.out / Math.max(1, stringMinutes),
+    },
+    cost: retunings.cost,
+  };
 }
 
-function outlookOf(s: PlanString, fromMs: number, endMs: number, toleranceCents: number): ShowOutlook {
+/** Checks of several instruments at one time are one walk. */
+const walkMark = ({ uid }: PlanItem) => uid.slice(uid.lastIndexOf('-'));
+
+/** New strings, stretch rounds, and the air of the show. */
+function addReadying(asked: PlanAsked, tunedAt: ReadonlyMap<string, number>, add: Add): void {
+  const { session, nowMs } = asked;
+  const endMs = session.curtainMs + session.minutes * MINUTE;
+  for (const [id, list] of byInstrument(asked.strings)) {
+    const tunedMs = tunedAt.get(id)!;
+    for (const a of restringing(asked, list, tunedMs, endMs)) add(a.what, a.atMs, a.strings, 0, a.why);
+    if (tunedMs <= nowMs) continue;
+    if (session.school === 'make-ready') {
+      const fresh = list.filter((s) => s.strungMs !== null && nowMs - s.strungMs < DAY && s.rounds === 0);
+      const why = 'New strings settle by stretch rounds: until two drops in a row stay under 2 cents.';
+      add('rounds', nowMs, fresh, ROUNDS_MIN * fresh.length, why);
+    }
+    add('acclimatise', tunedMs - AIR_MIN * MINUTE, list, AIR_MIN, airWords(list, session));
+  }
+}
+
+/** Walks before the last tuning; those that were missed are made at once, as one. */
+function addWalks(walks: readonly Walk[], session: PlanSession, nowMs: number, takes: Takes, add: Add): void {
+  const missed = walks.filter((w) => w.atMs <= nowMs);
+  const strings = [...new Map(missed.flatMap((w) => w.strings).map((s) => [s.string, s])).values()];
+  const overdue = missed.length > 0 ? [{ atMs: missed[missed.length - 1]!.atMs, dueMs: missed[0]!.atMs, strings }] : [];
+  const ahead = walks.filter((w) => w.atMs > nowMs).map((w) => ({ ...w, dueMs: w.atMs }));
+  for (const walk of [...overdue, ...ahead])
+    spread(
+      walk.strings.map((s) => s.string),
+      Math.max(walk.atMs, nowMs),
+      session.hands,
+      takes,
+      (list, atMs) => {
+        const own = walk.strings.filter((s) => list.includes(s.string)).sort((a, b) => b.saves - a.saves);
+        add(
+          'check',
+          atMs,
+          own.map((s) => s.string),
+          takes(list),
+          walkWords(own),
+          {
+            for: own[0]!.for,
+            bringUpFromCents: WALK_FROM_CENTS,
+            mark: Math.round((session.curtainMs - walk.atMs) / MINUTE),
+            dueMs: walk.dueMs,
+          },
+        );
+      },
+    );
+}
+
+/** The last tunings, one instrument after the other for each hand, also where they are late. */
+function addLastTunings(
+  { strings, session, nowMs }: PlanAsked,
+  players: readonly Player[],
+  leads: ReadonlyMap<PlanString, number>,
+  tunedAt: ReadonlyMap<string, number>,
+  takes: Takes,
+  add: Add,
+): void {
+  const free = Array.from({ length: Math.max(1, session.hands) }, () => nowMs);
+  const inOrder = [...byInstrument(strings)].sort(([a], [b]) => tunedAt.get(a)! - tunedAt.get(b)!);
+  for (const [id, list] of inOrder) {
+    const own = players.filter((p) => p.toTune && p.string.instrumentId === id).map((p) => p.string);
+    const named = list.filter((s) => !s.fit || own.includes(s));
+    if (named.length === 0) continue;
+    const hand = free.indexOf(Math.min(...free));
+    const dueMs = tunedAt.get(id)!;
+    const atMs = Math.max(dueMs, free[hand]!);
+    const minutes = takes(named, ROUTINE);
+    free[hand] = atMs + minutes * MINUTE;
+    add('last-tuning', atMs, named, minutes, lastWords(own.map((s) => ({ note: s.note, leadCents: leads.get(s)! }))), {
+      for: 'last-tuning',
+      leaveAtCents: Object.fromEntries(own.map((s) => [s.stringId, leads.get(s)!])),
+      bringUpFromCents: SHOW_FROM_CENTS,
+      dueMs,
+    });
+  }
+}
+
+/** Retunings in the show, by the courses of all strings from their starts on. */
+function retuningsOf(
+  players: readonly Player[],
+  { curtainMs, minutes, intervalMin }: PlanSession,
+  nowMs: number,
+  anchorMs: number,
+  isRead: (s: PlanString) => boolean,
+  prices: Prices,
+) {
+  const begunMs = Math.max(curtainMs, anchorMs);
+  const cells = players[0]?.cells ?? [];
+  const grid = cells.map((_, i) => curtainMs + (i * minutes * MINUTE) / cells.length);
+  const intervalMs = intervalMin === null ? undefined : curtainMs + intervalMin * MINUTE;
+  // Who stands at the instruments, or has missed the last tuning, can begin at once.
+  const standing = anchorMs > curtainMs;
+  const untuned = nowMs >= curtainMs && players.some((p) => p.string.lastReadMs! < p.tunedMs);
+  const later = [...grid, ...(intervalMs === undefined ? [] : [intervalMs])].filter((t) => t > begunMs);
+  const times = [...new Set([...(standing || untuned ? [begunMs] : []), ...later])].sort((a, b) => a - b);
+  const inShow = players.map((p): InShow<Player> => {
+    // A string that holds is not looked at further.
+    if (p.row.until[cells.length]!.out < prices.string) return { string: p, start: p.row, at: [] };
+    const at = times.map((t) => {
+      if (t >= p.playsMs.to || (standing && t === begunMs && isRead(p.string))) return undefined;
+      const size = t > p.start.fromMs ? Math.max(0, p.courses.creepTo(p.start.fromMs, t).mean) : 0;
+      return rowOf(p.courses.broughtUp(t, size), p.cells, p.rule);
+    });
+    return { string: p, start: p.row, at };
+  });
+  const share = (i: number) => (standing && times[i] === begunMs ? 0 : times[i] === intervalMs ? INTERVAL_SHARE : 1);
+  return { ...chooseRetunings(inShow, times.length, prices, share), times };
+}
+
+function outlookOf(s: PlanString, player: Player | undefined, leadCents: number, toleranceCents: number): ShowOutlook {
   const { instrumentId, stringId } = s;
-  if (!s.fit) return { instrumentId, stringId, chance: null, fall: null };
-  const fit = fitAt(s, fromMs);
-  const minutes = Math.max(1, (endMs - fromMs) / MINUTE);
-  const mix = fallAhead(fit, minutes);
+  if (!player) return { instrumentId, stringId, chance: null, fall: null };
+  const { start, playsMs } = player;
+  const mix = start.fallTo(Math.max(playsMs.to, start.fromMs + MINUTE));
   return {
     instrumentId,
     stringId,
-    chance: chanceInShow(fit, minutes, toleranceCents, 0),
+    chance: chanceWithin(start, leadCents, playsMs, toleranceCents),
     fall: { q05: mixtureQuantile(mix, 0.05), q50: mixtureQuantile(mix, 0.5), q95: mixtureQuantile(mix, 0.95) },
   };
 }
 
-/** Latest sensible restringing of an instrument, or that it is too late; and strings too fresh for the chosen school. */
-function addRestringing(
-  { session, nowMs, zoneMin }: Asked,
-  list: readonly PlanString[],
-  tunedMs: number,
-  endMs: number,
-  add: Add,
-): void {
-  const madeReady = session.school === 'make-ready';
-  const holdMin = (endMs - tunedMs) / MINUTE;
-  const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * MINUTE;
-  const until = session.intervalMin === null ? 'the end' : 'the interval';
-  const kinds = new Map<SettlingMaterial, PlanString>();
-  for (const s of list) if (!kinds.has(s.material)) kinds.set(s.material, s);
-  const ages = [...kinds.values()].map((s) => ({ s, age: readyAgeMin(s, holdMin, session.toleranceCents, madeReady) }));
-  const slowest = ages.reduce((a, b) => ((b.age ?? Infinity) > (a.age ?? Infinity) ? b : a));
-  const latestMs =
-    slowest.age === null ? -Infinity : Math.min(tunedMs - slowest.age * MINUTE, madeReady ? Infinity : tunedMs - DAY);
-  if (latestMs > nowMs) {
-    add(
-      'restring',
-      latestMs,
-      list,
-      0,
-      `The latest moment for new strings: ${slowest.s.note} then still gets ready to hold.`,
-    );
-  } else if (tunedMs > nowMs) {
-    const worst = ifRestrung(
-      slowest.s,
-      nowMs + 10 * MINUTE,
-      tunedMs,
-      intervalMs,
-      endMs,
-      session.toleranceCents,
-      madeReady,
-    );
-    const out = worst.fall.q50;
-    const retune = tunedMs + (intervalMs - tunedMs) * Math.min(1, session.toleranceCents / Math.max(0.1, out));
-    const enough = out <= session.toleranceCents;
-    add(
-      'too-late',
-      nowMs,
-      list,
-      0,
-      enough
-        ? 'Too late for new strings by your own rule: never a set fitted the same day.'
-        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}), the first retuning at ${clockTime(retune, zoneMin)}.`,
-    );
-  }
-  const sameDay = list.filter((s) => s.strungMs !== null && session.curtainMs - s.strungMs < DAY);
-  if (!madeReady && sameDay.length > 0 && tunedMs > nowMs)
-    add(
-      'same-day',
-      nowMs,
-      sameDay,
-      0,
-      'Fitted less than a day before the curtain: by your rule they do not play. Borrow an older set, or choose rounds and treatment.',
-    );
-}
-
-function airWords(list: readonly PlanString[], { thereC, hereC }: PlanSession): string {
-  if (thereC !== null && thereC < FREEZING_C)
-    return `It is about ${thereC.toFixed(0)} °C there: leave the cases shut until it is warmer, then half an hour open.`;
-  if (thereC === null || hereC === null || Math.abs(thereC - hereC) < 1)
-    return 'Cases open in the air of the show, half an hour or more before the last tuning.';
-  const shifts = list.map((s) => s.prior.tempMean * (thereC - hereC));
-  const least = Math.min(...shifts);
-  const most = Math.max(...shifts);
-  const words = Math.abs(most - least) < 0.5 ? minus(most) : `${minus(least)} to ${minus(most)}`;
-  return `Cases open half an hour: ${minus(thereC - hereC)} °C against here moves the strings by about ${words} cents.`;
-}
-
-function checkWords(
-  list: readonly PlanString[],
-  sinceMs: readonly (number | null)[],
-  walk: Walk,
-  toleranceCents: number,
-): string {
-  if (list.some((s) => !s.fit)) return 'Not read yet: one pluck a string, touch no tuner.';
-  const isOff = (s: PlanString, i: number) =>
-    Math.abs(s.offsetCents ?? 0) > toleranceCents && sinceMs[i] === s.lastReadMs;
-  if (list.every(isOff)) return 'Out of tolerance: bring them up from below.';
-  const gone = list.map((s, i) => {
-    const since = Math.max(sinceMs[i]!, s.startMs!);
-    return mixtureQuantile(fallAhead(fitAt(s, since), Math.max(1, (walk.atMs - since) / MINUTE)), 0.9);
-  });
-  return `By then as much as ${Math.max(0.1, ...gone).toFixed(1)} cents may be gone: bring up what is more than ${(toleranceCents / 2).toFixed(1)} off.`;
-}
-
-/** Retunings in the show: when a string's chance to hold since its last one drops under READY; those close together at once. */
-function addBetween(
-  { strings, session, nowMs }: Asked,
-  fromMs: number,
-  endMs: number,
-  takes: (list: readonly PlanString[]) => number,
-  add: Add,
-): void {
-  const turns: { atMs: number; string: PlanString }[] = [];
-  for (const string of strings.filter((s) => s.fit)) {
-    let since = fromMs;
-    for (let round = 0; round < 12; round++) {
-      const outMs = since + holdsForMin(string, since, (endMs - since) / MINUTE, session.toleranceCents) * MINUTE;
-      if (outMs >= endMs - MINUTE) break;
-      const atMs = Math.max(outMs, session.curtainMs, nowMs, since + LEAST_BETWEEN_MIN * MINUTE);
-      if (atMs >= endMs - MINUTE) break;
-      turns.push({ atMs, string });
-      since = atMs;
-    }
-  }
-  const intervalMs = session.intervalMin === null ? null : session.curtainMs + session.intervalMin * MINUTE;
-  for (const t of turns)
-    if (intervalMs !== null && Math.abs(intervalMs - t.atMs) < GATHER_MIN * MINUTE) t.atMs = intervalMs;
-  turns.sort((a, b) => a.atMs - b.atMs);
-  while (turns.length > 0) {
-    const atMs = turns[0]!.atMs;
-    const gathered = turns.filter((t) => t.atMs - atMs <= GATHER_MIN * MINUTE);
-    turns.splice(0, turns.length, ...turns.filter((t) => t.atMs - atMs > GATHER_MIN * MINUTE));
-    const due = [...new Set(gathered.map((t) => t.string))];
-    // One pair of hands: one instrument after the other.
-    let turnMs = atMs;
-    for (const list of byInstrument(due).values()) {
-      add(
-        'between',
-        turnMs,
-        list,
-        takes(list),
-        'Between pieces, in this order: they may be out of tolerance from here on.',
-      );
-      turnMs += takes(list) * MINUTE;
-    }
-  }
-}
-
-const LEAST_BETWEEN_MIN = 4;
-
-/** How long a string at pitch keeps a chance of READY to be within tolerance, min, up to a limit. */
-function holdsForMin(string: PlanString, sinceMs: number, limitMin: number, toleranceCents: number): number {
-  const fit = fitAt(string, sinceMs);
-  const holds = (h: number) => chanceInShow(fit, h, toleranceCents, 0) >= READY;
-  if (holds(limitMin)) return limitMin;
-  let low = 1;
-  let high = limitMin;
-  if (!holds(low)) return low;
-  for (let i = 0; i < 9; i++) {
-    const middle = 0.5 * (low + high);
-    if (holds(middle)) low = middle;
-    else high = middle;
-  }
-  return low;
-}
-
-/** One player has two hands: items that take time and overlap are marked, the later one. */
-function markConflicts(items: PlanItem[]): void {
-  const hands = items.filter((i) => ['check', 'rounds', 'last-tuning', 'between'].includes(i.what));
-  let busyUntil = -Infinity;
-  for (const item of hands) {
-    item.conflict = item.atMs < busyUntil - MINUTE / 2;
-    busyUntil = Math.max(busyUntil, item.atMs + item.minutes * MINUTE);
+/** Items that take time and overlap are marked, the later ones, where they are more than there are hands. */
+function markConflicts(items: readonly PlanItem[], hands: number): void {
+  const busy = Array.from({ length: Math.max(1, hands) }, () => -Infinity);
+  for (const item of items.filter((i) => WORK.has(i.what))) {
+    const hand = busy.indexOf(Math.min(...busy));
+    item.conflict = item.atMs < busy[hand]! - MINUTE / 2;
+    busy[hand] = Math.max(busy[hand]!, item.atMs + item.minutes * MINUTE);
   }
 }

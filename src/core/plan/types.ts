@@ -4,6 +4,10 @@ import type { SettlingFit, SettlingMaterial, SettlingPrior } from '../settling';
 export const READY_SCHOOLS = ['not-same-day', 'make-ready'] as const;
 export type ReadySchool = (typeof READY_SCHOOLS)[number];
 
+/** How often somebody is willing to come, from once to whenever told. */
+export const EFFORTS = ['once', 'few', 'often'] as const;
+export type Effort = (typeof EFFORTS)[number];
+
 /** A show, and what plays in it. */
 export interface PlanSession {
   curtainMs: number;
@@ -15,6 +19,17 @@ export interface PlanSession {
   /** Expected temperature there and temperature here, deg C; null where not said. */
   thereC: number | null;
   hereC: number | null;
+  effort: Effort;
+  /** Strings that will fall are left above their target. */
+  leads: boolean;
+  /** Who tunes: so many instruments are tuned at once. */
+  hands: number;
+  /** When an instrument plays, min after the curtain, where that is not all the time. */
+  plays: Record<string, { fromMin: number; toMin: number }>;
+  /** Instruments that stand by for another one. */
+  spares: { instrumentId: string; forId: string }[];
+  /** When a visit was skipped: what was due until then is not asked for any more; null where none was. */
+  skippedMs: number | null;
 }
 
 /** One string as the plan sees it. */
@@ -28,15 +43,15 @@ export interface PlanString {
   startMs: number | undefined;
   strungMs: number | null;
   lastReadMs: number | null;
-  /** Time between its last two checks, min. */
-  lastIntervalMin: number;
   /** Where it was last read, cents from target; null before a reading. */
   offsetCents: number | null;
-  /** Its settling at the time of planning; undefined before a reading. */
+  /** Its settling as it was at the last reading; undefined before one. */
   fit: SettlingFit | undefined;
-  /** The same as it was at the last reading: from there the next check is counted, whenever it is asked for. */
-  readFit: SettlingFit | undefined;
+  /** It was left where it stands: brought up, or found near enough. */
+  leftThere: boolean;
   rounds: number;
+  /** How far above its target it may be left at most, cents. */
+  mostLeadCents: number;
 }
 
 export const PLAN_STEPS = [
@@ -48,8 +63,13 @@ export const PLAN_STEPS = [
   'acclimatise',
   'last-tuning',
   'between',
+  'swap',
 ] as const;
 export type PlanStep = (typeof PLAN_STEPS)[number];
+
+/** What a visit is for. */
+export const PURPOSES_OF_VISITS = ['settle', 'learn', 'last-tuning', 'retune'] as const;
+export type VisitPurpose = (typeof PURPOSES_OF_VISITS)[number];
 
 export interface PlanItem {
   /** The same in every plan of one session, so that calendars can renew it. */
@@ -58,27 +78,47 @@ export interface PlanItem {
   minutes: number;
   what: PlanStep;
   instrumentId: string;
+  /** In the order of need. */
   stringIds: string[];
   why: string;
   /** It was due before now. */
   late: boolean;
   /** It overlaps what comes before or after. */
   conflict: boolean;
+  /** Where strings are brought up. */
+  for?: VisitPurpose;
+  /** What each string is left at, cents above its target. */
+  leaveAtCents?: Record<string, number>;
+  /** What stands nearer to that is left alone, cents. */
+  bringUpFromCents?: number;
+  /** The instrument that takes over. */
+  spareId?: string;
 }
 
 /** How the show looks for one string. */
 export interface ShowOutlook {
   instrumentId: string;
   stringId: string;
-  /** P(within tolerance to the end) from the last tuning on; null before a reading. */
+  /** P(within tolerance to the end) from the last tuning on, hands off; null before a reading. */
   chance: number | null;
   /** Fall from the last tuning to the end: median and 90 % interval, cents. */
   fall: { q05: number; q50: number; q95: number } | null;
 }
 
-export interface Plan {
+/** What a plan asks for and what it leaves, from now on. */
+export interface PlanSum {
+  /** Walks before the show, the last tuning among them, and in it. */
+  before: number;
+  inShow: number;
+  /** Minutes of work. */
+  minutes: number;
+  /** Expected share of the string-minutes of the show out of tolerance. */
+  out: number;
+}
+
+export interface Plan extends PlanSum {
   items: PlanItem[];
   outlook: ShowOutlook[];
-  /** Walks of the bench before the last tuning. */
-  walks: number;
+  /** Chance that a string holds to the end, hands off, by instrument/string. */
+  holds: Record<string, number>;
 }

@@ -16,6 +16,6 @@ export {
 export { ageFromMs, settlingEvents, standing, type InstrumentLife, type StringLife } from './log';
 export { createLogIndex, indexOf, readBench, type Bench, type LogIndex } from './log-index';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
-export { instrumentStatus, type Band, type StringState, type StringStatus, type Wish } from './state';
+export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { clockTime } from './clock';
 export { fitLives, lastIntervalMin, nextChecks, READY, surpriseAt, type LifeFit, type Priors } from './settle';

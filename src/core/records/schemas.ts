@@ -11,7 +11,9 @@ import {
   LONGEST_SHOW_MIN,
   MOST_CAPO,
   MOST_CENTS,
+  MOST_HANDS,
   MOST_HZ,
+  MOST_LEAD_CENTS,
   MOST_OFFSET_CENTS,
   MOST_STRINGS,
   MOST_TOLERANCE_CENTS,
@@ -47,6 +49,7 @@ const finite = () =>
 const instant = () =>
   finite().integer().min(EARLIEST_MS, '${path} lies before 1970').max(LATEST_MS, '${path} lies after 2199');
 const hertz = () => finite().min(LEAST_HZ).max(MOST_HZ);
+const lead = () => finite().min(-MOST_LEAD_CENTS).max(MOST_LEAD_CENTS);
 const degrees = () => finite().min(COLDEST_C).max(WARMEST_C);
 const text = (max: number) => string().strict().max(max, '${path} is longer than ${max} characters');
 const id = () => text(80).matches(/^[A-Za-z0-9_:.-]+$/, '${path} is not an id');
@@ -217,6 +220,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     partials: partials().required(),
     tempC: degrees().optional(),
     passId: id().optional(),
+    leadCents: lead().optional(),
     slip: boolean().strict().optional(),
     stretched: boolean().strict().optional(),
   }),
@@ -250,6 +254,24 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     school: id().required(),
     instrumentIds: array().of(id().required()).max(200).required(),
     thereC: degrees().nullable().defined(),
+    effort: id().optional(),
+    leads: boolean().strict().optional(),
+    hands: finite().integer().min(1).max(MOST_HANDS).optional(),
+    plays: array()
+      .of(
+        object({
+          instrumentId: id().required(),
+          fromMin: finite().min(0).max(LONGEST_SHOW_MIN).required(),
+          toMin: finite().min(0).max(LONGEST_SHOW_MIN).required(),
+        }),
+      )
+      .max(200)
+      .optional(),
+    spares: array()
+      .of(object({ instrumentId: id().required(), forId: id().required() }))
+      .max(200)
+      .optional(),
+    skippedMs: instant().optional(),
   }),
   trial: object({
     ...base,
@@ -294,6 +316,16 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     startedMs: instant().required(),
     skipped: array().of(id().required()).max(400).required(),
     over: boolean().strict().required(),
+    visit: object({
+      purpose: id().required(),
+      strings: array()
+        .of(object({ stringId: id().required(), leadCents: lead().required() }))
+        .max(400)
+        .required(),
+      bringUpFromCents: finite().min(0).max(100).required(),
+    })
+      .default(undefined)
+      .optional(),
   }),
   tuner: object({
     ...ofString,

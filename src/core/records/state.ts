@@ -42,6 +42,10 @@ export interface StringStatus {
   cents: number | null;
   sigmaCents: number | null;
   lastReadMs: number | null;
+  /** It stands outside the tolerance, and was not left there on purpose. */
+  off: boolean;
+  /** How far above its target it was left because it is going to fall, cents. */
+  leadCents: number;
   /** Where it is expected to have gone since, left alone; null before two readings at different times. */
   byNow: { cents: number; sigmaCents: number } | null;
   /** When it fell, for a slipped string. */
@@ -66,6 +70,17 @@ const band = (atMs: number, offset: number, mix: Mixture): Band => ({
   low: offset - mixtureQuantile(mix, 0.95),
   high: offset - mixtureQuantile(mix, 0.05),
 });
+
+/** Above where it was left on purpose by no more than this is no error, cents. */
+const LEAD_SLACK_CENTS = 1;
+
+/** What a string was last left at above its target, cents; and whether it stands outside the tolerance beyond that. */
+export function standsAt({ readings }: StringLife, toleranceCents: number): { off: boolean; leadCents: number } {
+  const leadCents = readings.findLast((r) => r.purpose === 'as-left')?.leadCents ?? 0;
+  const cents = readings.at(-1)?.cents ?? 0;
+  const most = leadCents > 0 ? Math.max(toleranceCents, leadCents + LEAD_SLACK_CENTS) : toleranceCents;
+  return { off: cents > most || cents < -toleranceCents, leadCents };
+}
 
 function enoughReadings(life: StringLife): boolean {
   const times = life.readings.map((r) => r.atMs);
@@ -102,6 +117,8 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       byNow: null,
       ahead: [],
       confirmReadingId: null,
+      off: false,
+      leadCents: 0,
     };
     const f = fits[i];
     if (!lastRead || !f) return blank;
@@ -111,6 +128,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
       totalFallCents: totalFallCents(life.readings),
+      ...standsAt(life, wish.toleranceCents),
     };
     const own = newest(i);
     const others = strings.flatMap((_, j) => {

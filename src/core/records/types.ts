@@ -152,6 +152,8 @@ export interface ReadingRecord extends RecordBase {
   partials: { n: number; frequencyHz: number; sigmaHz: number }[];
   /** Room temperature last typed before the reading, deg C. */
   tempC?: number;
+  /** How far above its target it was meant to be left, cents, because it is going to fall: no error. */
+  leadCents?: number;
   /** The pass that it was kept in. */
   passId?: string;
   /** A second pluck asked for after a surprising drop confirmed it. */
@@ -202,6 +204,18 @@ export interface SessionRecord extends RecordBase {
   instrumentIds: string[];
   /** Expected temperature there, deg C; null where not said. */
   thereC: number | null;
+  /** How often somebody is willing to come. */
+  effort?: string;
+  /** Strings that will fall are left above their target; they are, where nobody says. */
+  leads?: boolean;
+  /** How many tune. */
+  hands?: number;
+  /** Who does not play all the time, min after the curtain. */
+  plays?: { instrumentId: string; fromMin: number; toMin: number }[];
+  /** Who stands by for whom. */
+  spares?: { instrumentId: string; forId: string }[];
+  /** When a visit was skipped. */
+  skippedMs?: number;
 }
 
 export interface StringRef {
@@ -359,6 +373,15 @@ export interface FindingRecord extends RecordBase {
 export const PASS_KINDS = ['check', 'octave'] as const;
 
 /** A pass of guided readings under way; a newer record with the same passId replaces it. What is done is read from the readings. */
+/** What a plan asks of one walk to an instrument. */
+export interface PassVisit {
+  purpose: string;
+  /** In the order of need, and how far above its target each is left, cents; the others are left alone. */
+  strings: { stringId: string; leadCents: number }[];
+  /** What stands nearer to that is left alone, cents. */
+  bringUpFromCents: number;
+}
+
 export interface PassRecord extends RecordBase {
   type: 'pass';
   passId: string;
@@ -368,6 +391,8 @@ export interface PassRecord extends RecordBase {
   /** Passed over this time: strings, or the steps of another kind of pass. */
   skipped: string[];
   over: boolean;
+  /** What the plan asked for when it began. */
+  visit?: PassVisit;
 }
 
 /** Takes back the record that it supersedes, putting nothing in its place. */

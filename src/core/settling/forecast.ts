@@ -121,3 +121,25 @@ export function chanceToHold(fit: SettlingFit, hMin: number, toleranceCents: num
   const mix = fallAhead(fit, hMin);
   return mixtureBelow(mix, toleranceCents + offsetCents) - mixtureBelow(mix, offsetCents - toleranceCents);
 }
+
+/** Fall by creep alone between two ages: mean, and variance by what is not known of its course, cents and cents². */
+export function creepBetween(fit: SettlingFit, fromMin: number, toMin: number): { mean: number; variance: number } {
+  const steps = new Map<string, number>();
+  let mean = 0;
+  let square = 0;
+  for (const { share, hypothesis, mean: state, cov } of fit.components) {
+    const key = `${hypothesis.shape}/${hypothesis.kappa}`;
+    const shape = fit.shapes[hypothesis.shape]!;
+    const clock = (t: number) => creepClock(shape, hypothesis.kappa, fit.retunes, t);
+    const du = steps.get(key) ?? clock(toMin) - clock(fromMin);
+    steps.set(key, du);
+    mean += share * state[1] * du;
+    square += share * du * du * (state[1] ** 2 + cov[5]!);
+  }
+  return { mean, variance: Math.max(0, square - mean * mean) };
+}
+
+/** How much of its age's creep a bring-up of so many cents sets going again, as far as the record tells (0: none). */
+export function renewalOf(fit: SettlingFit): number {
+  return fit.components.reduce((s, c) => s + c.share * c.hypothesis.kappa, 0);
+}

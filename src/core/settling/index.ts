@@ -3,11 +3,13 @@ export type { SettlingEvent, StringHistory } from './history';
 export { fitSettling, type SettlingFit } from './fit';
 export {
   chanceToHold,
+  creepBetween,
   fallAhead,
   mixtureBelow,
   mixtureMean,
   mixtureQuantile,
   offsetNow,
+  renewalOf,
   type Mixture,
 } from './forecast';
 export { carryTo } from './carry';

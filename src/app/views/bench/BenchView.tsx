@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { nearestNote, ratioOfCents, stringTargetHz } from '../../../core/music';
-import { isOfPass, lastKept } from '../../../core/pass';
+import { isOfPass, lastKept, leadIn, needsTuning } from '../../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { commonOffset } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
@@ -11,7 +11,7 @@ import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
 import { ageLine } from '../../parts/age';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
-import { dueTime, span } from '../../parts/format';
+import { dueTime, signed, span } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { guidedOf } from '../../pass/guided';
 import { GuardNote } from '../../pass/GuardNote';
@@ -22,6 +22,7 @@ import { TunerHint } from '../../pass/TunerHint';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { soundTarget, TONE_S } from '../../sound/tone';
 import { useNow } from '../../store/now';
+import { useVisits, visitOf } from '../../store/plan';
 import { HOLD_MIN, TOLERANCE_CENTS, useStatus } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
@@ -29,8 +30,9 @@ import { Facts } from './Facts';
 import { Lanes } from './Lanes';
 import { TuningChoice } from './TuningChoice';
 import { TypedFigure } from './TypedFigure';
-import { useCheckPass } from './useCheckPass';
-import { TYPED_SIGMA, useKeeping } from './useKeeping';
+import { useCheckPass } from '../../pass/useCheckPass';
+import { VISIT_WORDS } from '../../parts/visits';
+import { TYPED_SIGMA, useKeeping } from '../../pass/useKeeping';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
@@ -43,13 +45,14 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const [said, setSaid] = useState({ of: '', words: '' });
   const say = useCallback((words: string) => setSaid({ of: instrumentId, words }), [instrumentId]);
   const write = useWriting(say);
+  const visits = useVisits(instrumentId);
   const pass = useCheckPass(life, own, say);
   const { keep, hear, insist, setInsist } = useKeeping(life, pass, say);
   const [typing, setTyping] = useState(false);
 
   const { step } = pass;
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
-  const focusId = step?.stringId ?? dueFirst?.stringId ?? life.strings[0]!.plan.stringId;
+  const focusId = step?.stringId ?? visits?.next?.stringIds[0] ?? dueFirst?.stringId ?? life.strings[0]!.plan.stringId;
   const number = life.strings.findIndex((s) => s.plan.stringId === focusId) + 1;
   const focus = life.strings[number - 1] ?? life.strings[0]!;
   const { note } = focus.plan;
@@ -57,13 +60,15 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const purpose = step?.purpose ?? 'found';
   const confirm = step?.confirm === true;
   const again = step?.again === true;
+  const leadCents = purpose === 'left' ? leadIn(pass.pass, focusId) : 0;
   const guided = useMemo(
     () =>
       guidedOf(life, { stringId: focusId, purpose, confirm, ...(again ? { again } : {}) }, a4Hz, clock(), {
         toleranceCents: TOLERANCE_CENTS,
         insist,
+        leadCents,
       }),
-    [life, focusId, a4Hz, purpose, confirm, again, clock, insist],
+    [life, focusId, a4Hz, purpose, confirm, again, clock, insist, leadCents],
   );
   const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
   const load = useMemo(() => loadOf(focus.plan, targetHz), [focus, targetHz]);
@@ -73,7 +78,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     const string = life.strings[index];
     if (!string) return;
     const last = string.readings.findLast((r) => pass.pass && isOfPass(r, pass.pass));
-    const off = last !== undefined && last.purpose === 'as-found' && Math.abs(last.cents) > TOLERANCE_CENTS;
+    const off = last !== undefined && needsTuning(last, pass.pass!, TOLERANCE_CENTS);
     pass.chooseIn(life, { stringId: string.plan.stringId, purpose: off ? 'left' : 'found', confirm: false });
     say('');
   };
@@ -99,7 +104,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     take: () => {
       if (!step) {
         say('');
-        pass.start();
+        pass.start(visits?.due && visitOf(visits.due));
         if (!sound.listening) sound.open();
       } else if (!sound.listening) sound.open();
       else sound.take();
@@ -135,13 +140,15 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
   const done = pass.pass !== undefined && !step;
   const checkAgain = dueFirst && dueFirst.nextCheckMs !== null ? dueTime(dueMs(dueFirst), now, zoneMin) : '';
-  const idle = idleWords(done, checkAgain);
+  const idle = visits ? visitWords(done, visits, now, zoneMin) : idleWords(done, checkAgain);
   const gone = !step && !done ? dueFirst?.byNow : undefined;
   const heading = step
     ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}`
     : done
       ? 'Pass done'
-      : `String ${number}, next to check${gone && checkAgain.startsWith('now') ? `, ${checkAgain}` : ''}`;
+      : visits
+        ? `String ${number}, first in the next visit`
+        : `String ${number}, next to check${gone && checkAgain.startsWith('now') ? `, ${checkAgain}` : ''}`;
 
   const keepTyped = (cents: number) => {
     setTyping(false);
@@ -176,7 +183,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
               then bring up those that need it. What comes after is reckoned from there.
             </FirstStep>
           )}
-          <Lanes life={life} statuses={own} nowMs={now} focusId={focusId} onChoose={choose} />
+          <Lanes life={life} statuses={own} visits={visits} nowMs={now} focusId={focusId} onChoose={choose} />
         </section>
         <WorkColumn
           heading={heading}
@@ -186,7 +193,17 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           known={{ cents: status?.cents ?? null, age: ageLine(status, now, zoneMin) }}
           toleranceCents={TOLERANCE_CENTS}
           message={said.of === instrumentId ? said.words : ''}
-          hint={<TunerHint trace={sound.trace} place={placeOf(life, focusId)} />}
+          from={leadCents === 0 ? undefined : `from ${signed(leadCents)}`}
+          hint={
+            <>
+              {leadCents !== 0 && (
+                <p data-testid="lead" className="text-xl font-bold text-deep">
+                  Leave it at {signed(leadCents)}: it is going to fall
+                </p>
+              )}
+              <TunerHint trace={sound.trace} place={placeOf(life, focusId)} />
+            </>
+          }
         >
           <GuardNote trace={sound.trace} load={load} note={note} />
           {demo && truth && (
@@ -199,7 +216,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
               broken={truth.brokenMs !== undefined}
             />
           )}
-          <Facts life={focus} status={status} nowMs={now} load={load} />
+          <Facts life={focus} status={status} nowMs={now} load={load} visitMs={visits?.nextOf(focusId)?.atMs} />
         </WorkColumn>
       </div>
       <BottomBar
@@ -229,8 +246,19 @@ export function BenchView({ life }: { life: InstrumentLife }) {
 }
 
 /** When a string is to be looked at: one that stands off, at once. */
-const dueMs = (s: StringStatus) =>
-  Math.abs(s.cents ?? Infinity) > TOLERANCE_CENTS ? (s.lastReadMs ?? 0) : (s.nextCheckMs ?? Infinity);
+const dueMs = (s: StringStatus) => (s.cents === null || s.off ? (s.lastReadMs ?? 0) : (s.nextCheckMs ?? Infinity));
+
+/** What the plan of the show says to an instrument in hand. */
+function visitWords(
+  done: boolean,
+  { next, due }: NonNullable<ReturnType<typeof useVisits>>,
+  nowMs: number,
+  zoneMin: number,
+): string {
+  if (due) return `${done ? 'Then' : 'Now'}: ${VISIT_WORDS[due.for ?? 'learn']}`;
+  if (!next) return 'Leave it: nothing more to do for this show';
+  return `Leave it: next visit ${dueTime(next.atMs, nowMs, zoneMin)}`;
+}
 
 /** What to do while no string is asked for. @param due when the first string is, '' where that is not known */
 function idleWords(done: boolean, due: string): string {

@@ -2,7 +2,6 @@ import { useMemo, type ReactNode } from 'react';
 import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed } from '../../parts/format';
-import { TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
 
 function Fact({ name, children }: { name: string; children: ReactNode }) {
@@ -19,10 +18,12 @@ interface Props {
   status: StringStatus | undefined;
   nowMs: number;
   load: StringLoad | undefined;
+  /** When the plan of a show names it next; undefined where it does not. */
+  visitMs: number | undefined;
 }
 
 /** What else is known of the string in hand. */
-export function Facts({ life, status, nowMs, load }: Props) {
+export function Facts({ life, status, nowMs, load, visitMs }: Props) {
   const { bench, zoneMin } = useWorld();
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const last = life.readings[life.readings.length - 1];
@@ -51,8 +52,10 @@ export function Facts({ life, status, nowMs, load }: Props) {
             {signed(status.atCurtain.cents, 0)} ±{((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} ¢
           </Fact>
         )}
-        {status && status.nextCheckMs !== null ? (
-          <Fact name={Math.abs(status.cents ?? 0) > TOLERANCE_CENTS ? 'Next check after this one' : 'Next check'}>
+        {visitMs !== undefined ? (
+          <Fact name="Next visit">{dueTime(visitMs, nowMs, zoneMin)}</Fact>
+        ) : status && status.nextCheckMs !== null ? (
+          <Fact name={status.off ? 'Next check after this one' : 'Next check'}>
             {dueTime(status.nextCheckMs, nowMs, zoneMin)}
           </Fact>
         ) : (

@@ -1,9 +1,11 @@
 import clsx from 'clsx';
+import type { PlanItem } from '../../../core/plan';
 import { ageFromMs, type StringLife, type StringStatus } from '../../../core/records';
 import { MATERIAL_NAMES } from '../../../core/strings';
 import { clockTime, dueTime, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
+import { stringVisitWords } from '../../parts/visits';
 import { TOLERANCE_CENTS } from '../../store/status';
 
 /** Lanes are drawn afresh as often as the forecasts on them. */
@@ -16,6 +18,8 @@ interface Props {
   number: number;
   life: StringLife;
   status: StringStatus | undefined;
+  /** When the plan of a show names it next; null without a plan. */
+  visit: PlanItem | null | undefined;
   nowMs: number;
   zoneMin: number;
   curtainMs: number | null;
@@ -24,21 +28,26 @@ interface Props {
   onChoose: () => void;
 }
 
-/** What is to be known of a string's state, in its own words. */
-export function stateLine(status: StringStatus, nowMs: number, zoneMin: number): string {
+/** What is to be known of a string's state, in its own words. @param visit when the plan names it next; null without a plan */
+export function stateLine(
+  status: StringStatus,
+  visit: PlanItem | null | undefined,
+  nowMs: number,
+  zoneMin: number,
+): string {
   if (status.state === 'unread') return 'pluck it once';
   if (status.state === 'slipped' && status.slippedMs !== null)
     return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
+  if (visit !== null) return stringVisitWords(status, visit, nowMs, zoneMin);
   if (status.nextCheckMs === null) return 'too few readings yet';
-  if (Math.abs(status.cents ?? 0) > TOLERANCE_CENTS)
-    return (status.cents ?? 0) < 0 ? 'bring it up now' : 'below, then up';
+  if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'below, then up';
   const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
   if (due.startsWith('now')) return due;
   return status.state === 'holding' ? `holds until ${due}` : `check ${due.startsWith('in ') ? '' : 'at '}${due}`;
 }
 
 /** One string's lane: who it is, its history and forecast, how it stands. */
-export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, current, height, onChoose }: Props) {
+export function LaneRow({ number, life, status, visit, nowMs, zoneMin, curtainMs, current, height, onChoose }: Props) {
   const { plan } = life;
   const cents = status?.cents ?? null;
   const tone =
@@ -48,7 +57,7 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
         ? 'text-rust'
         : cents < -TOLERANCE_CENTS
           ? 'text-deep'
-          : cents > TOLERANCE_CENTS
+          : status?.off
             ? 'text-sand'
             : 'text-ink';
   const tall = height > 60;
@@ -106,7 +115,10 @@ export function LaneRow({ number, life, status, nowMs, zoneMin, curtainMs, curre
               {status?.state ?? 'unread'}
             </span>
           </span>
-          <span className="text-right text-[12px] text-ink2">{status && stateLine(status, nowMs, zoneMin)}</span>
+          <span className="text-right text-[12px] text-ink2">{status && stateLine(status, visit, nowMs, zoneMin)}</span>
+          {tall && status && status.leadCents !== 0 && (
+            <span className="text-right text-[12px] text-ink2">left at {signed(status.leadCents)}</span>
+          )}
           {tall && expected && <span className="text-right text-[12px] text-ink2">{expected}</span>}
         </span>
       </button>

@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
+import type { useVisits } from '../../store/plan';
 import { useWorld } from '../../store/world';
 import { LaneRow } from './LaneRow';
 
@@ -11,13 +12,15 @@ const MOST_PX = 86;
 interface Props {
   life: InstrumentLife;
   statuses: StringStatus[];
+  /** What the plan of a show has in mind; undefined without one. */
+  visits: ReturnType<typeof useVisits>;
   nowMs: number;
   focusId: string;
   onChoose: (index: number) => void;
 }
 
 /** The strings' lanes in the instrument's own order. */
-export const Lanes = memo(function Lanes({ life, statuses, nowMs, focusId, onChoose }: Props) {
+export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusId, onChoose }: Props) {
   const { bench, zoneMin } = useWorld();
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const height = Math.max(LEAST_PX, Math.min(MOST_PX, Math.floor(ALL_PX / life.strings.length)));
@@ -30,6 +33,7 @@ export const Lanes = memo(function Lanes({ life, statuses, nowMs, focusId, onCho
             number={i + 1}
             life={s}
             status={statuses.find((t) => t.stringId === s.plan.stringId)}
+            visit={visits ? visits.nextOf(s.plan.stringId) : null}
             nowMs={nowMs}
             zoneMin={zoneMin}
             curtainMs={curtainMs}

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { couplingOf, type BridgeOrder, type BridgeTask } from '../../../core/bridge';
 import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
 import type { GuidedStep } from '../../../core/pass';
@@ -25,6 +25,8 @@ import { BRIDGE_TOLERANCE, useBridge } from './useBridge';
 import { clawWords, couplingWords, offWords, stopWords } from './words';
 import { Ways } from './Ways';
 
+/** A press so soon after the step has changed by itself was meant for the one before, ms (house). */
+const MEANT_MS = 700;
 /** A stop is kept when the string stands this near to it, cents. */
 const STOP_CENTS = 3;
 
@@ -64,6 +66,12 @@ export function BridgeView({ life }: { life: InstrumentLife }) {
     };
   }, [act, string, key, note, targetHz, stop, expected]);
 
+  // One press, one step: a second one, meant for the step before, does not end the session or turn the claw twice.
+  const written = useRef({ key: '', ms: -Infinity });
+  const changedMs = useRef(0);
+  useEffect(() => {
+    changedMs.current = performance.now();
+  }, [key, act]);
   const goOn = (fields: Parameters<typeof bridge.stepDraft>[1], words: string) => {
     if (session) void write([bridge.stepDraft(session, fields)], () => say(words));
   };
@@ -121,10 +129,15 @@ export function BridgeView({ life }: { life: InstrumentLife }) {
     goOn({ step: 'claw', turns: advice.turns! }, `Claw ${clawWords(advice.turns!)}: now the strings.`);
   };
   const enter = () => {
-    if (!session) begin();
-    else if (act === 'done') finish();
-    else if (act === 'claw') turned();
-    else if (deaf) sound.open();
+    const now = performance.now();
+    if (!session) {
+      if (now - written.current.ms > MEANT_MS) begin();
+    } else if (act === 'done' || act === 'claw') {
+      if (written.current.key === key || (act === 'done' && now - changedMs.current < MEANT_MS)) return;
+      written.current = { key, ms: now };
+      if (act === 'done') finish();
+      else turned();
+    } else if (deaf) sound.open();
     else sound.take();
   };
   const stopIt = () => {

@@ -1,7 +1,6 @@
-import clsx from 'clsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { READY, type PlanItem } from '../../../core/plan';
+import { EFFORTS, READY, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -12,12 +11,16 @@ import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WORK_ID } from '../../parts/focus';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
+import { useAsked } from '../../store/asked';
+import { usePlan, useShow, WORK, type Show } from '../../store/plan';
 import { useWorld } from '../../store/world';
+import { useWriting } from '../../store/writing';
 import { Restring } from './Restring';
 import { ShowSheet } from './ShowSheet';
 import { TimeLine } from './TimeLine';
-import { usePlan, useShow } from './usePlan';
-import { ADVICE, STEP_WORDS } from './words';
+import { Choices } from './Choices';
+import { ToDo } from './ToDo';
+import { ADVICE, STEP_WORDS, sumWords } from './words';
 
 const MINUTE = 60000;
 const CHIME_HZ = 660;
@@ -31,21 +34,45 @@ export function PlanView() {
   const { bench, basePath, zoneMin, nowMs } = useWorld();
   const navigate = useNavigate();
   const show = useShow();
-  const { plan, error, done, playing, now } = usePlan(show);
+  const { plan, error, done, playing, now, ask, enabled } = usePlan(show);
+  const { data: choices } = useAsked({ question: 'choices', subject: '', of: bench, ask, enabled, waits: true });
+  const [message, say] = useState('');
+  const write = useWriting(say);
   const [editing, setEditing] = useState(false);
   const [chime, setChime] = useState(false);
   const lives = useMemo(() => new Map(bench.instruments.map((i) => [i.record.instrumentId, i])), [bench.instruments]);
-  const nameOf = (item: PlanItem) => lives.get(item.instrumentId)?.record.name ?? item.instrumentId;
-  const notesOf = (item: PlanItem) => {
+  const nameOf = (instrumentId: string) => lives.get(instrumentId)?.record.name ?? instrumentId;
+  const notesOf = (item: PlanItem, more: (stringId: string) => string = () => '') => {
     const life = lives.get(item.instrumentId);
-    const notes = item.stringIds.map((id) => life?.strings.find((s) => s.plan.stringId === id)?.plan.note ?? id);
-    return notes.length === life?.strings.length ? 'all strings' : notes.join(' ');
+    const notes = item.stringIds.map((id) => {
+      const note = life?.strings.find((s) => s.plan.stringId === id)?.plan.note ?? id;
+      return `${note}${more(id)}`;
+    });
+    const all = notes.length === life?.strings.length && item.stringIds.every((id) => more(id) === '');
+    return all ? 'all strings' : notes.join(', ');
   };
   const work = useMemo(() => (plan?.items ?? []).filter((i) => !ADVICE.has(i.what)), [plan]);
   const advice = (plan?.items ?? []).filter((i) => ADVICE.has(i.what));
-  const next = work[0];
+  const next = work.find((i) => WORK.has(i.what)) ?? work[0];
   const go = () => next && void navigate(`${basePath}/bench/${next.instrumentId}`);
+  /** The show written down anew with a change, and what it does to the plan. */
+  const change = (fields: Partial<Show>, words: (was: PlanSum) => string) => {
+    if (!show || !plan) return;
+    const { sinceMs, ...kept } = show;
+    void sinceMs;
+    const was = plan;
+    void write([{ type: 'session', ...kept, ...fields }], () => say(words(was)));
+  };
+  const skip = () => {
+    if (next?.what !== 'check' && next?.what !== 'between') return say('Only a check or a retuning can be skipped.');
+    change({ skippedMs: Math.floor(nowMs()) }, (was) => `Skipped. With it: ${sumWords(was)}.`);
+  };
+  const effort = EFFORTS.find((e) => e === show?.effort) ?? 'few';
+  const onEffort = (e: Effort) => change({ effort: e }, (was) => `Before: ${sumWords(was)}.`);
+  const wings = () => void navigate(`${basePath}/wings`);
   usePedal(KEYS.plan, {
+    skip,
+    wings,
     go: show ? go : () => bench.instruments.length > 0 && setEditing(true),
     show: () => bench.instruments.length > 0 && setEditing(true),
     chime: () => setChime((v) => !v),
@@ -89,7 +116,7 @@ export function PlanView() {
       'slow-anchor-plan.ics',
       planCalendar(
         work,
-        { title: (i) => `${STEP_WORDS[i.what]}: ${nameOf(i)}`, strings: notesOf, place: show.place },
+        { title: (i) => `${STEP_WORDS[i.what]}: ${nameOf(i.instrumentId)}`, strings: notesOf, place: show.place },
         nowMs(),
       ),
       'text/calendar',
@@ -122,35 +149,14 @@ export function PlanView() {
         <p className="pt-1 text-xs text-ink2 print:hidden">
           ○ check ✓ done ▬ in the air of the show ■ rounds, last tuning ▲ retune between pieces; dashed: the curtain
         </p>
-        <ol aria-label="What to do" className="pt-3 text-sm print:text-lg">
-          {recent.slice(-SHOWN_DONE).map((d) => (
-            <li key={`${d.instrumentId}/${d.atMs}`} className="flex gap-3 border-t border-line py-1 text-ink2">
-              <span className="figure w-14 shrink-0">{dueTime(d.atMs, d.atMs - MINUTE, zoneMin)}</span>
-              <span>
-                ✓ Checked {lives.get(d.instrumentId)?.record.name}: {d.stringIds.length} strings
-                {d.broughtUp > 0 && `, ${d.broughtUp} brought up`}
-              </span>
-            </li>
-          ))}
-          {work.map((i) => (
-            <li
-              key={i.uid}
-              data-what={i.what}
-              className={clsx('flex gap-3 border-t border-line py-1', i === next && 'font-semibold')}
-            >
-              <span className={clsx('figure w-14 shrink-0', i.late && 'text-rust')}>
-                {dueTime(i.atMs, now, zoneMin)}
-              </span>
-              <span>
-                {STEP_WORDS[i.what]}: {nameOf(i)}, {notesOf(i)}
-                <span className="font-normal text-ink2"> {i.why}</span>
-                {i.late && <b className="text-rust"> Late.</b>}
-                {i.conflict && <b className="text-rust"> Two things at once: one pair of hands.</b>}
-              </span>
-              <span className="figure ml-auto shrink-0 font-normal text-ink2">{i.minutes} min</span>
-            </li>
-          ))}
-        </ol>
+        <ToDo
+          items={work}
+          done={recent.slice(-SHOWN_DONE)}
+          nowMs={now}
+          zoneMin={zoneMin}
+          nameOf={nameOf}
+          notesOf={notesOf}
+        />
       </section>
       <aside aria-label="Next" className="border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden">
         {next && (
@@ -160,13 +166,27 @@ export function PlanView() {
               {STEP_WORDS[next.what]} {dueTime(next.atMs, now, zoneMin)}
             </p>
             <p className="pb-2 text-base">
-              {nameOf(next)}, {notesOf(next)}
+              {nameOf(next.instrumentId)}, {notesOf(next)}
             </p>
-            <Button strong hint="Enter" onClick={go}>
-              Go to it
-            </Button>
+            <div className="flex flex-wrap gap-2">
+              <Button strong hint="Enter" onClick={go}>
+                Go to it
+              </Button>
+              {(next.what === 'check' || next.what === 'between') && (
+                <Button hint="S" onClick={skip}>
+                  Skip it
+                </Button>
+              )}
+              <Button hint="W" onClick={wings}>
+                In the wings
+              </Button>
+            </div>
           </div>
         )}
+        <p role="status" data-testid="message" className="text-sm">
+          {message && plan ? `${message} Now: ${sumWords(plan)}.` : message}
+        </p>
+        <Choices choices={choices} effort={effort} onEffort={onEffort} />
         <div className="flex flex-wrap gap-2 border-t border-line py-3">
           <Button hint="E" onClick={() => setEditing(true)}>
             The show
@@ -219,7 +239,7 @@ export function PlanView() {
               {advice.map((i) => (
                 <li key={i.uid} className="py-1">
                   <b>
-                    {nameOf(i)}
+                    {nameOf(i.instrumentId)}
                     {i.what === 'restring' && `, until ${dueTime(i.atMs, now, zoneMin)}`}:
                   </b>{' '}
                   {i.why}

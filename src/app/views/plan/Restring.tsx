@@ -1,11 +1,12 @@
 import { useState } from 'react';
+import { planSession } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/records';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime, signed } from '../../parts/format';
 import { useAsked } from '../../store/asked';
 import { usePriors } from '../../store/priors';
 import { useWorld } from '../../store/world';
-import { asSession, type Show } from './usePlan';
+import type { Show } from '../../store/plan';
 
 /** What if an instrument is restrung at some hour? Answered from what such strings do, before it is done. */
 export function Restring({
@@ -37,7 +38,7 @@ export function Restring({
     of: life ?? 0,
     ask: {
       instrumentId,
-      session: asSession(show, bench.room?.tempC ?? null),
+      session: planSession(show, bench.room?.tempC ?? null),
       restrungMs,
       tunedMs,
       priors: priorsFor(instrumentId),

@@ -4,6 +4,7 @@ import {
   LATEST_MS,
   LEAST_TOLERANCE_CENTS,
   LONGEST_SHOW_MIN,
+  MOST_HANDS,
   MOST_TOLERANCE_CENTS,
   WARMEST_C,
 } from '../../../core/limits';
@@ -13,7 +14,8 @@ import { figureIn, fromLocalField, toLocalField } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../store/world';
 import { useWriting } from '../../store/writing';
-import type { Show } from './usePlan';
+import type { Show } from '../../store/plan';
+import { asPlayed, rolesOf, Who, type Roles } from './Who';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
   'not-same-day': 'Never a set fitted the same day',
@@ -37,7 +39,11 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const [tolerance, setTolerance] = useState(String(show?.toleranceCents ?? 3));
   const [there, setThere] = useState(typeof show?.thereC === 'number' ? String(show.thereC) : '');
   const [school, setSchool] = useState(show?.school ?? READY_SCHOOLS[0]);
-  const [who, setWho] = useState(show?.instrumentIds ?? bench.instruments.map((i) => i.record.instrumentId));
+  const [roles, setRoles] = useState<Roles>(
+    rolesOf(show ?? { instrumentIds: bench.instruments.map((i) => i.record.instrumentId) }),
+  );
+  const [leads, setLeads] = useState(show?.leads ?? true);
+  const [hands, setHands] = useState(String(show?.hands ?? 1));
   const [trouble, setTrouble] = useState('');
   const write = useWriting(setTrouble);
   const num = (text: string) => (text.trim() === '' ? null : figureIn(text));
@@ -48,6 +54,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
     const intervalMin = num(interval);
     const toleranceCents = num(tolerance);
     const thereC = num(there);
+    const handsThere = num(hands);
     const fault = !(curtainMs > nowMs() && curtainMs <= LATEST_MS)
       ? 'The curtain has to rise after now.'
       : !(length !== null && length > 0 && length <= LONGEST_SHOW_MIN)
@@ -62,9 +69,11 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
             ? `Give the tolerance from ${LEAST_TOLERANCE_CENTS} to ${MOST_TOLERANCE_CENTS} cents.`
             : thereC !== null && !(thereC >= COLDEST_C && thereC <= WARMEST_C)
               ? 'Give the temperature there from −40 to 60 °C, or leave it empty.'
-              : who.length === 0
-                ? 'Choose at least one instrument.'
-                : '';
+              : !Object.values(roles).some((r) => !r.startsWith('spare:'))
+                ? 'Choose at least one instrument that plays.'
+                : !(handsThere !== null && Number.isInteger(handsThere) && handsThere >= 1 && handsThere <= MOST_HANDS)
+                  ? `Give how many tune, 1 to ${MOST_HANDS}.`
+                  : '';
     setTrouble(fault);
     if (fault) return;
     void write(
@@ -77,8 +86,11 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
           intervalMin,
           toleranceCents: toleranceCents!,
           school,
-          instrumentIds: who,
           thereC,
+          ...asPlayed(roles, intervalMin ?? length! / 2, length!),
+          leads,
+          hands: handsThere!,
+          ...(show?.effort === undefined ? {} : { effort: show.effort }),
         },
         { type: 'curtain', curtainMs },
       ],
@@ -143,25 +155,22 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
             />
           </label>
         </div>
-        <fieldset>
-          <legend className="font-semibold">Who plays</legend>
-          {bench.instruments.map(({ record }) => (
-            <label key={record.instrumentId} className="mr-4 inline-flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={who.includes(record.instrumentId)}
-                onChange={() =>
-                  setWho((w) =>
-                    w.includes(record.instrumentId)
-                      ? w.filter((i) => i !== record.instrumentId)
-                      : [...w, record.instrumentId],
-                  )
-                }
-              />
-              {record.name}
-            </label>
-          ))}
-        </fieldset>
+        <Who all={bench.instruments.map((i) => i.record)} roles={roles} onRoles={setRoles} />
+        <div className="flex flex-wrap gap-4">
+          <label className="flex items-center gap-1.5">
+            <input type="checkbox" checked={leads} onChange={() => setLeads((l) => !l)} />
+            Leave what falls above pitch
+          </label>
+          <label>
+            Hands that tune{' '}
+            <input
+              inputMode="numeric"
+              className={`${field} w-12`}
+              value={hands}
+              onChange={(e) => setHands(e.target.value)}
+            />
+          </label>
+        </div>
         <fieldset>
           <legend className="font-semibold">New strings</legend>
           {READY_SCHOOLS.map((s) => (

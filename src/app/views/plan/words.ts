@@ -1,4 +1,4 @@
-import type { PlanStep } from '../../../core/plan';
+import type { Effort, PlanItem, PlanStep, PlanSum } from '../../../core/plan';
 
 /** What an item asks for, in a few words. */
 export const STEP_WORDS: Record<PlanStep, string> = {
@@ -10,7 +10,35 @@ export const STEP_WORDS: Record<PlanStep, string> = {
   acclimatise: 'Into the air of the show',
   'last-tuning': 'Last tuning',
   between: 'Retune between pieces',
+  swap: 'Swap for the spare',
 };
+
+export const EFFORT_WORDS: Record<Effort, string> = { once: 'Once', few: 'A few times', often: 'When told' };
 
 /** Advice, not work: it stands apart from the time line. */
 export const ADVICE: ReadonlySet<PlanStep> = new Set(['restring', 'too-late', 'same-day']);
+
+/** A plan in figures. */
+export const sumWords = ({ before, inShow, minutes, out }: PlanSum): string =>
+  `${before} before, ${inShow} in the show, ${minutes} min of work, ${(100 * out).toFixed(1)} % out`;
+
+/** One walk: what is done at several instruments one after the other. */
+export interface Visit {
+  what: PlanStep;
+  items: PlanItem[];
+  minutes: number;
+}
+
+/** Items of one kind that follow one another, as the walks that they are. */
+export function visitsOf(items: readonly PlanItem[]): Visit[] {
+  const markOf = ({ uid }: PlanItem) => /-(\d+)$/.exec(uid)?.[1] ?? '';
+  const visits: Visit[] = [];
+  for (const item of items) {
+    const open = visits.find((v) => v.what === item.what && markOf(v.items[0]!) === markOf(item));
+    const visit = open ?? { what: item.what, items: [], minutes: 0 };
+    if (!open) visits.push(visit);
+    visit.items.push(item);
+    visit.minutes += item.what === 'acclimatise' ? 0 : item.minutes;
+  }
+  return visits;
+}

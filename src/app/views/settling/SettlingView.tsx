@@ -1,12 +1,15 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { InstrumentLife } from '../../../core/records';
+import { standsAt, type InstrumentLife } from '../../../core/records';
+import type { StringStory } from '../../../core/story';
 import { Button } from '../../parts/Button';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { clockTime } from '../../parts/format';
+import { clockTime, dueTime } from '../../parts/format';
+import { stringVisitWords } from '../../parts/visits';
 import { useAsked } from '../../store/asked';
 import { useNow } from '../../store/now';
+import { useVisits } from '../../store/plan';
 import { usePriors } from '../../store/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
 import { useWorld } from '../../store/world';
@@ -46,6 +49,16 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   });
   const shown = useCallback((id: string) => !hidden.has(id), [hidden]);
   const reading = useMemo(() => life.strings.flatMap((s) => s.readings).find((r) => r.id === editing), [life, editing]);
+  const visits = useVisits(instrumentId);
+  const nextWords = ({ stringId, nextCheckMs, fallenCents }: StringStory): string => {
+    if (fallenCents === null || nextCheckMs === null) return '';
+    const string = life.strings.find((s) => s.plan.stringId === stringId)!;
+    const cents = string.readings.at(-1)?.cents ?? null;
+    const status = { cents, ...standsAt(string, toleranceCents) };
+    return visits
+      ? stringVisitWords(status, visits.nextOf(stringId), now, zoneMin)
+      : `check ${dueTime(nextCheckMs, now, zoneMin)}`;
+  };
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
   return (
@@ -143,6 +156,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
                 })
               }
               nowMs={now}
+              next={nextWords(s)}
               zoneMin={zoneMin}
               curtain={curtainMs === null ? null : clockTime(curtainMs, zoneMin)}
             />

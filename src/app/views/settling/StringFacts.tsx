@@ -11,6 +11,8 @@ interface Props {
   nowMs: number;
   zoneMin: number;
   curtain: string | null;
+  /** When it is to be looked at, in the words of the bench. */
+  next: string;
 }
 
 const minus = (text: string) => text.replace('-', '−');
@@ -22,7 +24,7 @@ const FROM_WORDS = {
 } as const;
 
 /** One string in figures, and in a sentence why. */
-export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, curtain }: Props) {
+export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, curtain, next }: Props) {
   const stroke = strokeOf(index);
   return (
     <li className="border-b border-line py-2">
@@ -58,7 +60,7 @@ export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, cu
             {(100 * s.chance).toFixed(0)} %, ready{' '}
             {s.readyMs === null ? 'not in two weeks' : dueTime(s.readyMs, nowMs, zoneMin)}
           </Fact>
-          <Fact name="check">{dueTime(s.nextCheckMs!, nowMs, zoneMin)}</Fact>
+          <Fact name="next">{next}</Fact>
           <Fact name="a degree warmer">
             {signed(s.temperature!.centsPerC)} ±{s.temperature!.sigma.toFixed(1)} cents,{' '}
             {FROM_WORDS[s.temperature!.from]}

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { stringTargetHz } from '../../../core/music';
-import type { PassStep, TunerLearned, Verdict } from '../../../core/pass';
-import type { InstrumentLife, ReadingRecord, Source } from '../../../core/records';
-import { signed } from '../../parts/format';
-import { figuresOf } from '../../pass/figures';
-import { heldInMemory } from '../../store/held';
-import { TOLERANCE_CENTS } from '../../store/status';
-import { useWorld } from '../../store/world';
+import { cents, stringTargetHz } from '../../core/music';
+import { leadIn, type PassStep, type TunerLearned, type Verdict } from '../../core/pass';
+import type { InstrumentLife, ReadingRecord, Source } from '../../core/records';
+import { signed } from '../parts/format';
+import { figuresOf } from './figures';
+import { heldInMemory } from '../store/held';
+import { TOLERANCE_CENTS } from '../store/status';
+import { useWorld } from '../store/world';
 import type { useCheckPass } from './useCheckPass';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
@@ -26,13 +26,17 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
   const { instrumentId } = life.record;
   const { step } = pass;
 
-  async function keep(stringId: string, fields: Fields, of: PassStep | undefined, learned?: TunerLearned) {
+  async function keep(stringId: string, heard: Fields, of: PassStep | undefined, learned?: TunerLearned) {
     const string = life.strings.find((s) => s.plan.stringId === stringId)!;
+    const targetHz = stringTargetHz(string.plan, a4Hz)!;
+    // What was heard may have been counted from a lead.
+    const fields = { ...heard, cents: cents(heard.frequencyHz, targetHz) };
     const previous = string.readings[string.readings.length - 1];
     const slip =
       of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
     const { note } = string.plan;
-    const off = Math.abs(fields.cents) > TOLERANCE_CENTS;
+    const leadCents = fields.purpose === 'as-left' ? leadIn(pass.pass, stringId) : 0;
+    const off = Math.abs(fields.cents - leadCents) > TOLERANCE_CENTS;
     const words = fields.purpose === 'as-found' ? 'as found' : off ? 'kept as it is,' : 'as left';
     let held = '';
     try {
@@ -41,10 +45,11 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
           type: 'reading',
           instrumentId,
           stringId,
-          targetHz: stringTargetHz(string.plan, a4Hz)!,
+          targetHz,
           a4Hz,
           ...(bench.room ? { tempC: bench.room.tempC } : {}),
           ...(slip ? { slip: true } : {}),
+          ...(leadCents === 0 ? {} : { leadCents }),
           ...(pass.pass ? { passId: pass.pass.passId } : {}),
           ...fields,
         },
@@ -54,7 +59,8 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
         (fields.glideCents ?? 0) >= HARD_CENTS
           ? ` Plucked hard: ${fields.glideCents!.toFixed(0)} cents sharp at first.`
           : '';
-      say(`${note} ${words} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${hard}`);
+      const meant = leadCents === 0 ? '' : ` It was to be left at ${signed(leadCents)}.`;
+      say(`${note} ${words} ${signed(fields.cents)} ±${fields.sigmaCents.toFixed(1)} kept.${meant}${hard}`);
     } catch (error) {
       held = `${note} ${signed(fields.cents)}: ${heldInMemory(error as Error)}`;
       say(held);

@@ -1,0 +1,25 @@
+import type { PlanItem, VisitPurpose } from '../../core/plan';
+import type { StringStatus } from '../../core/records';
+import { dueTime } from './format';
+
+/** What a visit is for, as it is said where it is made. */
+export const VISIT_WORDS: Record<VisitPurpose, string> = {
+  settle: 'check it, so that it settles',
+  learn: 'check it, to learn how it falls',
+  'last-tuning': 'the last tuning',
+  retune: 'retune it',
+};
+
+const SOON_MS = 5 * 60000;
+
+/** What the plan of a show says of one string: bring it up only where that does something. */
+export function stringVisitWords(
+  status: Pick<StringStatus, 'off' | 'cents'>,
+  next: PlanItem | undefined,
+  nowMs: number,
+  zoneMin: number,
+): string {
+  const soon = next !== undefined && next.atMs <= nowMs + SOON_MS;
+  if (soon) return status.off && (status.cents ?? 0) < 0 ? 'bring it up now' : 'its visit is due';
+  return next ? `leave it: next visit ${dueTime(next.atMs, nowMs, zoneMin)}` : 'leave it: it holds';
+}

@@ -1,0 +1,52 @@
+import clsx from 'clsx';
+import { EFFORTS, type Effort, type PlanSum } from '../../../core/plan';
+import { EFFORT_WORDS } from './words';
+
+/** The same show for everybody's patience: what each asks for and leaves. */
+export function Choices({
+  choices,
+  effort,
+  onEffort,
+}: {
+  choices: Record<Effort, PlanSum> | undefined;
+  effort: Effort;
+  onEffort: (effort: Effort) => void;
+}) {
+  return (
+    <section aria-labelledby="choices" className="border-t border-line py-3">
+      <h2 id="choices" className="pb-1 text-base font-semibold">
+        How often will you come
+      </h2>
+      <ul className="grid grid-cols-3 gap-2 text-sm">
+        {EFFORTS.map((e) => {
+          const sum = choices?.[e];
+          return (
+            <li key={e}>
+              <button
+                type="button"
+                aria-pressed={effort === e}
+                onClick={() => onEffort(e)}
+                className={clsx(
+                  'h-full w-full rounded-md border px-2 py-1.5 text-left',
+                  effort === e ? 'border-ink bg-ink text-sheet' : 'border-ink2 bg-sheet',
+                )}
+              >
+                <b className="block">{EFFORT_WORDS[e]}</b>
+                {sum && (
+                  <>
+                    <span className="figure block whitespace-nowrap">
+                      {sum.before} + {sum.inShow} visits
+                    </span>
+                    <span className="figure block">{sum.minutes} min</span>
+                    <span className="figure block">{(100 * sum.out).toFixed(1)} % out</span>
+                  </>
+                )}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="pt-1 text-xs text-ink2">Visits before + in the show; minutes of work; string-minutes out.</p>
+    </section>
+  );
+}

@@ -1,0 +1,223 @@
+import { useEffect, useMemo } from 'react';
+import { leadIn } from '../../../core/pass';
+import type { PlanItem } from '../../../core/plan';
+import type { InstrumentLife } from '../../../core/records';
+import { KEYS } from '../../keys/table';
+import { simulatedHands, usePedal } from '../../keys/usePedal';
+import { BottomBar } from '../../listening/BottomBar';
+import { useListening } from '../../listening/useListening';
+import { WORK_ID } from '../../parts/focus';
+import { clockTime, signed } from '../../parts/format';
+import { VISIT_WORDS } from '../../parts/visits';
+import { guidedOf } from '../../pass/guided';
+import { SimulatorControls } from '../../pass/SimulatorControls';
+import { useCheckPass } from '../../pass/useCheckPass';
+import { useKeeping } from '../../pass/useKeeping';
+import { useNow } from '../../store/now';
+import { visitOf, type Show } from '../../store/plan';
+import { TOLERANCE_CENTS, useStatus } from '../../store/status';
+import { useWorld } from '../../store/world';
+import { Countdown, timeLeft } from './Countdown';
+import { Helps } from './Helps';
+import { Live } from './Live';
+
+interface Props {
+  life: InstrumentLife;
+  show: Show;
+  /** What the plan asks for next, and what comes after it. */
+  next: PlanItem | undefined;
+  after: readonly PlanItem[];
+  nameOf: (instrumentId: string) => string;
+  pauseS: number;
+  /** So many strings can be retuned in that time. */
+  afford: number;
+  onPause: () => void;
+  /** This instrument is in hand until its visit is over. */
+  onHold: (instrumentId: string | undefined) => void;
+  message: string;
+  say: (words: string) => void;
+}
+
+/** A visit may begin so shortly before its time. */
+const EARLY_MS = 20 * 60000;
+const STATUS_STEP_MS = 15000;
+
+/** One instrument in the wings: the visit that is next, or the string in hand. */
+export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause, onHold, message, say }: Props) {
+  const { a4Hz, demo, nowMs: clock, zoneMin } = useWorld();
+  const now = useNow(500);
+  const { instrumentId } = life.record;
+  const { statuses } = useStatus(life, Math.ceil(now / STATUS_STEP_MS) * STATUS_STEP_MS);
+  const pass = useCheckPass(life, statuses, say);
+  const { hear, insist } = useKeeping(life, pass, say);
+  const { step } = pass;
+  const noteOf = (id: string) => life.strings.find((s) => s.plan.stringId === id)?.plan.note ?? id;
+  const note = step ? noteOf(step.stringId) : '';
+  const leadCents = step?.purpose === 'left' ? leadIn(pass.pass, step.stringId) : 0;
+  const guided = useMemo(
+    () => step && guidedOf(life, step, a4Hz, clock(), { toleranceCents: TOLERANCE_CENTS, insist, leadCents }),
+    [life, step, a4Hz, clock, insist, leadCents],
+  );
+  const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
+
+  const hurried = next?.what === 'between';
+  const begin = () => {
+    if (!next || next.instrumentId !== instrumentId || next.what === 'swap') return;
+    if (next.atMs > clock() + EARLY_MS) return say('Not yet: it would tell nothing and change nothing.');
+    say('');
+    const visit = visitOf(next);
+    onHold(instrumentId);
+    pass.start(hurried ? { ...visit, strings: visit.strings.slice(0, afford) } : visit);
+    if (!sound.listening) sound.open();
+  };
+  const stop = () => {
+    onHold(undefined);
+    pass.stop();
+    say('Stopped here. What was kept stays in the log, and the plan goes on from it.');
+  };
+  const truth = step && demo?.stringOf(instrumentId, step.stringId);
+  const hands = {
+    pluck: (hardness: number) =>
+      truth && sound.pluck(() => demo?.stringOf(instrumentId, truth.stringId) ?? truth, hardness),
+    turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
+  };
+  const acts = {
+    listen: sound.toggle,
+    take: () => {
+      if (!step) begin();
+      else if (!sound.listening) sound.open();
+      else sound.take();
+    },
+    next: () => step && !pass.clearChoice() && pass.skip(step.stringId),
+    stop: () => pass.pass && stop(),
+    time: onPause,
+    ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
+  };
+  usePedal(KEYS.wings, acts);
+
+  const strings = pass.pass?.visit?.strings ?? [];
+  const asked = next?.stringIds.slice(0, hurried ? afford : undefined) ?? [];
+  const over = pass.pass !== undefined && !step;
+  // What is done is done: the plan says what comes next, perhaps at another instrument.
+  useEffect(() => {
+    if (!over) return;
+    pass.stop();
+    onHold(undefined);
+    say(`${life.record.name}: done.`);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [over]);
+  const leftMs = pass.pass && hurried ? pass.pass.startedMs + pauseS * 1000 - now : undefined;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <section
+        id={WORK_ID}
+        tabIndex={-1}
+        aria-label="In the wings"
+        className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto px-8 py-4 max-sm:px-4"
+      >
+        <Countdown show={show} nowMs={now} zoneMin={zoneMin} />
+        {step ? (
+          <>
+            <p className="text-2xl text-ink2">
+              {life.record.name}
+              {leftMs !== undefined && (
+                <b className={leftMs > 0 ? 'figure pl-6 text-ink' : 'pl-6 text-rust'}>
+                  {leftMs > 0 ? `${timeLeft(leftMs)} left` : 'Time is up: Esc stops here'}
+                </b>
+              )}
+            </p>
+            <Live trace={sound.trace} note={note} lead={leadCents} tolerance={TOLERANCE_CENTS} />
+            <ol aria-label="In this order" className="figure flex flex-wrap gap-x-6 text-2xl text-ink2">
+              {strings.map((s) => (
+                <li
+                  key={s.stringId}
+                  aria-current={s.stringId === step.stringId ? 'step' : undefined}
+                  className="aria-[current=step]:text-ink"
+                >
+                  {noteOf(s.stringId)}
+                  {leadWords(s.leadCents)}
+                </li>
+              ))}
+              <li>then stop</li>
+            </ol>
+          </>
+        ) : (
+          <Next next={next} nameOf={nameOf} nowMs={now}>
+            {next && next.instrumentId === instrumentId && (
+              <p className="figure text-4xl" data-testid="asked">
+                {asked.map((id) => `${noteOf(id)}${leadWords(next.leaveAtCents?.[id] ?? 0)}`).join('   ')}
+              </p>
+            )}
+          </Next>
+        )}
+        <p role="status" data-testid="message" className="min-h-8 text-xl">
+          {message}
+        </p>
+        <ul aria-label="After that" className="text-lg text-ink2">
+          {after.map((i) => (
+            <li key={i.uid}>
+              <span className="figure">{clockTime(i.atMs, zoneMin)}</span> {nameOf(i.instrumentId)}: {wordsOf(i)}
+            </li>
+          ))}
+        </ul>
+        <Helps life={life} />
+        {demo && (
+          <div className="max-w-md">
+            <SimulatorControls
+              demo={demo}
+              nowMs={clock}
+              curtainMs={show.curtainMs}
+              onPluck={hands.pluck}
+              onTurn={hands.turn}
+              broken={truth?.brokenMs !== undefined}
+            />
+          </div>
+        )}
+      </section>
+      <BottomBar
+        sound={sound}
+        actions={[
+          { words: step ? 'Take it' : 'Begin', hint: 'Enter', strong: !step, disabled: !step && !next, on: acts.take },
+          ...(step ? [{ words: 'Next string', hint: 'N', on: acts.next }] : []),
+          ...(pass.pass ? [{ words: 'Stop here', hint: 'Esc', on: stop }] : []),
+          { words: `${pauseS} s between pieces`, hint: 'S', on: onPause },
+        ]}
+      />
+    </div>
+  );
+}
+
+const leadWords = (cents: number) => (Math.abs(cents) < 0.05 ? '' : ` ${signed(cents)}`);
+const wordsOf = (item: PlanItem) => (item.what === 'swap' ? 'swap it for the spare' : VISIT_WORDS[item.for ?? 'learn']);
+
+/** Nearer than this it is now, ms. */
+const SOON_MS = 30000;
+
+/** Nothing in hand: what is next, and in how long. */
+function Next({
+  next,
+  nameOf,
+  nowMs,
+  children,
+}: {
+  next: PlanItem | undefined;
+  nameOf: (instrumentId: string) => string;
+  nowMs: number;
+  children: React.ReactNode;
+}) {
+  const waits = next ? next.atMs - nowMs : 0;
+  return (
+    <div className="flex flex-col gap-3">
+      <p role="status" data-testid="instruction" className="text-6xl font-bold leading-tight max-sm:text-4xl">
+        {!next ? 'Leave them: they hold to the end' : waits > SOON_MS ? `In ${timeLeft(waits)}` : 'Now'}
+      </p>
+      {next && (
+        <p className="text-5xl font-bold leading-tight max-sm:text-3xl">
+          {nameOf(next.instrumentId)}: {wordsOf(next)}
+        </p>
+      )}
+      {children}
+      {next && <p className="max-w-3xl text-xl text-ink2">{next.why}</p>}
+    </div>
+  );
+}

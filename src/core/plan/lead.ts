@@ -1,0 +1,90 @@
+import { errorFunction } from 'simple-statistics';
+import { momentsOf, type Course, type Fall } from './ahead';
+
+const MINUTE = 60000;
+/** Leads are looked for in such steps, cents. */
+const STEP_CENTS = 0.25;
+/** A smaller lead is not worth an aim, cents (house). */
+const LEAST_CENTS = 0.5;
+/** A string is not left nearer to the edge above than this when the music begins, cents (house). */
+const EDGE_CENTS = 0.75;
+
+/** A retuning that is planned between two pieces is not made so often (house): a lead looks that far beyond it. */
+const NOT_DONE = 0.1;
+
+/** The show in short stretches of equal length. */
+export interface Cell {
+  atMs: number;
+  minutes: number;
+}
+
+export const cellsOf = (fromMs: number, toMs: number, count: number): Cell[] =>
+  Array.from({ length: count }, (_, i) => ({
+    atMs: fromMs + ((toMs - fromMs) * (i + 0.5)) / count,
+    minutes: (toMs - fromMs) / count / MINUTE,
+  }));
+
+const below = (x: number) => 0.5 * (1 + errorFunction(x / Math.SQRT2));
+
+/** Chance to be out of tolerance where a string that was left at a lead has fallen by so much. */
+export const chanceOut = (leadCents: number, { mean, sd }: Fall, toleranceCents: number): number =>
+  1 - below((toleranceCents + mean - leadCents) / sd) + below((mean - leadCents - toleranceCents) / sd);
+
+/** A string left at one moment: what each stretch of the show costs it until it is touched again, by the best lead. */
+export interface Row {
+  fromMs: number;
+  /** The first stretch that it plays in. */
+  first: number;
+  /** Minutes out from the first stretch to before the i-th, with the lead that makes them fewest. */
+  until: { out: number; leadCents: number }[];
+}
+
+export interface LeadRule {
+  toleranceCents: number;
+  /** No higher than this, cents; 0 where no lead is wanted. */
+  mostCents: number;
+}
+
+/** @param falls of the stretches that it plays in, its hand's error counted in */
+export function rowFrom(
+  fromMs: number,
+  cells: readonly Cell[],
+  first: number,
+  falls: readonly Fall[],
+  stands: number | null,
+  rule: LeadRule,
+): Row {
+  const { toleranceCents } = rule;
+  // Never above the tolerance when it begins to play.
+  const most = Math.max(0, Math.min(rule.mostCents, toleranceCents - EDGE_CENTS + Math.max(0, falls[0]?.mean ?? 0)));
+  const leads =
+    stands === null
+      ? Array.from({ length: Math.floor(most / STEP_CENTS) + 1 }, (_, k) => k * STEP_CENTS).filter(
+          (l) => l === 0 || l >= LEAST_CENTS,
+        )
+      : [stands];
+  /** Minutes out of each lead before each stretch. */
+  const sums = leads.map(() => [0]);
+  cells.forEach((cell, c) => {
+    const fall = falls[c - first];
+    for (let k = 0; k < leads.length; k++)
+      sums[k]!.push(sums[k]![c]! + (fall ? cell.minutes * chanceOut(leads[k]!, fall, toleranceCents) : 0));
+  });
+  const until = sums[0]!.map((_, c) => {
+    const weighed = sums.map((s) => s[c]! + NOT_DONE * (s[cells.length]! - s[c]!));
+    const best = weighed.reduce((b, w, k) => (w < weighed[b]! - 1e-9 ? k : b), 0);
+    return { out: sums[best]![c]!, leadCents: leads[best]! };
+  });
+  return { fromMs, first, until };
+}
+
+/** What a course costs, stretch by stretch. */
+export function rowOf(course: Course, cells: readonly Cell[], rule: LeadRule): Row {
+  const first = cells.findIndex((c) => c.atMs > course.fromMs);
+  const at = first < 0 ? cells.length : first;
+  const falls = cells.slice(at).map((c): Fall => {
+    const { mean, sd } = momentsOf(course.fallTo(c.atMs));
+    return { mean, sd: Math.hypot(sd, course.sigmaCents) };
+  });
+  return rowFrom(course.fromMs, cells, at, falls, course.standsCents, rule);
+}
