@@ -62,9 +62,6 @@ test('a curtain is set, the plan read, its next walk done: it ticks, the forecas
   };
   await expect(fall).toBeVisible();
   const before = await width();
-  const nextWalk = todo.locator('[data-what=check]').filter({ hasText: 'Requinto' }).first();
-  const nextTime = todo.getByRole('listitem').filter({ has: nextWalk }).first();
-  const walkBefore = (await nextTime.textContent())!;
   const next = page.getByTestId('next');
   await expect(next).toContainText('Requinto');
   await page.keyboard.press('Enter');
@@ -72,7 +69,6 @@ test('a curtain is set, the plan read, its next walk done: it ticks, the forecas
   await walk(page);
   await page.getByRole('link', { name: 'Plan' }).click();
   await expect(todo.getByText(/✓ Checked Requinto, nylon: 6 strings, \d brought up/)).toBeVisible();
-  await expect(nextTime).not.toHaveText(walkBefore);
   // How much one walk narrows it is `core/plan`'s test: here it may be less than the tenth of a cent that is shown.
   await expect.poll(width).toBeLessThanOrEqual(before);
 

@@ -104,20 +104,26 @@ async function showingBeats(page: Page) {
   await page.waitForTimeout(3000);
 }
 
-/** A new tuning on the floating bridge, as far as the claw, or to the first stop. */
-async function bridging(page: Page, until: RegExp, tuning?: string) {
-  if (tuning) {
-    await page.goto('/demo/tuning/baritone');
-    await page.getByRole('button', { name: tuning }).click();
-    await page.keyboard.press('Enter');
-    await page.waitForTimeout(800);
-    await page.goto('/demo/bridge/baritone');
-    await page.getByTestId('instruction').waitFor();
-    await page.waitForTimeout(1500);
-  } else await page.getByRole('button', { name: 'New strings' }).click();
+/** New strings on the floating bridge, to the first stop. */
+async function bridging(page: Page) {
+  await page.getByRole('button', { name: 'New strings' }).click();
   await page.keyboard.press('Enter');
-  await handsUntil(page, until);
+  await handsUntil(page, /and turn$/);
   await page.waitForTimeout(600);
+}
+
+/** Shortly before the curtain: the last tuning, a string on its way to where it is left. */
+async function waiting(page: Page) {
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: '+1 h' }).click();
+  await page.getByRole('button', { name: '+10 min' }).click();
+  await page.waitForTimeout(2500);
+  await page.keyboard.press('Enter');
+  await handsUntil(page, /and turn$/);
+  await page.keyboard.press('p');
+  for (let i = 0; i < 12; i++) {
+    await page.keyboard.press('ArrowUp');
+    await page.waitForTimeout(200);
+  }
 }
 
 const ACTS: Record<string, (page: Page) => Promise<void>> = {
@@ -125,7 +131,8 @@ const ACTS: Record<string, (page: Page) => Promise<void>> = {
   causes: asking,
   friction: binding,
   ear: showingBeats,
-  bridge: (page) => bridging(page, /and turn$/),
+  bridge: bridging,
+  wings: waiting,
   tuning: async (page) => {
     await page.getByRole('button', { name: 'Pure fifths from A' }).click();
   },
@@ -143,12 +150,6 @@ const NAMES: Record<string, string> = { ear: 'by-ear' };
 // A picture of every view, and of what its first sight does not show.
 for (const { path, shownAt } of VIEWS) await shot(NAMES[path] ?? path, `/demo/${shownAt}`, ACTS[path]);
 await shot('bench-night', '/demo/bench/requinto', ringing, 'dark');
-await shot(
-  'bridge-claw',
-  '/demo/bridge/baritone',
-  (page) => bridging(page, /^Turn both screws/, 'A half step down'),
-  'dark',
-);
 await shot('first', '/bench', async (page) => {
   await page.keyboard.press('p');
   await page.waitForTimeout(3000);

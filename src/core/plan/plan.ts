@@ -27,6 +27,8 @@ const AIR_MIN = 35;
 const ROUNDS_MIN = 6;
 /** Strings read so shortly before the last reading belong to the same walk, min. */
 const SAME_WALK_MIN = 10;
+/** A walk that was missed until so shortly before the last tuning is made by that, min (house). */
+const TOO_NEAR_MIN = 10;
 /** Nearer to where it is to be left than this, a string is left alone for the show, cents. */
 const SHOW_FROM_CENTS = 1;
 /** Going to the instruments in the interval costs this share of going between two pieces. */
@@ -135,7 +137,7 @@ function weigh(asked: PlanAsked): Weighed {
   const found = strings.flatMap((s): Player[] =>
     s.fit ? [playerOf(s, session, nowMs, tunedAt.get(s.instrumentId)!)] : [],
   );
-  const early = nowMs < firstTunedMs && anchorMs < firstTunedMs;
+  const early = nowMs < firstTunedMs - TOO_NEAR_MIN * MINUTE;
   const walks = early
     ? chooseWalks(
         found.filter((p) => p.toTune),

@@ -103,7 +103,6 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
     if (!over) return;
     pass.stop();
     onHold(undefined);
-    say(`${life.record.name}: done.`);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [over]);
   const leftMs = pass.pass && hurried ? pass.pass.startedMs + pauseS * 1000 - now : undefined;
@@ -115,6 +114,7 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
         aria-label="In the wings"
         className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto px-8 py-4 max-sm:px-4"
       >
+        <h1 className="sr-only">In the wings</h1>
         <Countdown show={show} nowMs={now} zoneMin={zoneMin} />
         {step ? (
           <>
