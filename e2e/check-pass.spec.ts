@@ -33,7 +33,7 @@ test('a whole check pass by keys alone: six strings as found, the low ones broug
     brought++;
   }
   expect(brought).toBeGreaterThan(2);
-  await expect(instruction(page)).toHaveText(/^Check again at (\d\d:\d\d|tomorrow .*)|^Check again in a few minutes/);
+  await expect(instruction(page)).toHaveText(/^Leave it: next visit \d\d:\d\d$/);
   const kept = await page.getByRole('listitem').filter({ hasText: 'settling' }).count();
   expect(kept).toBeGreaterThan(0);
 
@@ -82,22 +82,22 @@ test('Z takes the last reading back, digits choose, Page Up goes back, and a pas
   await expect(panel(page).getByRole('heading')).not.toContainText('as found');
 });
 
-test('a check that is due stays due: the clock moves on, the time does not, and a figure is shown with its age', async ({
+test('a visit of the plan stays where it is while the clock moves on, then it is due; a figure is shown with its age', async ({
   page,
 }) => {
   await openDemo(page);
-  const due = async () =>
-    [...((await page.getByRole('listitem').allTextContents()).join(' ').matchAll(/due since (\d+:\d\d)/g) ?? [])].map(
-      (m) => m[1],
-    );
+  await expect(instruction(page)).toHaveText(/^Leave it: next visit 16:\d\d$/);
+  const said = (await instruction(page).textContent())!;
+  const lanes = page.getByRole('region', { name: 'Strings' }).getByRole('listitem');
+  await expect(lanes.filter({ hasText: said.toLowerCase() }).first()).toBeVisible();
   await page.getByRole('button', { name: '+1 h' }).click();
-  await expect(page.getByRole('listitem').filter({ hasText: 'due since' }).first()).toBeVisible();
-  const first = await due();
-  await expect(panel(page).getByRole('heading')).toContainText(/next to check, now, due since \d+:\d\d/);
   await expect(page.getByTestId('age')).toContainText(/^[+−]?[\d.]+ at \d+:\d\d, by now about [+−]?\d+ ±\d+/);
   await page.getByRole('button', { name: '+10 min' }).click();
   await expect(page.getByText(/Demonstration, the Heron at/)).toContainText('15:1');
-  await expect.poll(async () => (await due()).slice(0, first.length).join()).toBe(first.join());
+  await expect(instruction(page)).toHaveText(said);
+  await page.getByRole('button', { name: '+1 h' }).click();
+  await expect(instruction(page)).toHaveText('Now: check it, to learn how it falls');
+  await expect(lanes.filter({ hasText: 'bring it up now' }).first()).toBeVisible();
 });
 
 test('an empty bench: Enter puts an instrument on it, and F fits nothing', async ({ page }) => {
@@ -119,7 +119,7 @@ test('keys stay quiet while a field has the focus', async ({ page }) => {
   await expect(page.getByRole('alert').filter({ hasText: 'Write cents' })).toBeVisible();
   await page.getByLabel('Cents from the target, or Hz').fill('−6,3');
   await page.keyboard.press('Enter');
-  await expect(message(page)).toContainText('A4 as found −6.3 ±1.0 kept');
+  await expect(message(page)).toContainText('as found −6.3 ±1.0 kept');
   await page.goto('/demo/log');
   await expect(page.getByRole('listitem').first()).toContainText('as-found −6.3 ±1.0 cents (typed');
 });

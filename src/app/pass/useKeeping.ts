@@ -29,13 +29,13 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
   async function keep(stringId: string, heard: Fields, of: PassStep | undefined, learned?: TunerLearned) {
     const string = life.strings.find((s) => s.plan.stringId === stringId)!;
     const targetHz = stringTargetHz(string.plan, a4Hz)!;
-    // What was heard may have been counted from a lead.
-    const fields = { ...heard, cents: cents(heard.frequencyHz, targetHz) };
+    const leadCents = heard.purpose === 'as-left' ? leadIn(pass.pass, stringId) : 0;
+    // What was heard of a string that is left above its target was counted from there.
+    const fields = leadCents === 0 ? heard : { ...heard, cents: cents(heard.frequencyHz, targetHz) };
     const previous = string.readings[string.readings.length - 1];
     const slip =
       of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
     const { note } = string.plan;
-    const leadCents = fields.purpose === 'as-left' ? leadIn(pass.pass, stringId) : 0;
     const off = Math.abs(fields.cents - leadCents) > TOLERANCE_CENTS;
     const words = fields.purpose === 'as-found' ? 'as found' : off ? 'kept as it is,' : 'as left';
     let held = '';

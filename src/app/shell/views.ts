@@ -153,7 +153,7 @@ export const VIEWS: readonly ViewLine[] = [
     path: 'wings',
     title: 'Wings',
     of: 'all',
-    inHeader: true,
+    inHeader: false,
     keys: KEYS.wings,
     shownAt: 'wings',
     load: () => import('../views/wings/WingsView').then((m) => as(m.WingsView)),

@@ -23,9 +23,12 @@ export interface Course {
 }
 
 /** Spread of sharp starts, cents (house estimate). */
-const SHARP_SD = 3;
-/** Beats of the polarisations look like a sharp start: this share of what the frames seem to tell is believed (house estimate). */
-const TOLD = 0.03;
+const SHARP_SD = 5;
+/** Partials agree on the sharp start no better than this, cents; a faint one counts for less, by its amplitude to this power (house estimates, by strings on bodies and sampled instruments). */
+const BETWEEN_CENTS = 0.3;
+const LEAD_POWER = 2;
+/** Degrees of freedom of what partials say of the sharp start: one that beats does not drag it (Student's t, Lange et al. 1989). */
+const NU = 4;
 /** Phase wander that is in every real partial (polarisations, body), rad (house estimate). */
 const WANDER_RAD = 0.03;
 /** A frame of a partial counts while it stands so far above the noise. */
@@ -91,10 +94,62 @@ function energyOf(tracks: readonly PartialTrack[], noise: readonly number[]): Fl
   return energy.map((e) => e / first);
 }
 
+/** What one partial says of the sharp start. */
+interface Told {
+  w: Float64Array;
+  used: number;
+  perCent: number;
+  residual: Float64Array;
+  curve: Float64Array;
+  lead: number;
+}
+
+/**
+ * The sharp start by all partials: each says its own, with what its phase leaves over; the string's is where they agree (Student-t
+ * weights), under its prior. Beats of polarisations are each partial's own and scatter; tension moves all alike.
+ */
+function sharpOf(base: readonly Told[]): { cents: number; sd: number } {
+  const each = base.flatMap(({ w, used, perCent, residual, curve, lead }) => {
+    let num = 0;
+    let den = 0;
+    for (let k = 0; k < used; k++) {
+      num += w[k]! * perCent * curve[k]! * residual[k]!;
+      den += w[k]! * (perCent * curve[k]!) ** 2;
+    }
+    if (den <= 0) return [];
+    const s = num / den;
+    let left = 0;
+    for (let k = 0; k < used; k++) left += w[k]! * (residual[k]! - s * perCent * curve[k]!) ** 2;
+    const scale = Math.max(1, left / used);
+    return [{ s, variance: (FRAME_OVERLAP * scale) / den / lead ** LEAD_POWER }];
+  });
+  if (each.length === 0) return { cents: 0, sd: SHARP_SD };
+  let at = 0;
+  let precision = 1 / SHARP_SD ** 2;
+  let between = BETWEEN_CENTS ** 2;
+  for (let round = 0; round < 12; round++) {
+    let sum = 0;
+    let weight = 0;
+    let spread = 0;
+    for (const { s, variance } of each) {
+      const v = variance + between;
+      const t = (NU + 1) / (NU + (s - at) ** 2 / v) / v;
+      sum += t * s;
+      weight += t;
+      spread += t * (s - at) ** 2;
+    }
+    // How far they disagree, beyond what each leaves over.
+    between = Math.max(BETWEEN_CENTS ** 2, spread / weight);
+    precision = weight + 1 / SHARP_SD ** 2;
+    at = sum / precision;
+  }
+  return { cents: Math.max(0, at), sd: 1 / Math.sqrt(precision) };
+}
+
 /**
  * Fits every partial's phase with a straight line (its frequency at rest) and one sharp start common to all: a plucked
  * string's tension, and so its pitch, rises with the square of its amplitude (Carrier 1945; Valette 1995), and falls with the
- * measured energy of the note. One coefficient, by least squares under its prior, never negative.
+ * measured energy of the note. One coefficient, never negative.
  * @param noise amplitude of the noise in each track's band, same units as the track
  * @param plucked the stretch begins with the note
  * @returns undefined when no partial stands out for four frames
@@ -134,25 +189,11 @@ export function fitCourse(
     };
   });
   if (base.length === 0) return undefined;
-  let sharp = 0;
-  let sharpSd = plucked ? SHARP_SD : 0;
-  // What falls long after the pluck is no sharp start.
-  for (let round = 0; round < 4 && plucked; round++) {
-    let num = 0;
-    let den = 1 / SHARP_SD ** 2;
-    for (const { w, used, perCent, residual, curve, scale, lead } of base)
-      for (let k = 0; k < used; k++) {
-        const u = (lead * TOLD * w[k]! * perCent) / (FRAME_OVERLAP * scale);
-        num += u * curve[k]! * residual[k]!;
-        den += u * perCent * curve[k]! ** 2;
-      }
-    sharpSd = 1 / Math.sqrt(den);
-    sharp = Math.max(0, num / den);
-    for (const b of base) {
-      let sum = 0;
-      for (let k = 0; k < b.used; k++) sum += b.w[k]! * (b.residual[k]! - sharp * b.perCent * b.curve[k]!) ** 2;
-      b.scale = Math.max(1, sum / b.used);
-    }
+  const { cents: sharp, sd: sharpSd } = plucked ? sharpOf(base) : { cents: 0, sd: 0 };
+  for (const b of base) {
+    let sum = 0;
+    for (let k = 0; k < b.used; k++) sum += b.w[k]! * (b.residual[k]! - sharp * b.perCent * b.curve[k]!) ** 2;
+    b.scale = Math.max(1, sum / b.used);
   }
   for (const b of base) for (let k = 0; k < b.used; k++) b.residual[k]! -= sharp * b.perCent * b.curve[k]!;
   const partials = base.map(({ track, used, w, perCent, line, pull, residual, scale }): PartialFit => {

@@ -10,15 +10,13 @@ const PAUSES_S = [30, 60, 90, 120, 180] as const;
 const WALK_S = 15;
 const SHOWN_AFTER = 3;
 
-/** The night chart while this view is open: nobody lights up a stage. */
+/** The night's colours while this view is open, whatever the chart: nobody lights up a stage. */
 function useNight(): void {
   useEffect(() => {
     const { dataset } = document.documentElement;
-    const before = dataset['chart'];
-    dataset['chart'] = 'night';
+    dataset['stage'] = 'dark';
     return () => {
-      if (before === undefined) delete dataset['chart'];
-      else dataset['chart'] = before;
+      delete dataset['stage'];
     };
   }, []);
 }
