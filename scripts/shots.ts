@@ -112,17 +112,17 @@ async function bridging(page: Page) {
   await page.waitForTimeout(600);
 }
 
-/** Shortly before the curtain: the last tuning, a string on its way to where it is left. */
+/** Between two pieces: what is needed most, a string on its way to where it is left. */
 async function waiting(page: Page) {
-  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: '+1 h' }).click();
-  await page.getByRole('button', { name: '+10 min' }).click();
+  await page.getByRole('button', { name: 'To the curtain' }).click();
   await page.waitForTimeout(2500);
   await page.keyboard.press('Enter');
   await handsUntil(page, /and turn$/);
   await page.keyboard.press('p');
-  for (let i = 0; i < 12; i++) {
+  await page.waitForTimeout(500);
+  for (let i = 0; i < 3; i++) {
     await page.keyboard.press('ArrowUp');
-    await page.waitForTimeout(200);
+    await page.waitForTimeout(250);
   }
 }
 

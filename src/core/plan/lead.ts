@@ -6,6 +6,8 @@ const MINUTE = 60000;
 const STEP_CENTS = 0.25;
 /** A smaller lead is not worth an aim, cents (house). */
 const LEAST_CENTS = 0.5;
+/** Nor is one that saves less, minutes out (house). */
+const LEAST_MINUTES = 0.3;
 /** A string is not left nearer to the edge above than this when the music begins, cents (house). */
 const EDGE_CENTS = 0.75;
 
@@ -73,7 +75,8 @@ export function rowFrom(
   const until = sums[0]!.map((_, c) => {
     const weighed = sums.map((s) => s[c]! + NOT_DONE * (s[cells.length]! - s[c]!));
     const best = weighed.reduce((b, w, k) => (w < weighed[b]! - 1e-9 ? k : b), 0);
-    return { out: sums[best]![c]!, leadCents: leads[best]! };
+    const taken = weighed[0]! - weighed[best]! > LEAST_MINUTES ? best : 0;
+    return { out: sums[taken]![c]!, leadCents: leads[taken]! };
   });
   return { fromMs, first, until };
 }

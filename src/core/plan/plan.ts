@@ -308,7 +308,7 @@ function addLastTunings(
     const atMs = Math.max(dueMs, free[hand]!);
     const minutes = takes(named, ROUTINE);
     free[hand] = atMs + minutes * MINUTE;
-    add('last-tuning', atMs, named, minutes, lastWords(own.map((s) => ({ note: s.note, leadCents: leads.get(s)! }))), {
+    add('last-tuning', atMs, named, minutes, lastWords(own.some((s) => leads.get(s)! > 0)), {
       for: 'last-tuning',
       leaveAtCents: Object.fromEntries(own.map((s) => [s.stringId, leads.get(s)!])),
       bringUpFromCents: SHOW_FROM_CENTS,

@@ -20,7 +20,7 @@ import { ShowSheet } from './ShowSheet';
 import { TimeLine } from './TimeLine';
 import { Choices } from './Choices';
 import { ToDo } from './ToDo';
-import { ADVICE, STEP_WORDS, sumWords } from './words';
+import { ADVICE, leadWords, STEP_WORDS, sumWords } from './words';
 
 const MINUTE = 60000;
 const CHIME_HZ = 660;
@@ -116,7 +116,11 @@ export function PlanView() {
       'slow-anchor-plan.ics',
       planCalendar(
         work,
-        { title: (i) => `${STEP_WORDS[i.what]}: ${nameOf(i.instrumentId)}`, strings: notesOf, place: show.place },
+        {
+          title: (i) => `${STEP_WORDS[i.what]}: ${nameOf(i.instrumentId)}`,
+          strings: (i) => notesOf(i, (id) => leadWords(i, id)),
+          place: show.place,
+        },
         nowMs(),
       ),
       'text/calendar',

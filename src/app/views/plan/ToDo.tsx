@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import type { DoneWalk, PlanItem, PlanStep } from '../../../core/plan';
-import { dueTime, signed } from '../../parts/format';
-import { STEP_WORDS, visitsOf } from './words';
+import { dueTime } from '../../parts/format';
+import { leadWords, STEP_WORDS, visitsOf } from './words';
 
 const MINUTE = 60000;
 
@@ -70,10 +70,3 @@ export function ToDo({ items, done, nowMs, zoneMin, nameOf, notesOf }: Props) {
     </ol>
   );
 }
-
-/** A lead smaller than this is none, cents. */
-const SMALL_CENTS = 0.3;
-const leadWords = ({ leaveAtCents }: PlanItem, stringId: string): string => {
-  const lead = leaveAtCents?.[stringId] ?? 0;
-  return Math.abs(lead) < SMALL_CENTS ? '' : ` ${signed(lead)}`;
-};

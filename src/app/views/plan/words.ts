@@ -1,3 +1,4 @@
+import { signed } from '../../parts/format';
 import type { Effort, PlanItem, PlanStep, PlanSum } from '../../../core/plan';
 
 /** What an item asks for, in a few words. */
@@ -17,6 +18,12 @@ export const EFFORT_WORDS: Record<Effort, string> = { once: 'Once', few: 'A few 
 
 /** Advice, not work: it stands apart from the time line. */
 export const ADVICE: ReadonlySet<PlanStep> = new Set(['restring', 'too-late', 'same-day']);
+
+/** What a string is left at above its target, beside its note. */
+export const leadWords = ({ leaveAtCents }: PlanItem, stringId: string): string => {
+  const lead = leaveAtCents?.[stringId] ?? 0;
+  return lead === 0 ? '' : ` ${signed(lead)}`;
+};
 
 /** A plan in figures. */
 export const sumWords = ({ before, inShow, minutes, out }: PlanSum): string =>
