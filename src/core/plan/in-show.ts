@@ -14,8 +14,8 @@ export interface Prices {
 }
 
 export interface Retunings<S> {
-  /** Which of the times are used, in order, with the strings retuned there and what each saves, the most first. */
-  visits: { time: number; strings: { string: S; leadCents: number; saves: number }[] }[];
+  /** Which of the times are used, in order, with the strings retuned there, what each saves until it is touched again, and in each stretch: the most in need first. */
+  visits: { time: number; strings: { string: S; leadCents: number; saves: number; rate: number }[] }[];
   /** Lead of each string at its start. */
   startLead: number[];
   /** Expected minutes out, and with all prices. */
@@ -107,9 +107,15 @@ function told<S>(strings: readonly InShow<S>[], visits: readonly number[], price
       const before = rows[i]!;
       const { out: with_, leadCents } = row.until[cellOf(i + 2)]!;
       const without = before.until[cellOf(i + 2)]!.out - before.until[row.first]!.out;
-      done[k]!.strings.push({ string: s.string, leadCents, saves: without - with_ });
+      const saves = without - with_;
+      done[k]!.strings.push({
+        string: s.string,
+        leadCents,
+        saves,
+        rate: saves / Math.max(1, cellOf(i + 2) - row.first),
+      });
     });
   }
-  for (const v of done) v.strings.sort((a, b) => b.saves - a.saves);
+  for (const v of done) v.strings.sort((a, b) => b.rate - a.rate);
   return { visits: done.filter((v) => v.strings.length > 0), startLead, out };
 }
