@@ -75,7 +75,10 @@ export function usePlan(show: Show | undefined) {
   );
   const ask: PlanAsk = {
     instrumentIds: playing.map((i) => i.record.instrumentId),
-    session: show ? planSession(show, bench.room?.tempC ?? null) : NO_SESSION,
+    // Nothing was missed before the show was written down.
+    session: show
+      ? planSession({ ...show, skippedMs: Math.max(show.skippedMs ?? 0, show.sinceMs) }, bench.room?.tempC ?? null)
+      : NO_SESSION,
     nowMs: now,
     zoneMin,
     minutesPerString: perString,

@@ -55,7 +55,7 @@ export function PlanView() {
   const advice = (plan?.items ?? []).filter((i) => ADVICE.has(i.what));
   const next = work.find((i) => WORK.has(i.what)) ?? work[0];
   const go = () => next && void navigate(`${basePath}/bench/${next.instrumentId}`);
-  /** The show written down anew with a change, and what it does to the plan. */
+  /** The show written down anew with a change, at its own time: its walks count from there. And what that does to the plan. */
   const change = (fields: Partial<Show>, words: (was: PlanSum) => string) => {
     if (!show || !plan) return;
     const { sinceMs, ...kept } = show;
