@@ -9,7 +9,6 @@ import {
   SHOW_MIN,
   showDay,
   TOLERANCE,
-  trueCents,
   visit,
   watch,
   type Played,
@@ -152,7 +151,6 @@ const WAYS: [string, Way][] = [
     byClock(Infinity, (day, now) => now + (now - Math.min(...day.strings.map((s) => s.strungMs)))),
   ],
 ];
-void trueCents;
 const only = process.argv[4];
 const rows = WAYS.filter(([name]) => !only || name === only).map(([name, way]) => {
   const own = blank();

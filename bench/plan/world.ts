@@ -139,7 +139,7 @@ export function showDay(seed: number, show: number): ShowDay {
   return day;
 }
 
-export const trueCents = (s: Played, atMs: number): number => s.truth.centsAt((atMs - s.strungMs) / MINUTE) + leadOf(s);
+const trueCents = (s: Played, atMs: number): number => s.truth.centsAt((atMs - s.strungMs) / MINUTE) + leadOf(s);
 /** What a string was left above its target: kept here, since the true string knows no leads. */
 const leads = new WeakMap<Played, number>();
 const leadOf = (s: Played) => leads.get(s) ?? 0;
