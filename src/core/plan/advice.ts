@@ -8,7 +8,7 @@ const DAY = 1440 * MINUTE;
 /** Below this there, instruments stay in their cases until it is warmer, deg C. */
 const FREEZING_C = 2;
 
-export const minus = (cents: number) => cents.toFixed(0).replace('-', '−');
+const minus = (cents: number) => cents.toFixed(0).replace('-', '−');
 
 /** Advice about one instrument: what, when, which strings, why. */
 export interface Advice {

@@ -5,7 +5,7 @@ const MINUTE = 60000;
 /** So many of the likeliest hypotheses are counted, of up to 162: the plan asks them hundreds of times. */
 const BELIEVED = 20;
 /** A hand leaves a string within this of where it means to, cents (house estimate). */
-export const HAND_CENTS = 0.8;
+const HAND_CENTS = 0.8;
 
 /** A forecast reduced to what is likely. */
 function likely(fit: SettlingFit): SettlingFit {
@@ -18,12 +18,6 @@ function likely(fit: SettlingFit): SettlingFit {
 export interface Fall {
   mean: number;
   sd: number;
-}
-
-export function momentsOf({ share, mean, sd }: Mixture): Fall {
-  const m = share.reduce((s, w, i) => s + w * mean[i]!, 0);
-  const square = share.reduce((s, w, i) => s + w * (sd[i]! ** 2 + mean[i]! ** 2), 0);
-  return { mean: m, sd: Math.sqrt(Math.max(1e-6, square - m * m)) };
 }
 
 /** What one string does from a moment on. */

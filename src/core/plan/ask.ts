@@ -9,6 +9,7 @@ import {
 } from '../records';
 import { type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
+import { WALK_GAP_MIN } from './groups';
 import { EFFORTS, READY_SCHOOLS, type PlanSession, type PlanString } from './types';
 
 const MINUTE = 60000;
@@ -19,8 +20,6 @@ const NEAR_CENTS = 3;
 const USUAL_MINUTES = 0.7;
 /** Longer from one string to the next is a pause, min (house). */
 const LONGEST_STRING_MIN = 3;
-/** Readings further apart than this belong to different walks, min. */
-const PASS_GAP_MIN = 10;
 
 /** A show as it was written down, for the plan; what nobody said is as usual. @param hereC temperature here, deg C */
 export function planSession(
@@ -73,7 +72,6 @@ export function planStrings(instruments: readonly InstrumentLife[], priorOf: Pri
         startMs,
         strungMs: life.strungMs,
         lastReadMs: last?.atMs ?? null,
-        offsetCents: last?.cents ?? null,
         fit: last && fits[i]?.fit,
         leftThere: last !== undefined && (last.purpose === 'as-left' || Math.abs(last.cents) < NEAR_CENTS),
         rounds: life.rounds.length,
@@ -107,11 +105,11 @@ export function doneWalks(instruments: readonly InstrumentLife[], sinceMs: numbe
 }
 
 /** Readings of one instrument parted into walks where nothing was read for ten minutes. */
-export function walksOf(given: readonly ReadingRecord[]): ReadingRecord[][] {
+function walksOf(given: readonly ReadingRecord[]): ReadingRecord[][] {
   const walks: ReadingRecord[][] = [];
   let last = -Infinity;
   for (const r of [...given].sort((a, b) => a.atMs - b.atMs)) {
-    if (r.atMs - last > PASS_GAP_MIN * MINUTE) walks.push([]);
+    if (r.atMs - last > WALK_GAP_MIN * MINUTE) walks.push([]);
     walks[walks.length - 1]!.push(r);
     last = r.atMs;
   }

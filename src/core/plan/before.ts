@@ -1,5 +1,5 @@
-import { renewalOf } from '../settling';
-import { momentsOf, type Courses, type Fall } from './ahead';
+import { FRICTION_MOST_CENTS, FRICTION_SHARE, mixtureMoments, RENEWAL_CENTS, renewalOf } from '../settling';
+import type { Courses, Fall } from './ahead';
 import type { Prices } from './in-show';
 import { rowFrom, type Cell, type LeadRule } from './lead';
 import type { PlanString, VisitPurpose } from './types';
@@ -16,11 +16,6 @@ const NIGHT = { from: 23, to: 7 };
 const MEASURED_CENTS = 1.2;
 /** A slope measured at another age is off by this share for each e-fold of age between (house estimate: the laws of creep differ by as much). */
 const AGEING = 0.25;
-/** As the filter has them: a bring-up of 866 cents renews creep whole; friction after one, share of its size. */
-const RENEWAL_CENTS = 866;
-const FRICTION_SHARE = 0.02;
-const FRICTION_MOST_CENTS = 60;
-
 /** A string is retuned in the show when it has fallen by this share of the tolerance, but not more often than this. */
 const SPELL_SHARE = 1.6;
 const MOST_SPELLS = 5;
@@ -46,12 +41,23 @@ export function walkTimes(tunedMs: number, sinceMs: number, zoneMin: number): nu
     .reverse();
 }
 
+/** How far a string is brought up at its last tuning, cents: what has gone since the last walk, or stands there now. */
+export function lastBringUp({ string, courses, tunedMs }: Stake, lastWalkMs: number | undefined): number {
+  const { asRead, creepTo } = courses;
+  const gone =
+    lastWalkMs === undefined
+      ? creepTo(string.lastReadMs!, tunedMs).mean - asRead().standsCents!
+      : creepTo(lastWalkMs, tunedMs).mean;
+  return Math.max(0, gone);
+}
+
 /** How many minutes a string will be out after its last tuning, hands off, if it is read and brought up at given times before. */
-export function stakeOf({ string, courses, tunedMs, cells, rule }: Stake) {
-  const { fit, asRead, broughtUp, creepTo, ageMin } = courses;
+function stakeOf(stake: Stake) {
+  const { string, courses, tunedMs, cells, rule } = stake;
+  const { fit, broughtUp, creepTo, ageMin } = courses;
   const lastMs = string.lastReadMs!;
   const free = broughtUp(tunedMs, 0);
-  const falls = cells.map((c) => momentsOf(free.fallTo(c.atMs)));
+  const falls = cells.map((c) => mixtureMoments(free.fallTo(c.atMs)));
   const endMs = cells[cells.length - 1]!.atMs;
   const lnAge = (atMs: number) => Math.log(Math.max(1, ageMin(atMs)));
   const showAge = 0.5 * (lnAge(tunedMs) + lnAge(endMs));
@@ -64,15 +70,8 @@ export function stakeOf({ string, courses, tunedMs, cells, rule }: Stake) {
   const renewal = renewalOf(fit);
   const renewalSpread = Math.sqrt(renewal * (1 - Math.min(1, renewal)));
   const slope = creepTo(lastMs, endMs).mean / Math.log(ageMin(endMs) / Math.max(1, ageMin(lastMs)));
-  const stands = asRead().standsCents!;
-  const fallenAt = (atMs: number) => (atMs <= lastMs ? 0 : creepTo(lastMs, atMs).mean);
-  const fallen = new Map<number, number>();
-  const fallTo = (atMs: number) => {
-    let f = fallen.get(atMs);
-    if (f === undefined) fallen.set(atMs, (f = fallenAt(atMs)));
-    return f;
-  };
-  const tuned = fallTo(tunedMs);
+  const fallTo = remembered((atMs: number) => (atMs <= lastMs ? 0 : creepTo(lastMs, atMs).mean));
+  const sizeAfter = remembered((walkMs: number | undefined) => lastBringUp(stake, walkMs));
   return (times: readonly number[]): { out: number; sharpness: number; sizeCents: number } => {
     let information = 0;
     let before = 0;
@@ -85,7 +84,7 @@ export function stakeOf({ string, courses, tunedMs, cells, rule }: Stake) {
       sinceMs = t;
     }
     const sharpness = unsure > 0 ? 1 / (1 / unsure + information) : 0;
-    const sizeCents = Math.max(0, times.length > 0 ? tuned - before : tuned - stands);
+    const sizeCents = sizeAfter(times.at(-1));
     const friction = FRICTION_SHARE * Math.min(FRICTION_MOST_CENTS, sizeCents);
     const moved = falls.map((f, i): Fall => {
       const again =
@@ -106,6 +105,16 @@ export function stakeOf({ string, courses, tunedMs, cells, rule }: Stake) {
   };
 }
 
+/** The same answer without the work: walks are tried at the same few times again and again. */
+function remembered<K>(work: (key: K) => number): (key: K) => number {
+  const results = new Map<K, number>();
+  return (key) => {
+    const result = results.get(key) ?? work(key);
+    results.set(key, result);
+    return result;
+  };
+}
+
 /** Where the show parts into spells that each fall no more than a lead can meet. */
 function spellsOf(falls: readonly Fall[], toleranceCents: number): number[] {
   const most = Math.max(SPELL_SHARE * toleranceCents, (falls[falls.length - 1]!.mean - falls[0]!.mean) / MOST_SPELLS);
@@ -118,7 +127,7 @@ function spellsOf(falls: readonly Fall[], toleranceCents: number): number[] {
 
 export interface Walk {
   atMs: number;
-  strings: { string: PlanString; saves: number; for: VisitPurpose; fallCents: number }[];
+  strings: { string: PlanString; saves: number; for: VisitPurpose }[];
 }
 
 /**
@@ -178,7 +187,7 @@ export function chooseWalks(
       const without = out(own.filter((t) => t !== atMs));
       const with_ = out(own);
       const settles = without.sizeCents - with_.sizeCents > 3 && without.sharpness < 1.5 * with_.sharpness;
-      return { string, saves: without.out - with_.out, for: settles ? 'settle' : 'learn', fallCents: with_.sizeCents };
+      return { string, saves: without.out - with_.out, for: settles ? 'settle' : 'learn' };
     }),
   }));
 }

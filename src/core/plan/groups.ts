@@ -1,6 +1,8 @@
 import type { PlanString } from './types';
 
 const MINUTE = 60000;
+/** Readings of an instrument further apart than this belong to different walks, min. */
+export const WALK_GAP_MIN = 10;
 
 /** Strings of a list by instrument, in order of first appearance. */
 export function byInstrument(strings: readonly PlanString[]): Map<string, PlanString[]> {
@@ -12,18 +14,13 @@ export function byInstrument(strings: readonly PlanString[]): Map<string, PlanSt
 /** How long some strings take, min. */
 export type Takes = (strings: readonly PlanString[], times?: number) => number;
 
-/** One instrument after the other from a time on, as many at once as there are hands. */
-export function spread(
-  strings: readonly PlanString[],
-  atMs: number,
-  hands: number,
-  takes: Takes,
-  each: (own: PlanString[], atMs: number) => void,
-): void {
-  const free = Array.from({ length: Math.max(1, hands) }, () => atMs);
-  for (const own of byInstrument(strings).values()) {
+/** So many hands from a time on: each job goes to the one that is free first. @returns when it begins, ms */
+export function handsFrom(hands: number, fromMs: number): (minutes: number, notBeforeMs?: number) => number {
+  const free = Array.from({ length: Math.max(1, hands) }, () => fromMs);
+  return (minutes, notBeforeMs = -Infinity) => {
     const hand = free.indexOf(Math.min(...free));
-    each(own, free[hand]!);
-    free[hand]! += takes(own) * MINUTE;
-  }
+    const atMs = Math.max(notBeforeMs, free[hand]!);
+    free[hand] = atMs + minutes * MINUTE;
+    return atMs;
+  };
 }

@@ -1,11 +1,12 @@
 export { doneWalks, minutesPerString, planSession, planStrings, type DoneWalk, type PriorOf } from './ask';
 export { ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
-export { planChoices, planShow, type PlanAsked } from './plan';
+export { planChoices, planShow } from './plan';
 export {
   EFFORTS,
   READY_SCHOOLS,
   type Effort,
   type Plan,
+  type PlanAsked,
   type PlanItem,
   type PlanSession,
   type PlanStep,

@@ -1,5 +1,5 @@
-import { errorFunction } from 'simple-statistics';
-import { momentsOf, type Course, type Fall } from './ahead';
+import { mixtureMoments, normalBelow } from '../settling';
+import type { Course, Fall } from './ahead';
 
 const MINUTE = 60000;
 /** Leads are looked for in such steps, cents. */
@@ -26,11 +26,9 @@ export const cellsOf = (fromMs: number, toMs: number, count: number): Cell[] =>
     minutes: (toMs - fromMs) / count / MINUTE,
   }));
 
-const below = (x: number) => 0.5 * (1 + errorFunction(x / Math.SQRT2));
-
 /** Chance to be out of tolerance where a string that was left at a lead has fallen by so much. */
-export const chanceOut = (leadCents: number, { mean, sd }: Fall, toleranceCents: number): number =>
-  1 - below((toleranceCents + mean - leadCents) / sd) + below((mean - leadCents - toleranceCents) / sd);
+const chanceOut = (leadCents: number, { mean, sd }: Fall, toleranceCents: number): number =>
+  1 - normalBelow(toleranceCents + mean - leadCents, 0, sd) + normalBelow(mean - leadCents - toleranceCents, 0, sd);
 
 /** A string left at one moment: what each stretch of the show costs it until it is touched again, by the best lead. */
 export interface Row {
@@ -86,7 +84,7 @@ export function rowOf(course: Course, cells: readonly Cell[], rule: LeadRule): R
   const first = cells.findIndex((c) => c.atMs > course.fromMs);
   const at = first < 0 ? cells.length : first;
   const falls = cells.slice(at).map((c): Fall => {
-    const { mean, sd } = momentsOf(course.fallTo(c.atMs));
+    const { mean, sd } = mixtureMoments(course.fallTo(c.atMs));
     return { mean, sd: Math.hypot(sd, course.sigmaCents) };
   });
   return rowFrom(course.fromMs, cells, at, falls, course.standsCents, rule);

@@ -1,14 +1,16 @@
-import type { Course } from './ahead';
 import {
   chanceToHold,
   mixtureBelow,
   fallAhead,
   fitSettling,
   mixtureQuantile,
+  type Mixture,
   type SettlingFit,
   type SettlingMaterial,
   type SettlingPrior,
 } from '../settling';
+import type { Course } from './ahead';
+import type { FallSpan } from './types';
 
 const MINUTE = 60000;
 /** From this chance on a string is said to hold through the show (house; bench/plan tells how often that is wrong). */
@@ -37,16 +39,18 @@ export function chanceWithin(
   };
   return Math.max(0, inAt(playsMs.from) + inAt(playsMs.to) - 1);
 }
+
+export const fallSpan = (mix: Mixture): FallSpan => ({
+  q05: mixtureQuantile(mix, 0.05),
+  q50: mixtureQuantile(mix, 0.5),
+  q95: mixtureQuantile(mix, 0.95),
+});
+
 /** Rounds and treatment leave about this share of a new string's slope (house estimate, to be tested as a trial). */
 const MADE_READY = 0.55;
 
 /** A fresh string as its prior alone describes it, at an age. */
-export function freshFit(
-  material: SettlingMaterial,
-  prior: SettlingPrior,
-  ageMin: number,
-  madeReady: boolean,
-): SettlingFit {
+function freshFit(material: SettlingMaterial, prior: SettlingPrior, ageMin: number, madeReady: boolean): SettlingFit {
   const known = madeReady ? { ...prior, slopeCents: prior.slopeCents * MADE_READY } : prior;
   return fitSettling(
     {
@@ -65,7 +69,7 @@ export function freshFit(
 export interface RestringOutlook {
   chance: number;
   /** Fall from the last tuning to the interval, or the end where there is none, cents. */
-  fall: { q05: number; q50: number; q95: number };
+  fall: FallSpan;
 }
 
 export function ifRestrung(
@@ -81,7 +85,7 @@ export function ifRestrung(
   const mix = fallAhead(fit, Math.max(1, (intervalMs - tunedMs) / MINUTE));
   return {
     chance: chanceToHold(fit, Math.max(1, (endMs - tunedMs) / MINUTE), NEW_MARGIN * toleranceCents, 0),
-    fall: { q05: mixtureQuantile(mix, 0.05), q50: mixtureQuantile(mix, 0.5), q95: mixtureQuantile(mix, 0.95) },
+    fall: fallSpan(mix),
   };
 }
 

@@ -37,7 +37,6 @@ function aged(
     startMs: NOW - ageMin * MINUTE,
     strungMs: NOW - ageMin * MINUTE,
     lastReadMs: NOW,
-    offsetCents: 0,
     fit,
     leftThere: true,
     rounds: 0,
@@ -175,7 +174,7 @@ test('after the last tuning a plan knows what has gone since', () => {
     const [, a, b, m] = s.fit!.components[0]!.mean;
     const at = (tunedMs - s.startMs!) / MINUTE;
     const components = s.fit!.components.map((c) => ({ ...c, mean: [offsetCents - m, a, b, m] as typeof c.mean }));
-    return { ...s, fit: { ...s.fit!, nowMin: at, components }, lastReadMs: tunedMs, offsetCents };
+    return { ...s, fit: { ...s.fit!, nowMin: at, components }, lastReadMs: tunedMs };
   };
   const at = (offsetCents: number) => plan([tuned(offsetCents)], {}, tunedMs + 2 * MINUTE);
   expect(at(0).items.filter((i) => i.what === 'last-tuning')).toEqual([]);
@@ -186,7 +185,7 @@ test('after the last tuning a plan knows what has gone since', () => {
 test('a string out of tolerance in a walk is brought up; one never read is due at once', () => {
   const first = (s: PlanString) => plan([s]).items.find((i) => i.what === 'check')!;
   expect(first(aged('a', 'plain-nylon', 240)).bringUpFromCents).toBe(1.5);
-  const unread = aged('a', 'wound-nylon', 600, { fit: undefined, offsetCents: null, lastReadMs: null });
+  const unread = aged('a', 'wound-nylon', 600, { fit: undefined, lastReadMs: null });
   expect(first(unread).why).toContain('Not read yet');
   expect(first(unread).atMs).toBe(NOW);
   expect(plan([unread]).outlook[0]!.chance).toBeNull();

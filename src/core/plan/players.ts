@@ -1,5 +1,5 @@
 import { coursesOf, type Course, type Courses } from './ahead';
-import { stakeOf, type Walk } from './before';
+import { lastBringUp, type Walk } from './before';
 import { byInstrument, type Takes } from './groups';
 import { cellsOf, rowOf, type Cell, type LeadRule, type Row } from './lead';
 import { chanceWithin } from './outlook';
@@ -79,7 +79,7 @@ export function playerOf(string: PlanString, session: PlanSession, nowMs: number
 /** The bring-up at the last tuning is as large as what will have gone since the last walk before it. */
 export function withWalks(p: Player, walks: readonly Walk[]): Player {
   if (!p.toTune) return p;
-  const times = walks.filter((w) => w.strings.some((s) => s.string === p.string)).map((w) => w.atMs);
-  const start = p.courses.broughtUp(p.tunedMs, stakeOf(p)(times).sizeCents);
+  const last = walks.findLast((w) => w.strings.some((s) => s.string === p.string));
+  const start = p.courses.broughtUp(p.tunedMs, lastBringUp(p, last?.atMs));
   return { ...p, start, row: rowOf(start, p.cells, p.rule) };
 }

@@ -43,8 +43,6 @@ export interface PlanString {
   startMs: number | undefined;
   strungMs: number | null;
   lastReadMs: number | null;
-  /** Where it was last read, cents from target; null before a reading. */
-  offsetCents: number | null;
   /** Its settling as it was at the last reading; undefined before one. */
   fit: SettlingFit | undefined;
   /** It was left where it stands: brought up, or found near enough. */
@@ -52,6 +50,16 @@ export interface PlanString {
   rounds: number;
   /** How far above its target it may be left at most, cents. */
   mostLeadCents: number;
+}
+
+/** What a plan is made from. */
+export interface PlanAsked {
+  strings: readonly PlanString[];
+  session: PlanSession;
+  nowMs: number;
+  zoneMin: number;
+  /** How long one string takes to check and bring up, min, learned from the record. */
+  minutesPerString: number;
 }
 
 export const PLAN_STEPS = [
@@ -68,8 +76,7 @@ export const PLAN_STEPS = [
 export type PlanStep = (typeof PLAN_STEPS)[number];
 
 /** What a visit is for. */
-export const PURPOSES_OF_VISITS = ['settle', 'learn', 'last-tuning', 'retune'] as const;
-export type VisitPurpose = (typeof PURPOSES_OF_VISITS)[number];
+export type VisitPurpose = 'settle' | 'learn' | 'last-tuning' | 'retune';
 
 export interface PlanItem {
   /** The same in every plan of one session, so that calendars can renew it. */
@@ -85,6 +92,8 @@ export interface PlanItem {
   late: boolean;
   /** It overlaps what comes before or after. */
   conflict: boolean;
+  /** Items of one walk have the same figure, min from the curtain. */
+  walkMin?: number;
   /** Where strings are brought up. */
   for?: VisitPurpose;
   /** What each string is left at, cents above its target. */
@@ -95,6 +104,13 @@ export interface PlanItem {
   spareId?: string;
 }
 
+/** A fall: median and 90 % interval, cents. */
+export interface FallSpan {
+  q05: number;
+  q50: number;
+  q95: number;
+}
+
 /** How the show looks for one string. */
 export interface ShowOutlook {
   instrumentId: string;
@@ -102,7 +118,7 @@ export interface ShowOutlook {
   /** P(within tolerance to the end) from the last tuning on, hands off; null before a reading. */
   chance: number | null;
   /** Fall from the last tuning to the end: median and 90 % interval, cents. */
-  fall: { q05: number; q50: number; q95: number } | null;
+  fall: FallSpan | null;
 }
 
 /** What a plan asks for and what it leaves, from now on. */

@@ -3,7 +3,7 @@ import { WALK_FROM_CENTS, type Walk } from './before';
 const named = (notes: readonly string[]) =>
   notes.length > 3 ? `${notes.slice(0, 3).join(', ')} and others` : notes.join(', ');
 
-export function walkWords(strings: Walk['strings']): string {
+export function walkWords(strings: readonly Walk['strings'][number][]): string {
   const settling = strings.filter((s) => s.for === 'settle').map((s) => s.string.note);
   return settling.length > strings.length / 2
     ? `Makes ${named(settling)} settle: what is brought up now has come to rest by the last tuning.`

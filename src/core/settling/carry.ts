@@ -1,5 +1,5 @@
 import { WANDER_MIN } from './filter';
-import { creepClock, frictionBetween, type SettlingFit } from './fit';
+import { clockSteps, frictionBetween, type SettlingFit } from './fit';
 
 /**
  * The fit as it will stand at a later time if nothing more is read: every hypothesis predicted on (Kalman 1960), just as a fit
@@ -11,10 +11,9 @@ export function carryTo(fit: SettlingFit, toMin: number): SettlingFit {
   if (dt <= 0) return fit;
   const e = Math.exp(-dt / WANDER_MIN);
   const friction = frictionBetween(fit.retunes, fit.nowMin, toMin);
+  const clockStep = clockSteps(fit, fit.nowMin, toMin);
   const components = fit.components.map((c) => {
-    const shape = fit.shapes[c.hypothesis.shape]!;
-    const { kappa } = c.hypothesis;
-    const du = creepClock(shape, kappa, fit.retunes, toMin) - creepClock(shape, kappa, fit.retunes, fit.nowMin);
+    const du = clockStep(c.hypothesis);
     const stationary = c.wanderSd ** 2;
     const [o, a, b, m] = c.mean;
     const at = (row: number, column: number) => c.cov[4 * row + column]!;

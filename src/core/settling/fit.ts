@@ -40,9 +40,12 @@ const WANDERS: [number, number][] = [
   [1, 0.3],
 ];
 /** A bring-up of a full octave of strain renews creep fully; 866 cents is half the speed in cents per unit of ln tension. */
-const RENEWAL_CENTS = 866;
+export const RENEWAL_CENTS = 866;
 const ROOM_SD_C = 1.1;
 const FRICTION_MIN = 1.5;
+/** Share of a bring-up that friction gives back, and the largest that counts, cents (house estimates). */
+export const FRICTION_SHARE = 0.02;
+export const FRICTION_MOST_CENTS = 60;
 
 /** Creep clock U at a time: age of the string plus what each bring-up before it renewed. */
 export function creepClock(shape: CreepShape, kappa: number, retunes: Retune[], tMin: number): number {
@@ -56,14 +59,33 @@ export function creepClock(shape: CreepShape, kappa: number, retunes: Retune[], 
   return u;
 }
 
+/** How far the creep clock of a hypothesis goes on between two ages; each kind of clock is read once. */
+export function clockSteps(
+  { shapes, retunes }: SettlingFit,
+  fromMin: number,
+  toMin: number,
+): (h: Hypothesis) => number {
+  const steps = new Map<string, number>();
+  return ({ shape, kappa }) => {
+    const key = `${shape}/${kappa}`;
+    let du = steps.get(key);
+    if (du === undefined) {
+      const s = shapes[shape]!;
+      du = creepClock(s, kappa, retunes, toMin) - creepClock(s, kappa, retunes, fromMin);
+      steps.set(key, du);
+    }
+    return du;
+  };
+}
+
 /** Extra fall by friction at nut and saddle after a bring-up, between two times: mean and sd in cents. */
 export function frictionBetween(retunes: Retune[], fromMin: number, toMin: number): { mean: number; sd: number } {
   let last: Retune | undefined;
   for (const r of retunes) if (r.t <= fromMin) last = r;
   if (!last) return { mean: 0, sd: 0 };
   const part = Math.exp(-(fromMin - last.t) / FRICTION_MIN) - Math.exp(-(toMin - last.t) / FRICTION_MIN);
-  const size = Math.min(last.sizeCents, 60);
-  return { mean: (0.3 + 0.02 * size) * part, sd: (0.15 + 0.01 * size) * part };
+  const size = Math.min(last.sizeCents, FRICTION_MOST_CENTS);
+  return { mean: (0.3 + FRICTION_SHARE * size) * part, sd: (0.15 + 0.01 * size) * part };
 }
 
 function normalise(ends: FilterEnd[]): Component[] {

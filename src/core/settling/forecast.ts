@@ -1,6 +1,6 @@
 import { errorFunction } from 'simple-statistics';
 import { WANDER_MIN } from './filter';
-import { creepClock, frictionBetween, type SettlingFit } from './fit';
+import { clockSteps, frictionBetween, type SettlingFit } from './fit';
 
 /** A mixture of normal distributions: share, mean and sd of each part. */
 export interface Mixture {
@@ -31,25 +31,15 @@ function spreadScale(hMin: number): number {
 
 /** Distribution of the fall in cents (flat positive) from now until hMin later, if the string is left alone. */
 export function fallAhead(fit: SettlingFit, hMin: number): Mixture {
-  const { components, shapes, retunes, nowMin } = fit;
+  const { components, retunes, nowMin } = fit;
   const e = Math.exp(-hMin / WANDER_MIN);
   const day = 1 - Math.cos((2 * Math.PI * hMin) / 1440);
   const friction = frictionBetween(retunes, nowMin, nowMin + hMin);
   const scale = spreadScale(hMin) * (nowMin < 60 ? 1.2 : 1);
-  const advance = new Map<string, number>();
-  const clockStep = (shape: number, kappa: number): number => {
-    const key = `${shape}/${kappa}`;
-    let du = advance.get(key);
-    if (du === undefined) {
-      const s = shapes[shape]!;
-      du = creepClock(s, kappa, retunes, nowMin + hMin) - creepClock(s, kappa, retunes, nowMin);
-      advance.set(key, du);
-    }
-    return du;
-  };
+  const clockStep = clockSteps(fit, nowMin, nowMin + hMin);
   const mix: Mixture = { share: [], mean: [], sd: [] };
   for (const c of components) {
-    const du = clockStep(c.hypothesis.shape, c.hypothesis.kappa);
+    const du = clockStep(c.hypothesis);
     const [, a, b, m] = c.mean;
     const stationary = c.wanderSd ** 2;
     const room = fit.thermometer
@@ -91,11 +81,22 @@ export function mixtureMean(mix: Mixture): number {
   return mix.share.reduce((s, w, i) => s + w * mix.mean[i]!, 0);
 }
 
+/** Mean and standard deviation of a whole mixture. */
+export function mixtureMoments(mix: Mixture): { mean: number; sd: number } {
+  const mean = mixtureMean(mix);
+  const square = mix.share.reduce((s, w, i) => s + w * (mix.sd[i]! ** 2 + mix.mean[i]! ** 2), 0);
+  return { mean, sd: Math.sqrt(Math.max(1e-6, square - mean * mean)) };
+}
+
+/** Probability that a normal distribution lies below x. */
+export const normalBelow = (x: number, mean: number, sd: number): number =>
+  0.5 * (1 + errorFunction((x - mean) / (Math.SQRT2 * sd)));
+
 /** Probability that the mixture lies below x. */
 export function mixtureBelow(mix: Mixture, x: number): number {
   let p = 0;
   for (let i = 0; i < mix.share.length; i++) {
-    p += mix.share[i]! * 0.5 * (1 + errorFunction((x - mix.mean[i]!) / (Math.SQRT2 * mix.sd[i]!)));
+    p += mix.share[i]! * normalBelow(x, mix.mean[i]!, mix.sd[i]!);
   }
   return p;
 }
@@ -124,15 +125,11 @@ export function chanceToHold(fit: SettlingFit, hMin: number, toleranceCents: num
 
 /** Fall by creep alone between two ages: mean, and variance by what is not known of its course, cents and cents². */
 export function creepBetween(fit: SettlingFit, fromMin: number, toMin: number): { mean: number; variance: number } {
-  const steps = new Map<string, number>();
+  const step = clockSteps(fit, fromMin, toMin);
   let mean = 0;
   let square = 0;
   for (const { share, hypothesis, mean: state, cov } of fit.components) {
-    const key = `${hypothesis.shape}/${hypothesis.kappa}`;
-    const shape = fit.shapes[hypothesis.shape]!;
-    const clock = (t: number) => creepClock(shape, hypothesis.kappa, fit.retunes, t);
-    const du = steps.get(key) ?? clock(toMin) - clock(fromMin);
-    steps.set(key, du);
+    const du = step(hypothesis);
     mean += share * state[1] * du;
     square += share * du * du * (state[1] ** 2 + cov[5]!);
   }

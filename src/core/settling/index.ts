@@ -1,13 +1,15 @@
 export { MATERIAL_CODES, SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from './materials';
 export type { SettlingEvent, StringHistory } from './history';
-export { fitSettling, type SettlingFit } from './fit';
+export { fitSettling, FRICTION_MOST_CENTS, FRICTION_SHARE, RENEWAL_CENTS, type SettlingFit } from './fit';
 export {
   chanceToHold,
   creepBetween,
   fallAhead,
   mixtureBelow,
   mixtureMean,
+  mixtureMoments,
   mixtureQuantile,
+  normalBelow,
   offsetNow,
   renewalOf,
   type Mixture,
