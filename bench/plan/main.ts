@@ -1,5 +1,5 @@
 /** The plan against ways of guessing, over show days. `npm run bench:plan -- SHOWS SEED` */
-import { minutesPerString, planShow, planStrings, type Plan, type PlanSession } from '../../src/core/plan';
+import { minutesPerString, planSession, planShow, planStrings, type Plan } from '../../src/core/plan';
 import { readBench } from '../../src/core/records';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { writeSection } from '../report';
@@ -27,21 +27,7 @@ let cpuUs = 0;
 function planAt(day: ShowDay, nowMs: number): Plan {
   const began = process.cpuUsage().user;
   const bench = readBench(day.records.filter((r) => r.atMs <= nowMs));
-  const session: PlanSession = {
-    curtainMs: day.curtainMs,
-    minutes: SHOW_MIN,
-    toleranceCents: TOLERANCE,
-    intervalMin: null,
-    school: 'not-same-day',
-    thereC: null,
-    hereC: null,
-    effort: 'few',
-    leads: true,
-    hands: 1,
-    plays: {},
-    spares: [],
-    skippedMs: null,
-  };
+  const session = planSession({ curtainMs: day.curtainMs, minutes: SHOW_MIN, toleranceCents: TOLERANCE }, null);
   const plan = planShow({
     strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
     session,

@@ -58,21 +58,8 @@ export function planDocument(item: Record<string, unknown>): object {
   if (bench.instruments.length === 0) return refused('no-instruments', 'No instrument is on this bench at that time.');
   const { items, holds, before, inShow, minutes, out } = planShow({
     strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
-    session: planSession(
-      {
-        curtainMs,
-        minutes: wish.minutes,
-        toleranceCents: wish.toleranceCents,
-        intervalMin: wish.intervalMin ?? null,
-        school: wish.school ?? 'not-same-day',
-        thereC: wish.thereC ?? null,
-        ...(wish.effort ? { effort: wish.effort } : {}),
-        ...(wish.leads === undefined ? {} : { leads: wish.leads }),
-        ...(wish.hands === undefined ? {} : { hands: wish.hands }),
-        ...(wish.spares ? { spares: wish.spares } : {}),
-      },
-      bench.room?.tempC ?? null,
-    ),
+    // What the schema does not know is not handed on.
+    session: planSession({ ...wish, curtainMs, plays: undefined, skippedMs: undefined }, bench.room?.tempC ?? null),
     nowMs,
     zoneMin: known[known.length - 1]!.zoneMin,
     minutesPerString: minutesPerString(bench),

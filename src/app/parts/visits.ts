@@ -1,6 +1,6 @@
 import type { PlanItem, VisitPurpose } from '../../core/plan';
 import type { StringStatus } from '../../core/records';
-import { dueTime } from './format';
+import { dueTime, signed } from './format';
 
 /** What a visit is for, as it is said where it is made. */
 export const VISIT_WORDS: Record<VisitPurpose, string> = {
@@ -9,6 +9,9 @@ export const VISIT_WORDS: Record<VisitPurpose, string> = {
   'last-tuning': 'the last tuning',
   retune: 'retune it',
 };
+
+/** What a string is left at above its target, beside its note: '' where it is left at pitch. */
+export const leadWords = (cents = 0): string => (cents === 0 ? '' : ` ${signed(cents)}`);
 
 const SOON_MS = 5 * 60000;
 

@@ -1,13 +1,5 @@
 import { useMemo } from 'react';
-import {
-  doneWalks,
-  minutesPerString,
-  planSession,
-  READY_SCHOOLS,
-  type PlanItem,
-  type PlanSession,
-  type PlanStep,
-} from '../../core/plan';
+import { planSession, READY_SCHOOLS, type PlanItem, type PlanSession, type PlanStep } from '../../core/plan';
 import type { InstrumentLife, PassVisit, SessionRecord } from '../../core/records';
 import type { PlanAsk } from '../workers/messages';
 import { useAsked } from './asked';
@@ -20,6 +12,7 @@ const STEP_MS = 30000;
 const MINUTE = 60000;
 /** A pass that begins so shortly before its visit is that visit, min. */
 const EARLY_MIN = 20;
+export const isDue = (item: PlanItem, nowMs: number): boolean => item.atMs <= nowMs + EARLY_MIN * MINUTE;
 
 export type Show = Omit<SessionRecord, 'id' | 'version' | 'atMs' | 'zoneMin' | 'type'> & {
   /** Since when its walks are counted. */
@@ -53,12 +46,9 @@ export function useShow(): Show | undefined {
 }
 
 /** Stands where no show is: nothing is asked then. */
-const NO_SESSION: PlanSession = planSession(
-  { curtainMs: 0, minutes: 0, toleranceCents: TOLERANCE_CENTS, intervalMin: null, school: '', thereC: null },
-  null,
-);
+const NO_SESSION: PlanSession = planSession({ curtainMs: 0, minutes: 0, toleranceCents: TOLERANCE_CENTS }, null);
 
-/** The plan of a show, computed beside the page and renewed with the log; and what of it is done. */
+/** The plan of a show, computed beside the page and renewed with the log. */
 export function usePlan(show: Show | undefined) {
   const { bench, zoneMin } = useWorld();
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
@@ -67,8 +57,6 @@ export function usePlan(show: Show | undefined) {
     (): InstrumentLife[] => bench.instruments.filter((i) => show?.instrumentIds.includes(i.record.instrumentId)),
     [bench.instruments, show?.instrumentIds],
   );
-  const done = useMemo(() => (show ? doneWalks(playing, show.sinceMs) : []), [playing, show]);
-  const perString = useMemo(() => minutesPerString(bench), [bench]);
   const priors = useMemo(
     () => Object.assign({}, ...playing.map((i) => priorsFor(i.record.instrumentId))) as ReturnType<typeof priorsFor>,
     [playing, priorsFor],
@@ -81,12 +69,11 @@ export function usePlan(show: Show | undefined) {
       : NO_SESSION,
     nowMs: now,
     zoneMin,
-    minutesPerString: perString,
     priors,
   };
   const enabled = show !== undefined && playing.length > 0;
   const { data: plan, error } = useAsked({ question: 'plan', subject: '', of: bench, ask, enabled });
-  return { plan, error, done, playing, now, perString, ask, enabled };
+  return { plan, error, playing, now, ask, enabled };
 }
 
 /** What hands do at the instruments. */
@@ -111,7 +98,7 @@ export function useVisits(instrumentId: string) {
     return {
       next,
       /** The visit that a pass begun now is. */
-      due: next && next.atMs <= now + EARLY_MIN * MINUTE ? next : undefined,
+      due: next && isDue(next, now) ? next : undefined,
       /** When a string is named next; undefined where it is not. */
       nextOf: (stringId: string) => items.find((i) => i.stringIds.includes(stringId)),
     };

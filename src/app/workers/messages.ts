@@ -75,7 +75,6 @@ export interface PlanAsk {
   session: PlanSession;
   nowMs: number;
   zoneMin: number;
-  minutesPerString: number;
   priors: Priors;
 }
 

@@ -1,5 +1,13 @@
 import { randomFrom } from '../../core/simulate';
-import { ifRestrung, planChoices, planShow, planStrings, type PlanAsked, type PriorOf } from '../../core/plan';
+import {
+  ifRestrung,
+  minutesPerString,
+  planChoices,
+  planShow,
+  planStrings,
+  type PlanAsked,
+  type PriorOf,
+} from '../../core/plan';
 import {
   createLogIndex,
   indexOf,
@@ -80,8 +88,9 @@ const priorFrom =
     priors[material] ?? SETTLING_PRIORS[material];
 
 function planAsked({ instrumentIds, priors, ...asked }: PlanAsk): PlanAsked {
-  const instruments = bench().instruments.filter((i) => instrumentIds.includes(i.record.instrumentId));
-  return { ...asked, strings: planStrings(instruments, priorFrom(priors)) };
+  const all = bench();
+  const instruments = all.instruments.filter((i) => instrumentIds.includes(i.record.instrumentId));
+  return { ...asked, strings: planStrings(instruments, priorFrom(priors)), minutesPerString: minutesPerString(all) };
 }
 
 function restring({ instrumentId, session, restrungMs, tunedMs, priors }: RestringAsk) {

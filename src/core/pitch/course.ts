@@ -183,20 +183,14 @@ export function fitCourse(
       pull: aheadLine.slope,
       residual: leftOver(track.phase, timeS, line),
       curve: leftOver(ahead, timeS, aheadLine),
-      scale: 1,
       // Faint partials do not tell of the string's energy.
       lead: Math.max(...track.amplitude) / top,
     };
   });
   if (base.length === 0) return undefined;
   const { cents: sharp, sd: sharpSd } = plucked ? sharpOf(base) : { cents: 0, sd: 0 };
-  for (const b of base) {
-    let sum = 0;
-    for (let k = 0; k < b.used; k++) sum += b.w[k]! * (b.residual[k]! - sharp * b.perCent * b.curve[k]!) ** 2;
-    b.scale = Math.max(1, sum / b.used);
-  }
   for (const b of base) for (let k = 0; k < b.used; k++) b.residual[k]! -= sharp * b.perCent * b.curve[k]!;
-  const partials = base.map(({ track, used, w, perCent, line, pull, residual, scale }): PartialFit => {
+  const partials = base.map(({ track, used, w, perCent, line, pull, residual }): PartialFit => {
     let sum = 0;
     let sw = 0;
     for (let k = 0; k < used; k++) {
@@ -206,7 +200,7 @@ export function fitCourse(
     return {
       n: track.n,
       frequencyHz: track.carrierHz + (line.slope - perCent * sharp * pull) / (2 * Math.PI),
-      sigmaHz: Math.sqrt((scale * FRAME_OVERLAP) / line.sxx) / (2 * Math.PI),
+      sigmaHz: Math.sqrt((Math.max(1, sum / used) * FRAME_OVERLAP) / line.sxx) / (2 * Math.PI),
       amplitude: Math.max(...track.amplitude),
       residualRad: Math.sqrt(sum / sw),
       cover: used / timeS.length,

@@ -21,15 +21,20 @@ const USUAL_MINUTES = 0.7;
 /** Longer from one string to the next is a pause, min (house). */
 const LONGEST_STRING_MIN = 3;
 
+type Shown = Pick<SessionRecord, 'curtainMs' | 'minutes' | 'toleranceCents'>;
+type Wished = Pick<
+  SessionRecord,
+  'intervalMin' | 'school' | 'thereC' | 'effort' | 'leads' | 'hands' | 'plays' | 'spares' | 'skippedMs'
+>;
+
 /** A show as it was written down, for the plan; what nobody said is as usual. @param hereC temperature here, deg C */
 export function planSession(
-  show: Pick<SessionRecord, 'curtainMs' | 'minutes' | 'toleranceCents' | 'intervalMin' | 'school' | 'thereC'> &
-    Partial<SessionRecord>,
+  show: Shown & { [K in keyof Wished]?: Wished[K] | undefined },
   hereC: number | null,
 ): PlanSession {
   const among = <T extends string>(list: readonly T[], word: string | undefined, usual: T): T =>
     list.find((l) => l === word) ?? usual;
-  const { curtainMs, minutes, toleranceCents, intervalMin, thereC } = show;
+  const { curtainMs, minutes, toleranceCents, intervalMin = null, thereC = null } = show;
   return {
     curtainMs,
     minutes,

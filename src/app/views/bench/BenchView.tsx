@@ -16,6 +16,7 @@ import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { guidedOf } from '../../pass/guided';
 import { GuardNote } from '../../pass/GuardNote';
 import { loadOf } from '../../pass/loadOf';
+import { handsOn } from '../../pass/hands';
 import { SimulatorControls } from '../../pass/SimulatorControls';
 import { placeOf } from '../../pass/tuner';
 import { TunerHint } from '../../pass/TunerHint';
@@ -94,11 +95,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       say('The last reading is taken back; it stays in the log, marked so.'),
     );
   };
-  const hands = {
-    pluck: (hardness: number) =>
-      truth && sound.pluck(() => demo?.stringOf(instrumentId, truth.stringId) ?? truth, hardness),
-    turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
-  };
+  const hands = handsOn(demo, instrumentId, truth, sound);
   const acts = {
     listen: sound.toggle,
     take: () => {

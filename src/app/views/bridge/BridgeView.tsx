@@ -12,6 +12,7 @@ import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import { signed } from '../../parts/format';
 import { lastHzOf, soundedAlone } from '../../pass/guided';
+import { handsOn } from '../../pass/hands';
 import { HandControls } from '../../pass/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { useWorld, type Draft } from '../../store/world';
@@ -144,11 +145,7 @@ export function BridgeView({ life }: { life: InstrumentLife }) {
     if (!session) return;
     void write([bridge.stepDraft(session, { step: 'end' })], () => say('Stopped. What was read stays in the log.'));
   };
-  const hands = {
-    pluck: (hardness: number) =>
-      string && demo && sound.pluck(() => demo.stringOf(instrumentId, string.plan.stringId)!, hardness),
-    turn: (by: number) => string && demo?.turn(instrumentId, string.plan.stringId, by),
-  };
+  const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
   usePedal(KEYS.bridge, {
     listen: sound.toggle,
     take: enter,

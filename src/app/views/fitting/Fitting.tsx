@@ -11,6 +11,7 @@ import { useListening } from '../../listening/useListening';
 import { GuardNote } from '../../pass/GuardNote';
 import { guidedOf } from '../../pass/guided';
 import { loadOf } from '../../pass/loadOf';
+import { handsOn } from '../../pass/hands';
 import { HandControls } from '../../pass/SimulatorControls';
 import { placeOf } from '../../pass/tuner';
 import { TunerHint } from '../../pass/TunerHint';
@@ -149,11 +150,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     else sound.take();
   };
   const truth = demo?.stringOf(instrumentId, own?.plan.stringId);
-  const hands = {
-    pluck: (hardness: number) =>
-      truth && sound.pluck(() => demo?.stringOf(instrumentId, truth.stringId) ?? truth, hardness),
-    turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
-  };
+  const hands = handsOn(demo, instrumentId, truth, sound);
   usePedal(KEYS.fitting, {
     next,
     back: () => advance(-1),

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { EFFORTS, READY, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
+import { doneWalks, EFFORTS, READY, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -9,6 +9,7 @@ import { dueTime, signed, span } from '../../parts/format';
 import { FirstStep, PlanSketch } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WORK_ID } from '../../parts/focus';
+import { leadWords } from '../../parts/visits';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
 import { useAsked } from '../../store/asked';
@@ -20,7 +21,7 @@ import { ShowSheet } from './ShowSheet';
 import { TimeLine } from './TimeLine';
 import { Choices } from './Choices';
 import { ToDo } from './ToDo';
-import { ADVICE, leadWords, STEP_WORDS, sumWords } from './words';
+import { ADVICE, STEP_WORDS, sumWords } from './words';
 
 const MINUTE = 60000;
 const CHIME_HZ = 660;
@@ -34,7 +35,8 @@ export function PlanView() {
   const { bench, basePath, zoneMin, nowMs } = useWorld();
   const navigate = useNavigate();
   const show = useShow();
-  const { plan, error, done, playing, now, ask, enabled } = usePlan(show);
+  const { plan, error, playing, now, ask, enabled } = usePlan(show);
+  const done = useMemo(() => (show ? doneWalks(playing, show.sinceMs) : []), [playing, show]);
   const { data: choices } = useAsked({ question: 'choices', subject: '', of: bench, ask, enabled, waits: true });
   const [message, say] = useState('');
   const write = useWriting(say);
@@ -58,10 +60,8 @@ export function PlanView() {
   /** The show written down anew with a change, at its own time: its walks count from there. And what that does to the plan. */
   const change = (fields: Partial<Show>, words: (was: PlanSum) => string) => {
     if (!show || !plan) return;
-    const { sinceMs, ...kept } = show;
-    void sinceMs;
-    const was = plan;
-    void write([{ type: 'session', ...kept, ...fields }], () => say(words(was)));
+    const { sinceMs: _since, ...kept } = show;
+    void write([{ type: 'session', ...kept, ...fields }], () => say(words(plan)));
   };
   const skip = () => {
     if (next?.what !== 'check' && next?.what !== 'between') return say('Only a check or a retuning can be skipped.');
@@ -118,7 +118,7 @@ export function PlanView() {
         work,
         {
           title: (i) => `${STEP_WORDS[i.what]}: ${nameOf(i.instrumentId)}`,
-          strings: (i) => notesOf(i, (id) => leadWords(i, id)),
+          strings: (i) => notesOf(i, (id) => leadWords(i.leaveAtCents?.[id])),
           place: show.place,
         },
         nowMs(),

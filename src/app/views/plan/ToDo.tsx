@@ -1,7 +1,8 @@
 import clsx from 'clsx';
 import type { DoneWalk, PlanItem, PlanStep } from '../../../core/plan';
 import { dueTime } from '../../parts/format';
-import { leadWords, STEP_WORDS, visitsOf } from './words';
+import { leadWords } from '../../parts/visits';
+import { STEP_WORDS, visitsOf } from './words';
 
 const MINUTE = 60000;
 
@@ -55,7 +56,9 @@ export function ToDo({ items, done, nowMs, zoneMin, nameOf, notesOf }: Props) {
                 v.items.map((i) => (
                   <div key={i.uid} data-what={i.what}>
                     {nameOf(i.instrumentId)}
-                    {i.spareId ? `: ${nameOf(i.spareId)} takes over` : `, ${notesOf(i, (id) => leadWords(i, id))}`}
+                    {i.spareId
+                      ? `: ${nameOf(i.spareId)} takes over`
+                      : `, ${notesOf(i, (id) => leadWords(i.leaveAtCents?.[id]))}`}
                     {i.conflict && <b className="text-rust"> Two things at once: more than there are hands.</b>}
                     {whys.size > 1 && <span className="block font-normal text-ink2">{i.why}</span>}
                   </div>

@@ -1,4 +1,3 @@
-import { signed } from '../../parts/format';
 import type { Effort, PlanItem, PlanStep, PlanSum } from '../../../core/plan';
 
 /** What an item asks for, in a few words. */
@@ -19,12 +18,6 @@ export const EFFORT_WORDS: Record<Effort, string> = { once: 'Once', few: 'A few 
 /** Advice, not work: it stands apart from the time line. */
 export const ADVICE: ReadonlySet<PlanStep> = new Set(['restring', 'too-late', 'same-day']);
 
-/** What a string is left at above its target, beside its note. */
-export const leadWords = ({ leaveAtCents }: PlanItem, stringId: string): string => {
-  const lead = leaveAtCents?.[stringId] ?? 0;
-  return lead === 0 ? '' : ` ${signed(lead)}`;
-};
-
 /** A plan in figures. */
 export const sumWords = ({ before, inShow, minutes, out }: PlanSum): string =>
   `${before} before, ${inShow} in the show, ${minutes} min of work, ${(100 * out).toFixed(1)} % out`;
@@ -38,10 +31,9 @@ export interface Visit {
 
 /** Items of one kind that follow one another, as the walks that they are. */
 export function visitsOf(items: readonly PlanItem[]): Visit[] {
-  const markOf = ({ uid }: PlanItem) => /-(\d+)$/.exec(uid)?.[1] ?? '';
   const visits: Visit[] = [];
   for (const item of items) {
-    const open = visits.find((v) => v.what === item.what && markOf(v.items[0]!) === markOf(item));
+    const open = visits.find((v) => v.what === item.what && v.items[0]!.walkMin === item.walkMin);
     const visit = open ?? { what: item.what, items: [], minutes: 0 };
     if (!open) visits.push(visit);
     visit.items.push(item);

@@ -7,14 +7,15 @@ import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
 import { useListening } from '../../listening/useListening';
 import { WORK_ID } from '../../parts/focus';
-import { clockTime, signed } from '../../parts/format';
-import { VISIT_WORDS } from '../../parts/visits';
+import { clockTime } from '../../parts/format';
+import { leadWords, VISIT_WORDS } from '../../parts/visits';
 import { guidedOf } from '../../pass/guided';
+import { handsOn } from '../../pass/hands';
 import { SimulatorControls } from '../../pass/SimulatorControls';
 import { useCheckPass } from '../../pass/useCheckPass';
 import { useKeeping } from '../../pass/useKeeping';
 import { useNow } from '../../store/now';
-import { visitOf, type Show } from '../../store/plan';
+import { isDue, visitOf, type Show } from '../../store/plan';
 import { TOLERANCE_CENTS, useStatus } from '../../store/status';
 import { useWorld } from '../../store/world';
 import { Countdown, timeLeft } from './Countdown';
@@ -38,8 +39,6 @@ interface Props {
   say: (words: string) => void;
 }
 
-/** A visit may begin so shortly before its time. */
-const EARLY_MS = 20 * 60000;
 const STATUS_STEP_MS = 15000;
 
 /** One instrument in the wings: the visit that is next, or the string in hand. */
@@ -63,7 +62,7 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
   const hurried = next?.what === 'between';
   const begin = () => {
     if (!next || next.instrumentId !== instrumentId || next.what === 'swap') return;
-    if (next.atMs > clock() + EARLY_MS) return say('Not yet: it would tell nothing and change nothing.');
+    if (!isDue(next, clock())) return say('Not yet: it would tell nothing and change nothing.');
     say('');
     const visit = visitOf(next);
     onHold(instrumentId);
@@ -75,12 +74,8 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
     pass.stop();
     say('Stopped here. What was kept stays in the log, and the plan goes on from it.');
   };
-  const truth = step && demo?.stringOf(instrumentId, step.stringId);
-  const hands = {
-    pluck: (hardness: number) =>
-      truth && sound.pluck(() => demo?.stringOf(instrumentId, truth.stringId) ?? truth, hardness),
-    turn: (cents: number) => truth && demo?.turn(instrumentId, truth.stringId, cents),
-  };
+  const truth = demo?.stringOf(instrumentId, step?.stringId);
+  const hands = handsOn(demo, instrumentId, truth, sound);
   const acts = {
     listen: sound.toggle,
     take: () => {
@@ -145,7 +140,7 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
           <Next next={next} nameOf={nameOf} nowMs={now}>
             {next && next.instrumentId === instrumentId && (
               <p className="figure text-4xl" data-testid="asked">
-                {asked.map((id) => `${noteOf(id)}${leadWords(next.leaveAtCents?.[id] ?? 0)}`).join('   ')}
+                {asked.map((id) => `${noteOf(id)}${leadWords(next.leaveAtCents?.[id])}`).join('   ')}
               </p>
             )}
           </Next>
@@ -187,7 +182,6 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
   );
 }
 
-const leadWords = (cents: number) => (Math.abs(cents) < 0.05 ? '' : ` ${signed(cents)}`);
 const wordsOf = (item: PlanItem) => (item.what === 'swap' ? 'swap it for the spare' : VISIT_WORDS[item.for ?? 'learn']);
 
 /** Nearer than this it is now, ms. */

@@ -1,4 +1,5 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
+import { minutesPerString } from '../../../core/plan';
 import { useWakeLock } from '../../listening/useWakeLock';
 import { usePlan, useShow, WORK } from '../../store/plan';
 import { useWorld } from '../../store/world';
@@ -25,7 +26,8 @@ function useNight(): void {
 export function WingsView() {
   const { bench } = useWorld();
   const show = useShow();
-  const { plan, perString } = usePlan(show);
+  const { plan } = usePlan(show);
+  const perString = useMemo(() => minutesPerString(bench), [bench]);
   const [pause, setPause] = useState(2);
   const [message, say] = useState('');
   useWakeLock(true);
