@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { collectErrors, figure, instruction, liveCents, message, openDemo, turnAsTold } from './bench';
+import { collectErrors, figure, follow, instruction, liveCents, message, openDemo, turnAsTold } from './bench';
 
 /** Does as it is told on the bridge, by keys alone: plucks, turns to the stop, turns the claw; counts what it did. */
 async function tune(page: Page): Promise<{ claw: number; stops: Set<string> }> {
@@ -73,4 +73,48 @@ test('fewer springs give back more, said before anything is turned; a bridge tha
   expect(await lambda()).toBeGreaterThan(three + 0.03);
   await page.goto('/demo/bridge/viola');
   await expect(page.getByText('is not held by springs')).toBeVisible();
+});
+
+test('bar down and up, twice, by keys: one string does not come back, and Causes goes on with what it did', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await openDemo(page);
+  await page.goto('/demo/bridge/baritone');
+  await expect(instruction(page)).toContainText('Enter begins');
+  await page.keyboard.press('r');
+  // The pedal opens the ear, does the bar, and takes nothing by itself: every string reads itself.
+  await page.keyboard.press('Space');
+  await follow(page, /back to the bridge/);
+  await expect(page.getByTestId('return-verdict')).toContainText('The bridge itself comes back. F#3 does not');
+  const row = await page.getByTestId('returns').getByRole('row', { name: /^F#3/ }).innerText();
+  expect(Math.abs(figure(row.split(/\s+/)[2] ?? null))).toBeGreaterThan(5);
+  await expect(message(page)).toHaveText('Kept, string by string.');
+  await page.getByRole('link', { name: /Causes goes on/ }).click();
+  await expect(page.getByRole('list', { name: 'What was read' })).toContainText(/A dive\s*\+\d/);
+});
+
+test('clamps at the nut: what locking did is read, and aimed off for the next time', async ({ page }) => {
+  test.setTimeout(120_000);
+  await openDemo(page);
+  await page.goto('/demo/instrument/baritone');
+  await page.getByText('Its build').click();
+  await page.getByRole('checkbox', { name: 'clamps at the nut' }).check();
+  await page.getByRole('button', { name: /Keep/ }).click();
+  await page.goto('/demo/bridge/baritone');
+  await expect(page.getByTestId('rooms')).toContainText('have left');
+  await expect(page.getByTestId('lock-shifts')).toContainText('read after it');
+  // Nothing was left by the bridge yet: a touch-up first, stopped when all were read.
+  await page.getByRole('combobox', { name: 'Order' }).selectOption('own');
+  await expect(page.getByRole('button', { name: 'Begin' })).toBeDisabled();
+  await page.getByRole('textbox', { name: 'Your order' }).fill('6 5 4 3 2 1');
+  await page.getByRole('combobox', { name: 'Clamps at the nut' }).selectOption('open');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await follow(page, /and turn$/);
+  await expect(page.getByTestId('stop')).toContainText('B1');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('l');
+  await follow(page, /and turn$|All are right/);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('lock-shifts')).toContainText('Locking has moved them');
 });

@@ -106,6 +106,8 @@ export const KEYS = {
       shown: 'Enter',
       words: 'Begin; take what sounds; the claw is turned; keep it',
     },
+    returns: { keys: ['r'], shown: 'R', words: 'Return test: bar down and up' },
+    locked: { keys: ['l'], shown: 'L', words: 'The clamps at the nut are closed: read what that did' },
     claw: { keys: ['c'], shown: 'C', words: 'Turn the claw as told (simulated)', simulated: true },
     end: { keys: ['Escape'], shown: 'Esc', words: 'Stop' },
     ...hands,

@@ -13,6 +13,9 @@ import {
 } from '../../core/records';
 import {
   disturb,
+  dive,
+  holdBridge,
+  lockNut,
   mend,
   moveSaddle,
   restring,
@@ -72,6 +75,11 @@ export interface DemoControls {
   turn: (instrumentId: string, stringId: string, cents: number) => void;
   /** Both screws of a floating bridge's claw. */
   turnClaw: (instrumentId: string, turns: number) => void;
+  /** Its bridge is blocked, or let go. */
+  holdBridge: (instrumentId: string, held: boolean) => void;
+  /** The bar of its floating bridge goes down and comes back; the clamps at its nut are closed. */
+  dive: (instrumentId: string) => void;
+  lockNut: (instrumentId: string) => void;
   /** A fresh string of the same kind is put on, slack by this much. */
   restring: (instrumentId: string, stringId: string, slackCents: number) => void;
   stretch: (instrumentId: string, stringId: string) => void;
@@ -254,6 +262,18 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       turnClaw: (instrumentId, turns) => {
         const bridge = demoState.current?.bridges[instrumentId];
         if (bridge) handle(instrumentId, (strings, atMs) => turnClaw(strings, bridge, atMs, turns));
+      },
+      holdBridge: (instrumentId, held) => {
+        const bridge = demoState.current?.bridges[instrumentId];
+        if (bridge) handle(instrumentId, (strings, atMs) => holdBridge(strings, bridge, atMs, held));
+      },
+      dive: (instrumentId) => {
+        const bridge = demoState.current?.bridges[instrumentId];
+        if (bridge) handle(instrumentId, (strings, atMs) => dive(strings, bridge, atMs));
+      },
+      lockNut: (instrumentId) => {
+        const bridge = demoState.current?.bridges[instrumentId];
+        if (bridge) handle(instrumentId, (strings, atMs) => lockNut(strings, bridge, atMs));
       },
       restring: (instrumentId, stringId, slackCents) =>
         hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),

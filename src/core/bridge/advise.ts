@@ -16,7 +16,8 @@ export interface BridgeJob {
   law: BridgeLaw;
   task: BridgeTask;
   toleranceCents: number;
-  order: BridgeOrder;
+  /** Or the player's own: strings from 0. */
+  order: BridgeOrder | readonly number[];
   memory: BridgeMemory | null;
   events: readonly BridgeEvent[];
 }
@@ -51,6 +52,7 @@ function tiltsToCome(filter: BridgeFilter, belief: BridgeBelief): number[] {
 
 /** The order of a pass that begins now; the least tilt on the way: always the string that keeps the bridge nearest to where it is. */
 function orderNow(job: BridgeJob, filter: BridgeFilter): number[] {
+  if (typeof job.order !== 'string') return [...job.order];
   if (job.order !== 'least-tilt') return orderOf(job.order, job.law.tensionN.length);
   const tilts = tiltsToCome(filter, filter.belief());
   const left = tilts.map((_, i) => i);

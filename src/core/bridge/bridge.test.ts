@@ -4,18 +4,24 @@ import {
   adviseBridge,
   couplingOf,
   energyAt,
+  fineTunerRooms,
   holds,
   lawOf,
+  leanOf,
+  lockShifts,
   momentAt,
   orderOf,
   pitchAt,
   restAngle,
+  returnsOf,
+  returnVerdict,
   riseWithout,
   speakingMm,
   tensionAt,
   type BridgeEvent,
   type BridgeLaw,
   type ExactBridge,
+  type LockedStep,
 } from '.';
 
 const TOLD = {
@@ -217,4 +223,54 @@ test('a new tuning asks for the claw first', () => {
   expect(a.do).toBe('claw');
   // Less pull: the springs are let out.
   expect(a.turns).toBeLessThan(-0.2);
+});
+
+describe('what holds a bridge, and what comes back', () => {
+  const law = lawOf(TOLD);
+  it('does not couple its strings while it is blocked: one stop each, at their targets', () => {
+    const held = lawOf({ ...TOLD, held: true })!;
+    expect(couplingOf(held).lambda).toBeLessThan(1e-5);
+    const events: BridgeEvent[] = TOLD.strings.map((_, i) => ({ kind: 'read', string: i + 1, cents: 12 * i - 30 }));
+    const job = { law: held, task: 'fresh', toleranceCents: 2, order: [5, 0, 1, 2, 3, 4], memory: null } as const;
+    const first = adviseBridge({ ...job, events });
+    // The order is the player's own.
+    expect(first).toMatchObject({ do: 'set', string: 6 });
+    expect(first.stopAtCents).toBeCloseTo(0, 1);
+  });
+  it('tells from released strings how far it leans', () => {
+    const c = couplingOf(law!);
+    const cents = c.g.map((g) => 600 * Math.log2(1 + g * 0.004));
+    expect(leanOf(c, cents)).toBeCloseTo(-0.004, 5);
+  });
+  it('parts what the bridge does from what one string does', () => {
+    const before = [0, 1, 2, 3, 4, 5];
+    const moved = (by: (i: number) => number) => before.map((c, i) => c + by(i));
+    const own = returnsOf([before, moved((i) => (i === 2 ? 6 : 0.3)), moved((i) => (i === 2 ? 6.2 : 0.3))]);
+    expect(returnVerdict(own)).toMatchObject({ bridge: false, strings: [2] });
+    expect(own[2]!.second).toBeCloseTo(0.2, 6);
+    const all = returnsOf([before, moved(() => -4), moved(() => -4)]);
+    expect(returnVerdict(all)).toMatchObject({ bridge: true, bridgeCents: -4, strings: [] });
+  });
+  it('learns what locking does, and what the fine tuners have left', () => {
+    const steps: LockedStep[] = [
+      { kind: 'left', string: 0, cents: 0.5 },
+      { kind: 'wound', cents: [100] },
+      { kind: 'lock' },
+      { kind: 'read', string: 0, cents: 3.5 },
+      { kind: 'read', string: 0, cents: 0 },
+      { kind: 'wound', cents: [-20] },
+      { kind: 'left', string: 0, cents: 0 },
+      { kind: 'lock' },
+      { kind: 'read', string: 0, cents: 2 },
+    ];
+    expect(lockShifts(steps, 2)).toEqual([
+      { cents: 2.5, count: 2 },
+      { cents: 0, count: 0 },
+    ]);
+    // Locking again is a new beginning; before it, twenty cents were let down.
+    const [now] = fineTunerRooms(law!, steps);
+    const [before] = fineTunerRooms(law!, steps.slice(0, 7));
+    expect(now!.up).toBeCloseTo(now!.down, 6);
+    expect(before!.up - now!.up).toBeCloseTo(20, 6);
+  });
 });

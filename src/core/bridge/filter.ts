@@ -66,6 +66,8 @@ export interface BridgeBelief {
   level: number;
   /** Windings now, by string. */
   b: number[];
+  /** How much each was wound since it was first read, cents. */
+  wound: number[];
   memory: BridgeMemory;
   /** So many of the last readings were not believed that nothing is believed any more. */
   lost: boolean;
@@ -268,6 +270,7 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
         angle: angleOf(x, c),
         level: x[at.level]!,
         b: Array.from(x.subarray(0, n)),
+        wound: first.map((f, j) => (f === undefined ? 0 : centsOf(x[j]! / f))),
         memory: {
           mean: parameters,
           covariance: parameters.map((_, i) =>

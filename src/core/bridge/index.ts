@@ -19,6 +19,7 @@ export {
 export {
   couplingOf,
   holds,
+  leanOf,
   riseWithout,
   lawOf,
   USUAL,
@@ -38,4 +39,6 @@ export {
   type ExactBridge,
   type ExactString,
 } from './exact';
+export { fineTunerRooms, FULL_TRAVEL_MM, lockShifts, type LockedStep } from './locking';
+export { returnsOf, returnVerdict, type Return } from './returns';
 export { compareWays, WAYS, type Way } from './ways';

@@ -8,6 +8,8 @@ export interface BridgeSpec {
   scaleMm: number;
   /** From the first, thinnest string on. */
   strings: BridgeStringSpec[];
+  /** Blocked, or pulled against a stop: no string moves another. */
+  held?: boolean;
 }
 export interface BridgeStringSpec {
   targetHz: number;
@@ -42,6 +44,9 @@ export interface BridgeLaw {
   clawNmm: number;
 }
 
+/** A bridge that is held is as good as this much stiffer. */
+const HELD = 1e6;
+
 /** Springs that would have to pull more than this each do not hold the strings, N (house estimate; usual ones carry 20 to 70). */
 const MOST_SPRING_N = 130;
 
@@ -72,7 +77,7 @@ export function lawOf(spec: BridgeSpec): BridgeLaw | undefined {
     }),
     leverMm: spec.strings.map(() => USUAL.saddleMm),
     lengthMm: spec.scaleMm,
-    turning: springs * (1 + USUAL.geometric),
+    turning: springs * (1 + USUAL.geometric) * (spec.held ? HELD : 1),
     clawNmm: spec.springs * USUAL.springNPerMm * USUAL.springArmMm * spec.screwPitchMm,
   };
 }
@@ -104,6 +109,15 @@ export function couplingOf(law: BridgeLaw): Coupling {
 export function riseWithout({ g, w, stretch }: Coupling, off: number): (number | null)[] {
   const back = w[off]! / (1 - stretch[off]! * w[off]!);
   return g.map((x, j) => (j === off ? null : centsOf(1 + x * back)));
+}
+
+/**
+ * How far the bridge leans from where its strings were right, rad forward: least squares on dy_j = -g_j angle.
+ * @param cents readings of strings that nobody has turned since
+ */
+export function leanOf({ g }: Coupling, cents: readonly number[]): number {
+  const along = g.reduce((sum, x, j) => sum + x * (yOf(cents[j]!) - 1), 0);
+  return -along / g.reduce((sum, x) => sum + x * x, 0);
 }
 
 /** y = T / T_target of a reading in cents, and back. */

@@ -323,20 +323,31 @@ export interface BridgeRecord extends RecordBase {
   memory?: BridgeMemory;
 }
 
+/** It is pulled against a stop and goes down only, or is blocked. */
+export const BRIDGE_HOLDS = ['stop', 'block'] as const;
+export type BridgeHold = (typeof BRIDGE_HOLDS)[number];
+
 /** One thing that happened while a floating bridge was tuned: a reading, a stop, a turn of the claw, a look at its tilt. */
 export interface BridgeStepRecord extends RecordBase {
   type: 'bridge-step';
   instrumentId: string;
   passId: string;
   task: BridgeTask;
-  order: BridgeOrder;
-  step: 'begin' | 'read' | 'set' | 'claw' | 'tilt' | 'end';
+  order: BridgeOrder | 'own';
+  /** Locking the nut begins a session too: what it did is read. */
+  step: 'begin' | 'lock' | 'read' | 'set' | 'claw' | 'tilt' | 'end';
   stringId?: string;
   cents?: number;
   sigmaCents?: number;
   frequencyHz?: number;
   turns?: number;
   degrees?: number;
+  /** Said at the beginning: the player's own order, strings from 1; what holds the bridge; whether the clamps at the nut are open. */
+  own?: number[];
+  held?: BridgeHold;
+  nutOpen?: boolean;
+  /** Said at the end: how much each string was wound, cents. */
+  wound?: number[];
 }
 
 /** Two strings heard together: how far they stand from a pure interval. */

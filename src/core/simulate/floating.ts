@@ -1,5 +1,7 @@
 import { angleAt, momentAt, pitchAt, tensionAt, type ExactBridge } from '../bridge';
+import { disturb } from './faults';
 import { turnString } from './hands';
+import { randomFrom } from './random';
 import type { StringTruth } from './truth';
 
 /** A simulated floating bridge: exact, with a knife edge that sticks. Strings in the instrument's order. */
@@ -10,6 +12,8 @@ export interface BridgeTruth {
   /** Moment that the knife edge holds against, N mm. */
   sticks: number;
   screwPitchMm: number;
+  /** Blocked, or against a stop: it stays where it is. */
+  held?: boolean;
 }
 
 /** What a builder would have to know of it: lengths mm, tensions N. Level at these tensions. */
@@ -68,8 +72,9 @@ function follow(
   exact: ExactBridge,
   atMs: number,
   turned: number,
+  from = before.angle,
 ): Moved {
-  const angle = rest(exact, before.angle, before.sticks);
+  const angle = before.held ? before.angle : rest(exact, from, before.sticks);
   const moved = strings.map((s, i) => {
     const cents = 1200 * Math.log2(pitchAt(exact.strings[i]!, angle) / pitchAt(before.exact.strings[i]!, before.angle));
     if (!Number.isFinite(cents) || s.brokenMs !== undefined) return s;
@@ -101,4 +106,25 @@ export function turnClaw(strings: readonly StringTruth[], bridge: BridgeTruth, a
   const { springs } = bridge.exact;
   const claw = { ...springs.claw, alongMm: springs.claw.alongMm - turns * bridge.screwPitchMm };
   return follow(strings, bridge, { ...bridge.exact, springs: { ...springs, claw } }, atMs, -1);
+}
+
+/** It is blocked, or let go. */
+export const holdBridge = (strings: readonly StringTruth[], bridge: BridgeTruth, atMs: number, held: boolean): Moved =>
+  follow(strings, { ...bridge, held }, bridge.exact, atMs, -1);
+
+/** So far forward the bar takes the bridge in a dive, rad (house). */
+const DIVE_RAD = 0.15;
+
+/** The bar goes down and back: the knife edge holds the bridge a little forward, and every string does what its own contacts do. */
+export function dive(strings: readonly StringTruth[], bridge: BridgeTruth, atMs: number): Moved {
+  const moved = follow(strings, bridge, bridge.exact, atMs, -1, bridge.angle + DIVE_RAD);
+  return { ...moved, strings: moved.strings.map((s) => disturb(s, atMs, 'dive')) };
+}
+
+/** The clamps at the nut are closed: each bends its string a little, always by about as much (house: -1 to +5 cents). */
+export function lockNut(strings: readonly StringTruth[], bridge: BridgeTruth, atMs: number): Moved {
+  return strings.reduce<Moved>(
+    (so, { stringId, seed }) => turnOnBridge(so.strings, so.bridge, stringId, atMs, randomFrom(seed).between(-1, 5)),
+    { strings: [...strings], bridge },
+  );
 }

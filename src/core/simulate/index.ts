@@ -12,7 +12,7 @@ export {
   type FaultTruth,
   type StringTruth,
 } from './truth';
-export { makeBridge, turnClaw, turnOnBridge, type BridgeTruth } from './floating';
+export { dive, holdBridge, lockNut, makeBridge, turnClaw, turnOnBridge, type BridgeTruth } from './floating';
 export { moveSaddle, restring, stretchString, turnString } from './hands';
 export { touchCents, type FrettedTruth, type Touch } from './fretted';
 export { pull, slide, type Run } from './run';

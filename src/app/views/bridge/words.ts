@@ -9,11 +9,43 @@ export const TASKS: Record<BridgeTask, { name: string; what: string }> = {
     what: 'Other notes or gauges: the claw first, then the strings. Level is as it stands now, unless you measure it.',
   },
 };
-export const ORDERS: Record<BridgeOrder, string> = {
+export const ORDERS: Record<BridgeOrder | 'own', string> = {
   'least-tilt': 'Least tilt on the way',
   'centre-out': 'Middle outward',
   'outside-in': 'Outside in',
+  own: 'My own',
 };
+export const HELD = {
+  free: { name: 'free both ways', what: '' },
+  stop: {
+    name: 'against a stop, down only',
+    what: 'While it rests on its stop no string moves another: each to its target. At the end push the bar down a little: it must come back to the stop at once, else half a turn more on the claw.',
+  },
+  block: {
+    name: 'blocked',
+    what: 'Blocked, no string moves another: each to its target. Then the block comes out, and the claw is told from what the strings did.',
+  },
+} as const;
+
+/** What is said when a session is kept. */
+export const keptWords = (held: keyof typeof HELD | undefined, nutOpen: boolean): string =>
+  held === 'block'
+    ? 'Kept. Take the block out, a hand on the bar. Then Enter: all are read, and the claw is told.'
+    : held
+      ? 'Kept. Push the bar down a little: it must come back to its stop at once.'
+      : nutOpen
+        ? 'Kept, with what was learned of this bridge. Lock the nut evenly, then L: what locking did is read.'
+        : 'Kept, with what was learned of this bridge: next time it is surer from the first string on.';
+
+/** An order as it is typed, '3 4 2 5 1 6'; undefined unless every string is there once. */
+export function ownOrderOf(text: string, strings: number): number[] | undefined {
+  const order = text
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number);
+  const all = [...order].sort((a, b) => a - b);
+  return order.length === strings && all.every((n, i) => n === i + 1) ? order : undefined;
+}
 export const WAY_WORDS: Record<Way, string> = {
   stops: 'Stops, as told here',
   zeroing: 'Every string to its target, again and again',

@@ -71,7 +71,7 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
               ? `stopped at ${signed(r.cents ?? 0)}`
               : r.step === 'read'
                 ? `read ${signed(r.cents ?? 0)}`
-                : `${r.task.replace('-', ' ')} ${r.step === 'begin' ? 'begun' : 'ended'}`;
+                : `${r.step === 'lock' ? 'nut locked' : `${r.task.replace('-', ' ')} ${r.step === 'begin' ? 'begun' : 'ended'}`}`;
       return `${of}: bridge, ${what}`;
     }
     case 'checkpoint':
