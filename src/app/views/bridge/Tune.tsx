@@ -22,6 +22,7 @@ import { CouplingTable } from './CouplingTable';
 import { Level } from './Level';
 import { Locking } from './Locking';
 import { Setup } from './Setup';
+import { StringsNow } from './StringsNow';
 import { BRIDGE_TOLERANCE, useBridge, type Begun } from './useBridge';
 import { clawWords, couplingWords, keptWords, offWords, stopWords } from './words';
 import { Ways } from './Ways';
@@ -233,24 +234,13 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
             </p>
           )}
           <BridgeDrawing angle={advice?.angle ?? 0} level={advice?.level ?? 0} springs={springs} turns={claws} />
-          <ul aria-label="Strings now" className="grid max-w-2xl grid-cols-6 gap-x-3 py-2 max-sm:grid-cols-3">
-            {life.strings.map((s, i) => (
-              <li
-                key={s.plan.stringId}
-                aria-current={i === at ? 'step' : undefined}
-                className="border-t-4 border-line pt-1 aria-[current=step]:border-deep"
-              >
-                <span className="text-lg font-bold">{s.plan.note}</span>
-                <span className="figure block text-sm">
-                  {advice?.expected[i] === null || advice?.expected[i] === undefined
-                    ? session
-                      ? 'not read'
-                      : signed(offsets[i]!)
-                    : `${signed(advice.expected[i])} ±${(advice.expectedSd[i] ?? 0).toFixed(1)}`}
-                </span>
-              </li>
-            ))}
-          </ul>
+          <StringsNow
+            notes={notes}
+            at={at}
+            offsets={offsets}
+            read={session ? advice : undefined}
+            begun={session !== undefined}
+          />
           {coupling && (
             <div className="flex flex-wrap gap-x-8 gap-y-3 py-2">
               <div>
