@@ -32,12 +32,10 @@ export function soundWords(sound: Sound, notes: readonly string[]): string {
   return sound.fret === 0 ? `${note} open` : `${note} at fret ${sound.fret}`;
 }
 
-/** How fast it beats where the string stands so far off, and what is heard where it is right. */
+/** Where the beats of a step are still, and which way they tell. */
 export function beatWords({ beats, expectCents }: EarStep): string {
-  const at = (cents: number) => beats.find((b) => b.cents === cents)!.hz.toFixed(1);
-  const rest =
-    Math.abs(expectCents) < 0.5
-      ? 'no beats where it is right'
-      : `the pure interval stands ${Math.abs(expectCents).toFixed(0)} cents beside the target`;
-  return `${at(-3)} beats a second at −3 cents, ${at(3)} at +3; ${rest}`;
+  const way = beats[0]!.hz > beats[1]!.hz ? '' : 'From below they quicken. ';
+  return Math.abs(expectCents) < 0.5
+    ? way
+    : `${way}The pure interval stands ${Math.abs(expectCents).toFixed(0)} cents beside the target: it beats where it is right.`;
 }
