@@ -1,5 +1,6 @@
 export { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
 export { measure } from './measure';
+export { sharpAfter, type Sharp } from './sharp-start';
 export { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 export { refuse } from './refusals';
 export { changeBetween, type Change } from './change';

@@ -57,6 +57,8 @@ function windowOf(f0Hz: number, lastsS: number): number {
   return Math.min(periods / f0Hz, 0.5 * lastsS);
 }
 
+const AT_REST = { cents: 0, tauS: 1 };
+
 /** A note as `measure` hears it: without offset, hum and what lies above the string's partials. */
 export interface Take {
   x: Float64Array;
@@ -113,7 +115,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     // From one part of the complex noise to its amplitude, and from the whole stretch to a window.
     noise.push(Math.SQRT2 * peaks.floor[i]! * Math.sqrt(lastsS / windowS));
   }
-  const course = fitCourse(tracks, noise, options.sustained !== true);
+  const course = fitCourse(tracks, noise, options.sustained ? (options.sharp ?? AT_REST) : 'sought');
   if (!course) return refuse('no-pitch');
   const partials = course.partials.filter((p) => p.residualRad < COHERENT_RAD);
   const strength = (list: { amplitude: number }[]) => list.reduce((sum, p) => sum + p.amplitude, 0);
@@ -129,7 +131,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
   }
   if (partials.length <= FEW_PARTIALS && Math.PI * comb.f0Hz < LEAST_Q * course.decayPerS) return refuse('no-pitch');
   const law = fitStiffString(partials);
-  if (offCombShare(take, tones, law, Math.max(APART_CENTS, course.sharpCents)) > OFF_COMB_LIMIT)
+  if (offCombShare(take, tones, law, Math.max(APART_CENTS, course.sharp.cents)) > OFF_COMB_LIMIT)
     return refuse('two-strings');
   if (!options.sustained) {
     // At first two strings are told best: one of them may die away soon.
@@ -142,7 +144,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     );
     if (offCombShare(take, early, law, Infinity) > EARLY_OFF_LIMIT) return refuse('two-strings');
   }
-  if (moved > 1 || course.sharpCents > LARGEST_SHARP) return refuse('unsteady');
+  if (moved > 1 || course.sharp.cents > LARGEST_SHARP) return refuse('unsteady');
 
   const sigmaCents = Math.hypot(
     law.sigmaCents,
@@ -163,7 +165,8 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     fromS: startS,
     toS: endS,
     partials: partials.map(({ n, frequencyHz, sigmaHz }) => ({ n, frequencyHz, sigmaHz })),
-    glideCents: course.sharpCents,
+    glideCents: options.sustained ? 0 : course.sharp.cents,
+    sharpTauS: course.sharp.tauS,
     driftCents: course.driftCents,
   };
 }
