@@ -147,9 +147,9 @@ export const resampled = (notes: RoomNote[]): Group[] =>
 /** The same note in a room that rings for so long (RT60, s): dry, and with a tail of noise that dies so. */
 export const inRooms = (notes: RoomNote[], rt60S: number, wet = 0.5): Group[] =>
   notes.map((n, seed) =>
-    group(n, [0, -8.5], (c, k) => {
+    group(n, [0, -8.5], (c) => {
       const x = bent(n.raw, n.rate, () => c);
-      const r = randomFrom(77 + 10 * seed + k);
+      const r = randomFrom(77 + 10 * seed);
       // A sparse tail: so many echoes a second, at random.
       const echoes = Array.from({ length: 250 }, () => {
         const s = -Math.log(1 - r.uniform() * 0.999) * (rt60S / 6.9);
@@ -161,18 +161,20 @@ export const inRooms = (notes: RoomNote[], rt60S: number, wet = 0.5): Group[] =>
     }),
   );
 
-/** With another string of the same instrument that rang before, so much softer. */
+/** With another string of the same instrument that rang before, and rings on so much softer. */
 export const withNeighbour = (notes: RoomNote[], db: number): Group[] =>
   notes.flatMap((n, i) => {
     const own = notes.filter((m) => m.kind === n.kind && m !== n);
     const other = own[i % Math.max(1, own.length)];
     if (!other) return [];
-    const tail = other.raw.subarray(Math.round(0.5 * other.rate));
+    const tail = other.raw.subarray(Math.round(0.3 * other.rate));
     const gain = 10 ** (db / 20) * (loudest(n.raw) / loudest(tail.subarray(0, other.rate)));
-    return group(n, [0, -8.5], (c) => {
+    const lead = Math.round(PRE_ROLL_S * n.rate);
+    const made = group(n, [0, -8.5], (c) => {
       const x = bent(n.raw, n.rate, () => c);
-      return x.map((v, k) => v + gain * (tail[k] ?? 0));
+      return Float32Array.from({ length: lead + x.length }, (_, k) => (x[k - lead] ?? 0) + gain * (tail[k] ?? 0));
     });
+    return { ...made, sounds: made.sounds.map((s) => ({ ...s, onsetS: 2 * PRE_ROLL_S })) };
   });
 
 /** Light vibrato, cents either way, 5.6 a second. */

@@ -17,6 +17,8 @@ export interface Course {
   sigmaCents: number;
   /** Rms movement about that course, cents: vibrato, a finger, a turned tuner. */
   unsteadyCents: number;
+  /** Share of what the phases leave over that all partials do together, 0 to 1: vibrato does, beats do not. */
+  together: number;
   /** From the first third of the stretch to the last, what the sharp start does not explain, cents. */
   driftCents: number;
   /** How fast the note dies, 1 / s. */
@@ -27,6 +29,8 @@ export interface Course {
 const WANDER_RAD = 0.03;
 /** A frame of a partial counts while it stands so far above the noise. */
 const ABOVE_NOISE = 2.5;
+/** So many partials tell the string's own movement from a fault of one of them. */
+const MANY = 4;
 /** The movement is seen over this time, s (house estimate). */
 const REACH_S = 0.04;
 
@@ -74,45 +78,61 @@ export function fitCourse(
       perCent,
       line,
       residual: leftOver(track.phase, timeS, line),
+      top: Math.max(...track.amplitude),
       // Faint partials do not tell of the string's energy.
       lead: Math.max(...track.amplitude) / top,
     };
   });
   if (base.length === 0) return undefined;
+  const worthOf = ({ w, track, top: amplitude }: (typeof base)[number], k: number) =>
+    w[k]! * track.carrierHz ** 2 * amplitude;
   const start = takeSharpStart(tracks, noise, base, sharp === 'sought' ? undefined : sharp);
-  const partials = base.map(({ track, used, w, perCent, line, residual }, i): PartialFit => {
-    let sum = 0;
-    let sw = 0;
-    for (let k = 0; k < used; k++) {
-      sum += w[k]! * residual[k]! ** 2;
-      sw += w[k]!;
-    }
-    return {
-      n: track.n,
-      frequencyHz: track.carrierHz + (line.slope - perCent * start.pulls[i]!) / (2 * Math.PI),
-      sigmaHz: Math.sqrt((Math.max(1, sum / used) * FRAME_OVERLAP) / line.sxx) / (2 * Math.PI),
-      amplitude: Math.max(...track.amplitude),
-      residualRad: Math.sqrt(sum / sw),
-      cover: used / timeS.length,
-    };
-  });
-  // The whole string's movement: residual phases on one time scale, averaged by information and differentiated.
+  const hzOf = ({ track, line, perCent }: (typeof base)[number], i: number) =>
+    track.carrierHz + (line.slope - perCent * start.pulls[i]!) / (2 * Math.PI);
+  // The whole string's movement: residual phases on one time scale, averaged by information.
   const frames = Math.max(...base.map((b) => b.used));
   const lag = new Float64Array(frames);
   const weight = new Float64Array(frames);
   let decay = 0;
   let strength = 0;
-  base.forEach(({ track, used, w, residual }, i) => {
-    const toSeconds = 1 / (2 * Math.PI * partials[i]!.frequencyHz);
-    const { amplitude } = partials[i]!;
+  base.forEach((b, i) => {
+    const toSeconds = 1 / (2 * Math.PI * hzOf(b, i));
+    const { used, residual } = b;
     for (let k = 0; k < used; k++) {
-      const worth = (w[k]! / toSeconds ** 2) * amplitude;
-      lag[k]! += worth * residual[k]! * toSeconds;
-      weight[k]! += worth;
+      lag[k]! += worthOf(b, k) * residual[k]! * toSeconds;
+      weight[k]! += worthOf(b, k);
     }
-    const overS = timeS[used - 1]! - timeS[0]!;
-    decay += (amplitude * Math.log(track.amplitude[0]! / track.amplitude[used - 1]!)) / overS;
-    strength += amplitude;
+    const { amplitude } = b.track;
+    decay += (b.top * Math.log(amplitude[0]! / amplitude[used - 1]!)) / (timeS[used - 1]! - timeS[0]!);
+    strength += b.top;
+  });
+  let own = 0;
+  let alone = 0;
+  const partials = base.map((b, i): PartialFit => {
+    const { track, used, w, line, residual, top: amplitude } = b;
+    const rad = 2 * Math.PI * hzOf(b, i);
+    let sum = 0;
+    let beside = 0;
+    let sw = 0;
+    for (let k = 0; k < used; k++) {
+      const worth = worthOf(b, k);
+      const others = (lag[k]! - (worth * residual[k]!) / rad) / Math.max(1e-300, weight[k]! - worth);
+      sum += w[k]! * residual[k]! ** 2;
+      beside += w[k]! * (residual[k]! - others * rad) ** 2;
+      sw += w[k]!;
+    }
+    own += (amplitude * sum) / sw;
+    alone += (amplitude * beside) / sw;
+    // What the others do too is the string's movement, vibrato, and no fault of this partial.
+    if (base.length >= MANY) sum = Math.min(sum, beside);
+    return {
+      n: track.n,
+      frequencyHz: rad / (2 * Math.PI),
+      sigmaHz: Math.sqrt((Math.max(1, sum / used) * FRAME_OVERLAP) / line.sxx) / (2 * Math.PI),
+      amplitude,
+      residualRad: Math.sqrt(sum / sw),
+      cover: used / timeS.length,
+    };
   });
   for (let k = 0; k < frames; k++) lag[k]! /= weight[k]!;
   const reach = Math.max(2, Math.round(REACH_S / stepS));
@@ -125,6 +145,7 @@ export function fitCourse(
     partials,
     sharp: { cents: start.cents, tauS: start.tauS },
     sigmaCents: start.sigmaCents,
+    together: base.length >= MANY ? Math.max(0, 1 - alone / own) : 0,
     unsteadyCents: Math.sqrt(mean(moves.map((m) => m * m))),
     driftCents: mean(moves.slice(-third)) - mean(moves.slice(0, third)),
     decayPerS: Math.max(0, decay / strength),

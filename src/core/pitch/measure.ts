@@ -2,7 +2,7 @@ import { ratioOfCents } from '../music';
 import { decimate } from './decimate';
 import { findGap, lastClippedSample } from './faults';
 import { withoutHum } from './hum';
-import { look, MAX_PARTIALS, SEARCH_LOW_CENTS, type Take } from './look';
+import { look, MAX_PARTIALS, SEARCH_LOW_CENTS, tonesOf, type Take } from './look';
 import { refuse } from './refusals';
 import { chooseSection, findSections, quietStretches, type Section } from './section';
 import type { MeasureOptions, Outcome } from './types';
@@ -21,6 +21,13 @@ const SILENT = 2e-4;
 /** A wavering attack is left out, this much later, if so much of the note is left, s (house estimates). */
 const SETTLED_AFTER_S = 0.25;
 const LEAST_SETTLED_S = 0.5;
+
+/** Tones that ring before the note are looked for until so long before it, in a stretch of such lengths, s; how they stand out (house estimates). */
+const BEFORE_S = 0.03;
+const LEAST_BEFORE_S = 0.12;
+const MOST_BEFORE_S = 0.5;
+const RANGE_BEFORE_DB = 40;
+const STANDS_BEFORE = 8;
 
 function peakOf(samples: Float64Array): number {
   let p = 0;
@@ -99,6 +106,13 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (clipped && section.endS - startS < 0.35) return refuse('clipped');
   if (lastsS < 0.05 || lastsS < 2.2 / targetHz) return refuse('too-short');
 
-  const outcome = judge({ x, rate, maxHz, section, options }, startS, endS);
+  const take = { x, rate, maxHz, section, options };
+  const beforeS = section.onsetS - BEFORE_S;
+  if (!sustained && !options.old && beforeS > LEAST_BEFORE_S) {
+    const { peaks } = tonesOf(take, Math.max(0, beforeS - MOST_BEFORE_S), beforeS, RANGE_BEFORE_DB, STANDS_BEFORE);
+    const old = peaks.frequencyHz.map((frequencyHz, i) => ({ frequencyHz, amplitude: peaks.amplitude[i]! }));
+    take.options = { ...options, old };
+  }
+  const outcome = judge(take, startS, endS);
   return clipped && !outcome.ok ? refuse('clipped') : outcome;
 }
