@@ -1,16 +1,16 @@
 /** The estimator's parts, each against a law that it must keep. */
 import fc from 'fast-check';
 import { randomFrom } from '../simulate';
-import { searchComb } from './comb';
-import { decimate } from './decimate';
-import { demodulate } from './demodulate';
-import { findGap, lastClippedSample } from './faults';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { findPeaks, type Peaks } from './peaks';
-import { findSections } from './section';
-import { fading, withoutOld } from './old-tones';
-import { fitCourse } from './course';
-import { fitStiffString, type MeasuredPartial } from './law';
+import { searchComb } from './partials/comb';
+import { decimate } from './signal/decimate';
+import { demodulate } from './signal/demodulate';
+import { findGap, lastClippedSample } from './recording/faults';
+import { amplitudeSpectrum, powerOfTwo } from './signal/fft';
+import { findPeaks, type Peaks } from './signal/peaks';
+import { findSections } from './recording/section';
+import { fading, withoutOld } from './second-string/old-tones';
+import { fitCourse } from './partials/course';
+import { fitStiffString, type MeasuredPartial } from './partials/law';
 
 const sine = (hz: number, rate: number, seconds: number, amplitude = 1) =>
   Float64Array.from(

@@ -1,10 +1,10 @@
-import { cents } from '../music';
-import { searchComb } from './comb';
-import { decimate } from './decimate';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { findPeaks } from './peaks';
-import { withoutOld, type OldTone } from './old-tones';
-import type { StringPlace } from './types';
+import { cents } from '../../music';
+import { searchComb } from '../partials/comb';
+import { decimate } from '../signal/decimate';
+import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
+import { findPeaks } from '../signal/peaks';
+import { withoutOld, type OldTone } from '../second-string/old-tones';
+import type { StringPlace } from '../reading/types';
 
 /** A string may stand so far from where it was last and still be looked for there, cents. */
 const ABOUT_CENTS = 160;

@@ -1,4 +1,4 @@
-import type { OldTone } from './old-tones';
+import type { OldTone } from '../second-string/old-tones';
 
 /** One partial of a reading: its number, frequency in Hz and standard error in Hz. */
 export interface Partial {

@@ -1,8 +1,8 @@
-import type { Comb } from './comb';
-import { MAINS_HZ } from './hum';
-import type { Peaks } from './peaks';
-import type { Section } from './section';
-import type { StiffFit } from './law';
+import type { Comb } from '../partials/comb';
+import { MAINS_HZ } from '../recording/hum';
+import type { Peaks } from '../signal/peaks';
+import type { Section } from '../recording/section';
+import type { StiffFit } from '../partials/law';
 
 export interface LongSpectrum {
   peaks: Peaks;

@@ -1,14 +1,14 @@
-import { cents } from '../music';
-import { searchComb } from './comb';
-import { fitCourse } from './course';
-import { demodulate, type PartialTrack } from './demodulate';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { fitStiffString } from './law';
-import { withoutOld } from './old-tones';
-import { findPeaks } from './peaks';
-import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
+import { cents } from '../../music';
+import { searchComb } from '../partials/comb';
+import { fitCourse } from '../partials/course';
+import { demodulate, type PartialTrack } from '../signal/demodulate';
+import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
+import { fitStiffString } from '../partials/law';
+import { withoutOld } from '../second-string/old-tones';
+import { findPeaks } from '../signal/peaks';
+import { isMainsHum, offCombShare, type LongSpectrum } from '../second-string/purity';
 import { refuse } from './refusals';
-import type { Section } from './section';
+import type { Section } from '../recording/section';
 import type { MeasureOptions, Outcome } from './types';
 
 /** Where the named string is looked for, cents around its target: slack strings below, over-tight ones above. */

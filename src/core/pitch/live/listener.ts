@@ -1,12 +1,12 @@
-import { cents } from '../music';
+import { cents } from '../../music';
 import { pitchOf } from './hypotheses';
-import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
+import { checkClock, checkInput, type ClockCheck, type InputCheck } from '../recording/input-check';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
-import { measure, READ_UNTIL_S } from './measure';
-import { fading, type OldTone } from './old-tones';
-import { refuse } from './refusals';
-import { sharpAfter, type Sharp } from './sharp-start';
-import type { Outcome, StringPlace } from './types';
+import { measure, READ_UNTIL_S } from '../reading/measure';
+import { fading, type OldTone } from '../second-string/old-tones';
+import { refuse } from '../reading/refusals';
+import { sharpAfter, type Sharp } from '../partials/sharp-start';
+import type { Outcome, StringPlace } from '../reading/types';
 
 /** What the listener is to listen for. */
 export interface Task {

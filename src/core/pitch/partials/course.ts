@@ -1,4 +1,4 @@
-import { FRAME_OVERLAP, type PartialTrack } from './demodulate';
+import { FRAME_OVERLAP, type PartialTrack } from '../signal/demodulate';
 import type { MeasuredPartial } from './law';
 import { leftOver, takeSharpStart, weightedLine, type Sharp } from './sharp-start';
 

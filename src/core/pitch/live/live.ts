@@ -1,11 +1,11 @@
-import { cents } from '../music';
-import { searchComb, type Comb } from './comb';
-import { decimate } from './decimate';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { B_USUAL, fitStiffString } from './law';
-import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
-import { withoutOld, type OldTone } from './old-tones';
-import { findPeaks, type Peaks } from './peaks';
+import { cents } from '../../music';
+import { searchComb, type Comb } from '../partials/comb';
+import { decimate } from '../signal/decimate';
+import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
+import { B_USUAL, fitStiffString } from '../partials/law';
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from '../reading/look';
+import { withoutOld, type OldTone } from '../second-string/old-tones';
+import { findPeaks, type Peaks } from '../signal/peaks';
 
 /** One point of the live trace. */
 export interface TrackPoint {

@@ -1,4 +1,4 @@
-import { FRAME_OVERLAP, type PartialTrack } from './demodulate';
+import { FRAME_OVERLAP, type PartialTrack } from '../signal/demodulate';
 
 /** A sharp start: by how much the string is above its rest, cents, at the beginning of a stretch, and how soon that is over, s. */
 export interface Sharp {

@@ -1,6 +1,6 @@
-import { cents } from '../music';
-import { addHum, addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../simulate';
-import { measure } from '.';
+import { cents } from '../../music';
+import { addHum, addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../../simulate';
+import { measure } from '..';
 
 const RATE = 44100;
 

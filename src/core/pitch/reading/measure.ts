@@ -1,10 +1,10 @@
-import { ratioOfCents } from '../music';
-import { decimate } from './decimate';
-import { findGap, lastClippedSample } from './faults';
-import { withoutHum } from './hum';
+import { ratioOfCents } from '../../music';
+import { decimate } from '../signal/decimate';
+import { findGap, lastClippedSample } from '../recording/faults';
+import { withoutHum } from '../recording/hum';
 import { look, MAX_PARTIALS, SEARCH_LOW_CENTS, tonesOf, type Take } from './look';
 import { refuse } from './refusals';
-import { chooseSection, findSections, quietStretches, type Section } from './section';
+import { chooseSection, findSections, quietStretches, type Section } from '../recording/section';
 import type { MeasureOptions, Outcome } from './types';
 
 /** The stretch that is read ends this long after the onset at the latest, s: every pluck is read over the same part of its life. */
