@@ -1,5 +1,5 @@
 import { ratioOfCents } from '../../music';
-import { decimate } from '../signal/decimate';
+import { decimate, decimationFor } from '../signal/decimate';
 import { findGap, lastClippedSample } from '../recording/faults';
 import { withoutHum } from '../recording/hum';
 import { look, MAX_PARTIALS, SEARCH_LOW_CENTS, tonesOf, type Take } from './look';
@@ -37,7 +37,7 @@ function peakOf(samples: Float64Array): number {
 
 /** Removes the mean, which a cheap converter adds. */
 function withoutOffset(samples: ArrayLike<number>): Float64Array {
-  const x = Float64Array.from(samples);
+  const x = new Float64Array(samples);
   let mean = 0;
   for (let i = 0; i < x.length; i++) mean += x[i]!;
   mean /= Math.max(1, x.length);
@@ -70,7 +70,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (peak < SILENT) return refuse('too-quiet');
 
   const topHz = Math.min(HIGHEST_HZ, Math.max(LOWEST_TOP_HZ, MAX_PARTIALS * targetHz));
-  const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
+  const factor = decimationFor(sampleRate, topHz);
   let x = decimate(raw, factor);
   const rate = sampleRate / factor;
   const maxHz = Math.min(topHz * 1.1, 0.44 * rate);
