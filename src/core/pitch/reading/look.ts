@@ -138,7 +138,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
   const least = together ? LEAST_SCORE - (LEAST_SCORE - LEAST_WAVERING_SCORE) * course.together : LEAST_SCORE;
   if (!coherent || comb.score < least) {
     // A knock has no such series of partials.
-    const turned = moved > 1 && course.partials.length > 3 && lastsS > 0.3;
+    const turned = course.unsteadyCents > unsteadyLimit(comb.f0Hz) && course.partials.length > 3 && lastsS > 0.3;
     return refuse(turned ? 'unsteady' : 'no-pitch');
   }
   if (partials.length <= FEW_PARTIALS && Math.PI * comb.f0Hz < LEAST_Q * course.decayPerS) return refuse('no-pitch');
@@ -161,7 +161,10 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     SIGMA_FLOOR_CENTS,
     MOVED_SHARE * course.unsteadyCents,
   );
-  if (sigmaCents > sigmaLimit(comb.f0Hz)) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
+  if (sigmaCents > sigmaLimit(comb.f0Hz))
+    return refuse(
+      lastsS < 0.3 ? 'too-short' : course.unsteadyCents > unsteadyLimit(comb.f0Hz) ? 'unsteady' : 'no-pitch',
+    );
   const tone = partials.reduce((s, p) => s + p.amplitude ** 2, 0);
   const noisePower = noise.reduce((s, v) => s + v * v, 0) / noise.length;
   return {
