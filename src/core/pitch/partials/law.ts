@@ -31,7 +31,7 @@ const RESTLESS_RAD = 0.5;
 /** Degrees of freedom of the partials' scatter about the law: few far ones do not drag it (Student's t, Lange et al. 1989). */
 const NU = 4;
 /** Share of the scatter about the law that two plucks do not share (house estimate, by strings on bodies). */
-const UNSHARED = 0.3;
+const UNSHARED = 0.45;
 const ROUNDS = 25;
 
 /**

@@ -26,6 +26,8 @@ export interface SharpStart extends Sharp {
 
 /** Scale of sharp starts, cents: most are small, hard ones far larger, so that the prior has long tails (Cauchy's; house estimate). */
 const SHARP_SCALE = 2;
+/** What it may be off by where nothing tells it, cents (house estimate). */
+const SHARP_SPREAD = 5;
 const priorPrecision = (cents: number) => 2 / (1 + (cents / SHARP_SCALE) ** 2) / SHARP_SCALE ** 2;
 /** Partials agree on the sharp start no better than this, cents; a faint one counts for less, by its amplitude to this power (house estimates, by strings on bodies and sampled instruments). */
 const BETWEEN_CENTS = 0.3;
@@ -142,8 +144,8 @@ function underOneCent(told: readonly Told[], timeS: Float64Array, curve: Float64
 type Bent = ReturnType<typeof underOneCent>;
 
 /** The sharp start where the partials agree (Student-t weights), under its prior: beats are each partial's own and scatter, tension moves all alike. */
-function agreed(told: readonly Told[], bent: Bent): { cents: number; sd: number } {
-  const each = told.flatMap(({ w, used, perCent, residual, lead }, i) => {
+function agreed(partials: readonly Told[], bent: Bent): { cents: number; sd: number } {
+  const each = partials.flatMap(({ w, used, perCent, residual, lead }, i) => {
     const { bend } = bent[i]!;
     let num = 0;
     let den = 0;
@@ -153,11 +155,11 @@ function agreed(told: readonly Told[], bent: Bent): { cents: number; sd: number 
     }
     if (den <= 0) return [];
     const s = num / den;
-    const scale = Math.max(1, misfit(told[i]!, bend, s));
+    const scale = Math.max(1, misfit(partials[i]!, bend, s));
     return [{ s, variance: (FRAME_OVERLAP * scale) / den / lead ** LEAD_POWER }];
   });
   let at = 0;
-  let precision = priorPrecision(0);
+  let told = 0;
   let between = BETWEEN_CENTS ** 2;
   for (let round = 0; round < 12 && each.length > 0; round++) {
     let sum = 0;
@@ -172,10 +174,10 @@ function agreed(told: readonly Told[], bent: Bent): { cents: number; sd: number 
     }
     // How far they disagree, beyond what each leaves over.
     between = Math.max(BETWEEN_CENTS ** 2, spread / weight);
-    precision = weight + priorPrecision(at);
-    at = sum / precision;
+    told = weight;
+    at = sum / (weight + priorPrecision(at));
   }
-  return { cents: Math.max(0, at), sd: 1 / Math.sqrt(precision) };
+  return { cents: Math.max(0, at), sd: 1 / Math.sqrt(told + 1 / SHARP_SPREAD ** 2) };
 }
 
 /** Mean square of what a sharp start leaves of a partial's phase, in units of its frames' variance. */

@@ -66,6 +66,7 @@ function windowOf(f0Hz: number, lastsS: number): number {
   return Math.min(periods / f0Hz, 0.5 * lastsS);
 }
 
+/** A late stretch whose beginning nobody heard; and a bowed note, which its bow keeps as loud. */
 const AT_REST = { cents: 0, tauS: 1 };
 
 /** A note as `measure` hears it: without offset, hum and what lies above the string's partials. */
@@ -124,7 +125,11 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     // From one part of the complex noise to its amplitude, and from the whole stretch to a window.
     noise.push(Math.SQRT2 * peaks.floor[i]! * Math.sqrt(lastsS / windowS));
   }
-  const course = fitCourse(tracks, noise, options.sustained ? (options.sharp ?? AT_REST) : 'sought');
+  const course = fitCourse(
+    tracks,
+    noise,
+    options.sustained || section.slowAttack ? (options.sharp ?? AT_REST) : 'sought',
+  );
   if (!course) return refuse('no-pitch');
   const partials = course.partials.filter((p) => p.residualRad < COHERENT_RAD);
   const strength = (list: { amplitude: number }[]) => list.reduce((sum, p) => sum + p.amplitude, 0);
