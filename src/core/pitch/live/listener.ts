@@ -64,6 +64,8 @@ const LEAD_S = 0.25;
 /** A pluck is read at these ages; from the second on, when the figure no longer moves by more than so much, cents. */
 const LOOKS_S = [0.45, 0.8, READ_UNTIL_S + 0.02];
 const STILL_CENTS = 0.15;
+/** A pluck that went further than this beside its sharp start was turned, cents (house estimate). */
+const TURNED_CENTS = 1.5;
 /** Running sections: how long, how often, and the least that is worth reading, s. */
 const RUNNING_S = 0.8;
 const RUNNING_EVERY_S = 0.25;
@@ -135,11 +137,11 @@ export function createListener(sampleRate: number): Listener {
     return usual && sharpAfter(usual, Math.max(0, (from - note.since) / sampleRate - ATTACK_S));
   };
   const learn = (n: Note & { onset: number }, outcome: Outcome): void => {
-    if (!outcome.ok) return;
+    // While a hand turns, what looks like a sharp start is the hand's.
+    if (!outcome.ok || n.looks < LOOKS_S.length || Math.abs(outcome.driftCents) > TURNED_CENTS) return;
     const { glideCents: cents, sharpTauS: tauS, fromS } = outcome;
     const begins = Math.max(0, n.onset - samples(LEAD_S), total - ring.length);
     n.sharp = { cents, tauS, fromS: begins / sampleRate + fromS };
-    if (n.looks < LOOKS_S.length) return;
     const { id } = task!.named;
     const before = learned.get(id) ?? { sharpPower: 0, powers: 0, tauS };
     learned.set(id, {
