@@ -214,6 +214,9 @@ export function takeSharpStart(
     const leads = told.reduce((sum, t) => sum + t.lead, 0);
     return { bent, tauS, cents, sd, fit, pull: told.reduce((sum, t, i) => sum + t.lead * bent[i]!.pull, 0) / leads };
   });
+  // What does not die was not plucked: there is nothing to be in doubt about.
+  const { curve: energy } = laws[0]!;
+  const died = known ? 1 : Math.min(1, Math.max(0, 1 - energy[energy.length - 1]!) / DIES);
   const least = Math.min(...fits.map((f) => f.fit));
   const all = fits.reduce((sum, f) => sum + Math.exp(least - f.fit), 0);
   const start: SharpStart = { cents: 0, tauS: 0, pulls: told.map(() => 0), sigmaCents: 0 };
@@ -225,7 +228,7 @@ export function takeSharpStart(
     start.cents += share * cents;
     start.tauS += share * tauS;
     mean += share * cents * pull;
-    square += share * ((cents * pull) ** 2 + (sd * pull) ** 2);
+    square += share * ((cents * pull) ** 2 + (died * sd * pull) ** 2);
     bent.forEach((b, i) => {
       start.pulls[i]! += share * cents * b.pull;
       const scale = share * cents * told[i]!.perCent;
@@ -236,5 +239,7 @@ export function takeSharpStart(
   start.sigmaCents = Math.sqrt(Math.max(0, square - mean ** 2));
   return start;
 }
+/** A plucked string loses at least this share of its energy in a stretch (house estimate). */
+const DIES = 0.1;
 /** What is known of a sharp start from before is off by this share (house estimate). */
 const KNOWN_SHARE = 0.35;

@@ -74,6 +74,16 @@ test('a late stretch of a note that began sharp is read at rest, by what its own
   expect(at!.ok && Math.abs(at!.cents - whole.cents)).toBeLessThan(1);
 });
 
+test('a steady tone beside a multiple of the mains, with hardly a moment before it, is no hum', () => {
+  const x = Float32Array.from({ length: 2 * RATE }, (_, i) =>
+    i < 0.05 * RATE
+      ? 0
+      : 0.2 * Math.sin((2 * Math.PI * 659.6 * i) / RATE) + 0.05 * Math.sin((4 * Math.PI * 659.6 * i) / RATE),
+  );
+  const r = measure(x, RATE, { targetHz: 659.26 });
+  expect(r.ok && Math.abs(cents(r.frequencyHz, 659.6))).toBeLessThan(0.1);
+});
+
 test('a string that rang before the note is left out of it in a file, too', () => {
   const random = randomFrom(21);
   const x = new Float32Array(2.4 * RATE);
