@@ -1,6 +1,7 @@
 import { FRAME_OVERLAP, type PartialTrack } from '../signal/demodulate';
 import type { MeasuredPartial } from './law';
-import { leftOver, takeSharpStart, weightedLine, type Sharp } from './sharp-start';
+import { leftOver, weightedLine } from '../signal/line';
+import { takeSharpStart, type Sharp } from './sharp-start';
 
 /** A partial with the course of its phase taken out. */
 export interface PartialFit extends MeasuredPartial {
@@ -145,7 +146,7 @@ export function fitCourse(
     partials,
     sharp: { cents: start.cents, tauS: start.tauS },
     sigmaCents: start.sigmaCents,
-    together: base.length >= MANY ? Math.max(0, 1 - alone / own) : 0,
+    together: base.length >= MANY && own > 0 ? Math.max(0, 1 - alone / own) : 0,
     unsteadyCents: Math.sqrt(mean(moves.map((m) => m * m))),
     driftCents: mean(moves.slice(-third)) - mean(moves.slice(0, third)),
     decayPerS: Math.max(0, decay / strength),

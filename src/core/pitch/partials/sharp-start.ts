@@ -1,4 +1,5 @@
 import { FRAME_OVERLAP, type PartialTrack } from '../signal/demodulate';
+import { leftOver, weightedLine } from '../signal/line';
 
 /** A sharp start: by how much the string is above its rest, cents, at the beginning of a stretch, and how soon that is over, s. */
 export interface Sharp {
@@ -49,35 +50,10 @@ const FAINT = 3e-3;
 const WORTH = 0.15;
 const ALIKE = 0.1;
 
-/** Weighted least squares: y = mean + slope (x - meanX). */
-export interface Line {
-  slope: number;
-  mean: number;
-  meanX: number;
-  sxx: number;
-}
-export function weightedLine(x: Float64Array, y: Float64Array, w: Float64Array): Line {
-  let sw = 0;
-  let sx = 0;
-  let sy = 0;
-  for (let k = 0; k < x.length; k++) {
-    sw += w[k]!;
-    sx += w[k]! * x[k]!;
-    sy += w[k]! * y[k]!;
-  }
-  const meanX = sx / sw;
-  const mean = sy / sw;
-  let sxx = 0;
-  let sxy = 0;
-  for (let k = 0; k < x.length; k++) {
-    const d = x[k]! - meanX;
-    sxx += w[k]! * d * d;
-    sxy += w[k]! * d * (y[k]! - mean);
-  }
-  return { slope: sxx > 0 ? sxy / sxx : 0, mean, meanX, sxx };
-}
-export const leftOver = (y: Float64Array, x: Float64Array, { slope, mean, meanX }: Line): Float64Array =>
-  y.map((v, k) => v - mean - slope * (x[k]! - meanX));
+/** A plucked string loses at least this share of its energy in a stretch (house estimate). */
+const DIES = 0.1;
+/** What is known of a sharp start from before is off by this share (house estimate). */
+const KNOWN_SHARE = 0.35;
 
 /**
  * Energy of the string over time, 1 at first: of every partial the share of its beginning that is left, whatever the body makes of
@@ -239,7 +215,3 @@ export function takeSharpStart(
   start.sigmaCents = Math.sqrt(Math.max(0, square - mean ** 2));
   return start;
 }
-/** A plucked string loses at least this share of its energy in a stretch (house estimate). */
-const DIES = 0.1;
-/** What is known of a sharp start from before is off by this share (house estimate). */
-const KNOWN_SHARE = 0.35;
