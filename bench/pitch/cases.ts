@@ -151,6 +151,7 @@ export function stringSpec(family: Family, r: Random): { spec: PluckSpec; target
     secondCents: 0.3 * r.normal(),
     secondLonger: r.between(1.5, 3.5),
     glideCents: f.glide * r.uniform() ** 2 * 2,
+    glideTauS: logBetween(r, [0.06, 0.4]),
     level: r.between(0.1, 0.7),
     attack: r.between(0, 0.3),
     bodyCents,

@@ -11,7 +11,7 @@ function follow(
 ): (PairMoment | null)[] {
   const random = randomFrom(3);
   const bHz = (aHz * p) / q;
-  const more = { decayS: 2.5, secondShare: 0.1, glideCents: 0 };
+  const more = { decayS: 2.5, secondShare: 0.1 };
   const a = pluck(plainPluck(aHz, more), RATE, random);
   const b = pluck(plainPluck(bHz, { ...more, inharmonicity: 9e-5, pluckAt: 0.19, level: 0.25 }), RATE, random);
   const listener = createPairListener(RATE, { aHz, bHz, ratio: [p, q] });
