@@ -251,30 +251,34 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       handle(instrumentId, (strings, atMs) => ({
         strings: strings.map((s) => (s.stringId === stringId ? act(s, atMs) : s)),
       }));
+    /** @returns whether it has a floating bridge */
+    const onBridge = (
+      instrumentId: string,
+      act: (
+        strings: StringTruth[],
+        bridge: BridgeTruth,
+        atMs: number,
+      ) => { strings: StringTruth[]; bridge: BridgeTruth },
+    ): boolean => {
+      const bridge = demoState.current?.bridges[instrumentId];
+      if (bridge) handle(instrumentId, (strings, atMs) => act(strings, bridge, atMs));
+      return bridge !== undefined;
+    };
     return {
       stringOf: (instrumentId, stringId) =>
         demoState.current?.truth[instrumentId]?.find((s) => s.stringId === stringId),
       turn: (instrumentId, stringId, cents) => {
-        const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) handle(instrumentId, (strings, atMs) => turnOnBridge(strings, bridge, stringId, atMs, cents));
-        else hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents));
+        const turned = onBridge(instrumentId, (strings, bridge, atMs) =>
+          turnOnBridge(strings, bridge, stringId, atMs, cents),
+        );
+        if (!turned) hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents));
       },
-      turnClaw: (instrumentId, turns) => {
-        const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) handle(instrumentId, (strings, atMs) => turnClaw(strings, bridge, atMs, turns));
-      },
-      holdBridge: (instrumentId, held) => {
-        const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) handle(instrumentId, (strings, atMs) => holdBridge(strings, bridge, atMs, held));
-      },
-      dive: (instrumentId) => {
-        const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) handle(instrumentId, (strings, atMs) => dive(strings, bridge, atMs));
-      },
-      lockNut: (instrumentId) => {
-        const bridge = demoState.current?.bridges[instrumentId];
-        if (bridge) handle(instrumentId, (strings, atMs) => lockNut(strings, bridge, atMs));
-      },
+      turnClaw: (instrumentId, turns) =>
+        onBridge(instrumentId, (strings, bridge, atMs) => turnClaw(strings, bridge, atMs, turns)),
+      holdBridge: (instrumentId, held) =>
+        onBridge(instrumentId, (strings, bridge, atMs) => holdBridge(strings, bridge, atMs, held)),
+      dive: (instrumentId) => onBridge(instrumentId, dive),
+      lockNut: (instrumentId) => onBridge(instrumentId, lockNut),
       restring: (instrumentId, stringId, slackCents) =>
         hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),
       stretch: (instrumentId, stringId) => hand(instrumentId, stringId, stretchString),

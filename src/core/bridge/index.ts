@@ -39,6 +39,6 @@ export {
   type ExactBridge,
   type ExactString,
 } from './exact';
-export { fineTunerRooms, FULL_TRAVEL_MM, lockShifts, type LockedStep } from './locking';
-export { returnsOf, returnVerdict, type Return } from './returns';
+export { fineTunerRooms, lockShifts, type LockedStep } from './locking';
+export { returnsOf, returnVerdict } from './returns';
 export { compareWays, WAYS, type Way } from './ways';

@@ -10,7 +10,7 @@ export type LockedStep =
   | { kind: 'wound'; cents: readonly number[] };
 
 /** A fine tuner moves the string's end by this from one stop to the other, mm (house estimate). */
-export const FULL_TRAVEL_MM = 2.4;
+const FULL_TRAVEL_MM = 2.4;
 
 /** What locking did to each string, the mean of all times: its first reading after, against how it was left; with how often. */
 export function lockShifts(steps: readonly LockedStep[], strings: number): { cents: number; count: number }[] {

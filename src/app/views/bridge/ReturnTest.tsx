@@ -20,12 +20,24 @@ import { BRIDGE_TOLERANCE } from './useBridge';
 /** Before, after the bar once, after it twice. */
 const ROUNDS = 3;
 
+interface Heard {
+  cents: number;
+  sigmaCents: number;
+  hz: number;
+}
+
+/** What every string came back to, of rounds that were read one after the other. */
+function returnsIn(heard: readonly Heard[], n: number) {
+  const of = (round: number) => heard.slice(round * n, (round + 1) * n).map((h) => h.cents);
+  return returnsOf([of(0), of(1), of(2)]);
+}
+
 /** Bar down and up, twice: what every string comes back to. */
 export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () => void }) {
   const { a4Hz, demo, nowMs, basePath } = useWorld();
   const { instrumentId } = life.record;
   const { strings } = life;
-  const [heard, setHeard] = useState<{ cents: number; sigmaCents: number; hz: number }[]>([]);
+  const [heard, setHeard] = useState<Heard[]>([]);
   /** How often the bar was moved. */
   const [bars, setBars] = useState(0);
   const [message, say] = useState('');
@@ -43,16 +55,10 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
     const lastHz = before ?? lastHzOf(string) ?? stringTargetHz(string.plan, a4Hz)!;
     return soundedAlone(`return:${heard.length}`, string.plan.note, lastHz, { lastHz });
   }, [string, before, heard.length, a4Hz]);
-  const results = useMemo(() => {
-    if (!done) return undefined;
-    const of = (r: number) => heard.slice(r * n, (r + 1) * n).map((h) => h.cents);
-    const returns = returnsOf([of(0), of(1), of(2)]);
-    return { returns, verdict: returnVerdict(returns) };
-  }, [done, heard, n]);
+  const verdict = useMemo(() => (done ? returnVerdict(returnsIn(heard, n)) : undefined), [done, heard, n]);
 
-  const keep = (all: typeof heard) => {
-    const of = (r: number) => all.slice(r * n, (r + 1) * n).map((h) => h.cents);
-    const returns = returnsOf([of(0), of(1), of(2)]);
+  const keep = (all: Heard[]) => {
+    const returns = returnsIn(all, n);
     const { strings: sticking } = returnVerdict(returns);
     // The worst last: an inquiry goes on with the string that was tested last.
     const order = [...returns.keys()].sort((i, j) => sticking.indexOf(i) - sticking.indexOf(j));
@@ -105,7 +111,6 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
     end: onEnd,
     ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
   });
-  const verdict = results?.verdict;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
