@@ -113,7 +113,10 @@ test('clamps at the nut: what locking did is read, and aimed off for the next ti
   await follow(page, /and turn$/);
   await expect(page.getByTestId('stop')).toContainText('B1');
   await page.keyboard.press('Escape');
+  // The next key is for what is seen next: one that comes before the session has ended would be for that session.
+  await expect(instruction(page)).toContainText('Enter begins');
   await page.keyboard.press('l');
+  await expect(instruction(page)).toContainText('Pluck');
   await follow(page, /and turn$|All are right/);
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('lock-shifts')).toContainText('Locking has moved them');
