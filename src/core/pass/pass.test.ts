@@ -81,6 +81,7 @@ const reading = (cents: number, more: Partial<Reading> = {}): Reading => ({
   partials: [],
   glideCents: 0,
   driftCents: 0,
+  sharpTauS: 0.3,
   ...more,
 });
 const section = (
