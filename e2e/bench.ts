@@ -92,7 +92,8 @@ export async function bringUp(page: Page): Promise<void> {
 export async function turnAsTold(page: Page, sentence: string): Promise<boolean> {
   // What has gone meanwhile is not waited for.
   const off = async () => figure((await liveCents(page).allTextContents())[0] ?? null);
-  if (/^Pluck/.test(sentence)) await pluck(page);
+  // A surprising fall is asked for twice: 'It fell at once: pluck A2 again'.
+  if (/^Pluck|: pluck /.test(sentence)) await pluck(page);
   else if (/^Bring it up/.test(sentence)) {
     const flat = Math.abs(await off());
     await page.keyboard.press(flat > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
