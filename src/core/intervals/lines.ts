@@ -74,8 +74,9 @@ export interface Seen {
   amplitude: number[];
   /** Share of the band's energy that the tones explain. */
   explained: number;
-  /** How much likelier the band is with each tone than without it, nats. */
+  /** How much likelier the band is with each tone than without it, and with all than with none, nats. */
   worth: number[];
+  nats: number;
 }
 /** A band is looked at where its tones explain most of it, and stand out from the loudest of all. */
 const EXPLAINED = 0.55;
@@ -152,6 +153,7 @@ function look(c: Cluster, theta: Theta): Seen {
     amplitude: fit.amplitude,
     explained: 1 - fit.left / fit.energy,
     worth,
+    nats: USEFUL * n * Math.log(fit.energy / fit.left),
   };
 }
 /** Every cluster by itself, those left out where nothing clear is seen. */
