@@ -81,7 +81,6 @@ const reading = (cents: number, more: Partial<Reading> = {}): Reading => ({
   partials: [],
   glideCents: 0,
   driftCents: 0,
-  sharpTauS: 0.3,
   ...more,
 });
 const section = (

@@ -1,10 +1,10 @@
-import { ratioOfCents } from '../../music';
-import { decimate, decimationFor } from '../signal/decimate';
-import { findGap, lastClippedSample } from '../recording/faults';
-import { withoutHum } from '../recording/hum';
-import { look, MAX_PARTIALS, SEARCH_LOW_CENTS, tonesOf, type Take } from './look';
+import { ratioOfCents } from '../music';
+import { decimate } from './decimate';
+import { findGap, lastClippedSample } from './faults';
+import { withoutHum } from './hum';
+import { look, MAX_PARTIALS, SEARCH_LOW_CENTS, type Take } from './look';
 import { refuse } from './refusals';
-import { chooseSection, findSections, quietStretches, type Section } from '../recording/section';
+import { chooseSection, findSections, quietStretches, type Section } from './section';
 import type { MeasureOptions, Outcome } from './types';
 
 /** The stretch that is read ends this long after the onset at the latest, s: every pluck is read over the same part of its life. */
@@ -22,13 +22,6 @@ const SILENT = 2e-4;
 const SETTLED_AFTER_S = 0.25;
 const LEAST_SETTLED_S = 0.5;
 
-/** Tones that ring before the note are looked for until so long before it, in a stretch of such lengths, s; how they stand out (house estimates). */
-const BEFORE_S = 0.03;
-const LEAST_BEFORE_S = 0.12;
-const MOST_BEFORE_S = 0.5;
-const RANGE_BEFORE_DB = 40;
-const STANDS_BEFORE = 8;
-
 function peakOf(samples: Float64Array): number {
   let p = 0;
   for (let i = 0; i < samples.length; i++) p = Math.max(p, Math.abs(samples[i]!));
@@ -37,7 +30,7 @@ function peakOf(samples: Float64Array): number {
 
 /** Removes the mean, which a cheap converter adds. */
 function withoutOffset(samples: ArrayLike<number>): Float64Array {
-  const x = new Float64Array(samples);
+  const x = Float64Array.from(samples);
   let mean = 0;
   for (let i = 0; i < x.length; i++) mean += x[i]!;
   mean /= Math.max(1, x.length);
@@ -70,7 +63,7 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (peak < SILENT) return refuse('too-quiet');
 
   const topHz = Math.min(HIGHEST_HZ, Math.max(LOWEST_TOP_HZ, MAX_PARTIALS * targetHz));
-  const factor = decimationFor(sampleRate, topHz);
+  const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
   let x = decimate(raw, factor);
   const rate = sampleRate / factor;
   const maxHz = Math.min(topHz * 1.1, 0.44 * rate);
@@ -106,13 +99,6 @@ export function measure(samples: ArrayLike<number>, sampleRate: number, options:
   if (clipped && section.endS - startS < 0.35) return refuse('clipped');
   if (lastsS < 0.05 || lastsS < 2.2 / targetHz) return refuse('too-short');
 
-  const take = { x, rate, maxHz, section, options };
-  const beforeS = section.onsetS - BEFORE_S;
-  if (!sustained && !options.old && beforeS > LEAST_BEFORE_S) {
-    const { peaks } = tonesOf(take, Math.max(0, beforeS - MOST_BEFORE_S), beforeS, RANGE_BEFORE_DB, STANDS_BEFORE);
-    const old = peaks.frequencyHz.map((frequencyHz, i) => ({ frequencyHz, amplitude: peaks.amplitude[i]! }));
-    take.options = { ...options, old };
-  }
-  const outcome = judge(take, startS, endS);
+  const outcome = judge({ x, rate, maxHz, section, options }, startS, endS);
   return clipped && !outcome.ok ? refuse('clipped') : outcome;
 }

@@ -1,5 +1,5 @@
-import { addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../../simulate';
-import { changeBetween, createListener, measure, type Heard, type SectionHeard, type Task, type TrackPoint } from '..';
+import { addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../simulate';
+import { changeBetween, createListener, measure, type Heard, type SectionHeard, type Task, type TrackPoint } from '.';
 
 const RATE = 24000;
 const SPEC: PluckSpec = plainPluck(196, { pluckAt: 0.15, rolloff: 1.1, decayS: 2, damping: 0.1 });

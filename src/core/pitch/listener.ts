@@ -1,12 +1,11 @@
-import { cents } from '../../music';
+import { cents } from '../music';
 import { pitchOf } from './hypotheses';
-import { checkClock, checkInput, type ClockCheck, type InputCheck } from '../recording/input-check';
+import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
-import { measure, READ_UNTIL_S } from '../reading/measure';
-import { fading, type OldTone } from '../second-string/old-tones';
-import { refuse } from '../reading/refusals';
-import { sharpAfter, type Sharp } from '../partials/sharp-start';
-import type { Outcome, StringPlace } from '../reading/types';
+import { measure, READ_UNTIL_S } from './measure';
+import { fading, type OldTone } from './old-tones';
+import { refuse } from './refusals';
+import type { Outcome, StringPlace } from './types';
 
 /** What the listener is to listen for. */
 export interface Task {
@@ -62,10 +61,8 @@ const CHECK_S = 2;
 /** Sound before the onset that tells what was there already, s. */
 const LEAD_S = 0.25;
 /** A pluck is read at these ages; from the second on, when the figure no longer moves by more than so much, cents. */
-const LOOKS_S = [0.45, 0.8, READ_UNTIL_S + 0.02];
+const LOOKS_S = [0.5, 0.8, READ_UNTIL_S + 0.02];
 const STILL_CENTS = 0.15;
-/** A pluck that went further than this beside its sharp start was turned, cents (house estimate). */
-const TURNED_CENTS = 1.5;
 /** Running sections: how long, how often, and the least that is worth reading, s. */
 const RUNNING_S = 0.8;
 const RUNNING_EVERY_S = 0.25;
@@ -87,10 +84,6 @@ interface Note {
   /** First sample; null where the note was ringing when listening began. */
   onset: number | null;
   since: number;
-  /** Loudest level since it began, mean square. */
-  power: number;
-  /** Its sharp start as it was read, and from when it counts, s since listening began. */
-  sharp?: Sharp & { fromS: number };
   /** How many of its looks were taken. */
   looks: number;
   lastCents: number;
@@ -118,37 +111,12 @@ export function createListener(sampleRate: number): Listener {
   let heardAt = -Infinity;
   let heardHops = 0;
   let lastRead = 0;
-  /** What each string's sharp start was, by the power of its notes: sums of a fit through the origin. */
-  const learned = new Map<string, { sharpPower: number; powers: number; tauS: number }>();
 
   const latest = (from: number): Float64Array => {
     const start = Math.max(0, total - ring.length, from);
     const out = new Float64Array(total - start);
     for (let i = 0; i < out.length; i++) out[i] = ring[(start + i) % ring.length]!;
     return out;
-  };
-
-  /** What is left of the sharp start at a moment: as this note was read, or as this string's notes so loud usually are. */
-  const sharpAt = (from: number): Sharp | undefined => {
-    if (!note) return undefined;
-    const known = learned.get(task!.named.id);
-    const usual = known && { cents: (known.sharpPower / known.powers) * note.power, tauS: known.tauS };
-    if (note.sharp) return sharpAfter(note.sharp, from / sampleRate - note.sharp.fromS);
-    return usual && sharpAfter(usual, Math.max(0, (from - note.since) / sampleRate - ATTACK_S));
-  };
-  const learn = (n: Note & { onset: number }, outcome: Outcome): void => {
-    // While a hand turns, what looks like a sharp start is the hand's.
-    if (!outcome.ok || n.looks < LOOKS_S.length || Math.abs(outcome.driftCents) > TURNED_CENTS) return;
-    const { glideCents: cents, sharpTauS: tauS, fromS } = outcome;
-    const begins = Math.max(0, n.onset - samples(LEAD_S), total - ring.length);
-    n.sharp = { cents, tauS, fromS: begins / sampleRate + fromS };
-    const { id } = task!.named;
-    const before = learned.get(id) ?? { sharpPower: 0, powers: 0, tauS };
-    learned.set(id, {
-      sharpPower: before.sharpPower + cents * n.power,
-      powers: before.powers + n.power ** 2,
-      tauS: 0.5 * (before.tauS + tauS),
-    });
   };
 
   /** Reads [from, now); with an onset, the note that begins there. */
@@ -162,16 +130,13 @@ export function createListener(sampleRate: number): Listener {
     const hz = pitchOf(body, sampleRate, named, insist ? [] : others, reach, old);
     const near = hz === undefined || Math.abs(cents(hz, named.targetHz)) < 110;
     const targetHz = near ? named.targetHz : hz;
-    const sharp = onset === null ? sharpAt(from) : undefined;
     const outcome = measure(sound, sampleRate, {
       targetHz,
       old,
       ...(hz === undefined
         ? { lowCents: reach.lowCents, highCents: reach.highCents }
         : { lowCents: cents(hz, targetHz) - 60, highCents: cents(hz, targetHz) + 60 }),
-      ...(onset === null
-        ? { sustained: true, ...(sharp ? { sharp } : {}) }
-        : { onsetS: (onset - begins) / sampleRate }),
+      ...(onset === null ? { sustained: true } : { onsetS: (onset - begins) / sampleRate }),
     });
     return outcome.ok ? { ...outcome, cents: cents(outcome.frequencyHz, named.targetHz) } : outcome;
   };
@@ -199,7 +164,6 @@ export function createListener(sampleRate: number): Listener {
     const still = n.looks > 0 && outcome.ok && Math.abs(outcome.cents - n.lastCents) < STILL_CENTS;
     n.looks = last ? LOOKS_S.length : n.looks + 1;
     n.lastCents = outcome.ok ? outcome.cents : NaN;
-    learn(n, outcome);
     lastRead = total;
     if (last || still) return { ...heard, part: 'whole', over: gone };
     // A provisional figure that cannot be read yet says nothing.
@@ -246,18 +210,17 @@ export function createListener(sampleRate: number): Listener {
     const apart = typeof note?.onset !== 'number' ? Infinity : (total - note.onset) / sampleRate;
     if ((jump || (isNew && newBefore)) && apart > LEAST_APART_S) {
       const onset = jump ? total - (hop >> 1) : total - hop - samples(0.4 * tracker.windowS);
-      note = { id: ++notes, onset, since: onset, power: 0, looks: 0, lastCents: NaN };
+      note = { id: ++notes, onset, since: onset, looks: 0, lastCents: NaN };
       newBefore = false;
       heard.push({ kind: 'onset', note: note.id, atS: onset / sampleRate });
       return;
     }
     newBefore = isNew;
 
-    if (note) note.power = Math.max(note.power, power / hop);
     const gone = total - heardAt > samples(GONE_S);
     if (note && gone && (note.onset === null || note.looks === LOOKS_S.length)) note = undefined;
     if (!note && heardHops >= 8)
-      note = { id: ++notes, onset: null, since: total, power: 0, looks: LOOKS_S.length, lastCents: NaN };
+      note = { id: ++notes, onset: null, since: total, looks: LOOKS_S.length, lastCents: NaN };
     if (!note) return;
     if (note.onset !== null && note.looks < LOOKS_S.length) {
       const faded = now < FAINT_DB - 6 || (gone && (total - note.onset) / sampleRate > LOOKS_S[0]!);

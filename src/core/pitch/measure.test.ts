@@ -1,6 +1,6 @@
-import { cents } from '../../music';
-import { addHum, addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../../simulate';
-import { measure, sharpAfter } from '..';
+import { cents } from '../music';
+import { addHum, addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../simulate';
+import { measure } from '.';
 
 const RATE = 44100;
 
@@ -12,6 +12,7 @@ function spec(frequencyHz: number, change: Partial<PluckSpec> = {}): PluckSpec {
     secondShare: 0.2,
     secondCents: 0.15,
     glideCents: 2,
+    glideTauS: 0.12,
     ...change,
   });
 }
@@ -57,59 +58,14 @@ test('stiffness is found, and the reading is the first partial', () => {
 
 test('a hard pluck is read where it settles, and its sharp start is told', () => {
   const r = measure(sound([spec(220, { glideCents: 10, secondShare: 0 })], 4), RATE, { targetHz: 220 });
+  // The simulator's sharp start dies by a law of its own, not with the energy: what differs is left.
   expect(r.ok && Math.abs(r.cents)).toBeLessThan(1);
   expect(r.ok && r.glideCents).toBeGreaterThan(1.5);
 });
 
-test('a late stretch of a note that began sharp is read at rest, by what its own pluck told', () => {
-  const x = sound([spec(110, { glideCents: 12, secondShare: 0, decayS: 3 })], 6, { seconds: 3 });
-  const whole = measure(x, RATE, { targetHz: 110 });
-  if (!whole.ok) throw new Error(whole.reason);
-  const late = x.subarray(RATE, Math.round(1.8 * RATE));
-  const left = sharpAfter({ cents: whole.glideCents, tauS: whole.sharpTauS }, 1 - whole.fromS);
-  const [as, at] = [undefined, left].map((sharp) =>
-    measure(late, RATE, { targetHz: 110, sustained: true, ...(sharp ? { sharp } : {}) }),
-  );
-  expect(as!.ok && as!.cents).toBeGreaterThan(2);
-  expect(at!.ok && Math.abs(at!.cents - whole.cents)).toBeLessThan(1);
-});
-
-test('a steady tone beside a multiple of the mains, with hardly a moment before it, is no hum', () => {
-  const x = Float32Array.from({ length: 2 * RATE }, (_, i) =>
-    i < 0.05 * RATE
-      ? 0
-      : 0.2 * Math.sin((2 * Math.PI * 659.6 * i) / RATE) + 0.05 * Math.sin((4 * Math.PI * 659.6 * i) / RATE),
-  );
-  const r = measure(x, RATE, { targetHz: 659.26 });
-  expect(r.ok && Math.abs(cents(r.frequencyHz, 659.6))).toBeLessThan(0.1);
-});
-
-test('a string that rang before the note is left out of it in a file, too', () => {
-  const random = randomFrom(21);
-  const x = new Float32Array(2.4 * RATE);
-  pluck(spec(247, { level: 0.08, decayS: 6, glideCents: 0 }), RATE, random).render(x, 0, x.length, 1);
-  pluck(spec(196, { decayS: 0.6 }), RATE, random).render(x, 0.6 * RATE, x.length, 1);
-  const r = measure(x, RATE, { targetHz: 196 });
-  expect(r.ok && Math.abs(cents(r.frequencyHz, 196))).toBeLessThan(0.6);
-});
-
-test.each([110, 196])('light vibrato under a bow at %p Hz is read, with its doubt', (hz) => {
-  const bowed = spec(hz, {
-    bowRiseS: 0.1,
-    glideCents: 0,
-    secondShare: 0,
-    vibratoCents: 6,
-    vibratoHz: 5.5,
-    attack: 0.01,
-  });
-  const r = measure(sound([bowed], 17, { seconds: 2.4 }), RATE, { targetHz: hz });
-  expect(r.ok && Math.abs(r.cents)).toBeLessThan(1.5);
-  expect(r.ok && r.sigmaCents).toBeGreaterThan(0.5);
-});
-
 test.each([73.4, 110, 246.9])('an attack that wavers at %p Hz does not pull the reading', (hz) => {
   const out = new Float32Array(1.8 * RATE);
-  const voice = pluck(spec(hz, { secondShare: 0, decayS: 2, glideCents: 0 }), RATE, randomFrom(12));
+  const voice = pluck(spec(hz, { secondShare: 0, decayS: 2 }), RATE, randomFrom(12));
   const onset = 0.2 * RATE;
   for (let i = onset; i < out.length; i += 64) {
     const t = (i - onset) / RATE;
