@@ -52,7 +52,7 @@ test('a unison that was turned to where it is pure stays there, though one tone 
   // Once the turning is out of what is looked at.
   const last = [1, 5].flatMap((seed) => follow(392, [1, 1], off, seed).slice(-4)).map((m) => Math.abs(m!.cents));
   last.sort((x, y) => x - y);
-  expect(last[Math.floor(0.9 * last.length)]).toBeLessThan(0.8);
+  expect(last[Math.floor(0.9 * last.length)]).toBeLessThan(1);
 });
 
 test('one string alone is no pair', () => {
