@@ -74,8 +74,9 @@ export interface Seen {
   amplitude: number[];
   /** Share of the band's energy that the tones explain. */
   explained: number;
-  /** How much likelier the band is with each tone than without it, and with all than with none, nats. */
+  /** How much likelier the band is with each tone than without it, nats. */
   worth: number[];
+  /** The same with all of them than with none. */
   nats: number;
 }
 /** A band is looked at where its tones explain most of it, and stand out from the loudest of all. */

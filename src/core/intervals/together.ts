@@ -10,7 +10,7 @@ const TELLS_NATS = 3;
  * Both strings' laws as `settle` finds them; two that beat slowly stand together where that describes the sound as well: one tone
  * explains both then, and the other could stand anywhere with nothing in it.
  */
-export function settleTogether(take: Take, from: Theta, rounds?: readonly number[]): ReturnType<typeof settle> {
+export function settleTogether(take: Take, from: Theta, rounds: readonly number[]): ReturnType<typeof settle> {
   const [p, q] = take.ratio;
   const apart = settle(take, from, rounds);
   const { a, b } = apart.theta;
