@@ -63,7 +63,11 @@ function byAdvice(world: World, task: Kind, order: BridgeOrder, memory: BridgeMe
       events.push({ kind: 'read', string: a.string!, cents: world.read(a.string! - 1) });
     } else {
       run.stops++;
-      events.push({ kind: 'set', string: a.string!, cents: world.set(a.string! - 1, a.stopAtCents!) });
+      events.push({
+        kind: 'set',
+        string: a.string!,
+        cents: world.set(a.string! - 1, a.stopAtCents!, a.withinCents!),
+      });
     }
   }
   const last = worst(world);
@@ -77,7 +81,7 @@ function byRule(world: World, order: 'centre-out' | 'outside-in', goal: (now: nu
     for (const i of orderOf(order, world.told.strings.length)) {
       run.reads++;
       run.stops++;
-      world.set(i, pass === 0 ? goal(world.read(i)) : 0);
+      world.set(i, pass === 0 ? goal(world.read(i)) : 0, 0);
     }
     run.after.push(worst(world));
   }
@@ -148,7 +152,7 @@ const { user, system } = cpuUsage(began);
 writeSection(
   'Bridge',
   [
-    `${count} bridges a start, seed ${seed}: an exact rigid bridge with stiction at the pivot, nuts that bind, a hand that stops within 0.75 cent.`,
+    `${count} bridges a start, seed ${seed}: an exact rigid bridge with stiction at the pivot, nuts that bind, a hand that stops within 0.75 cent and leaves what is near enough as it stands.`,
     '',
     ...lines,
     '',

@@ -16,7 +16,8 @@ export interface World {
   /** Turns of the claw that bring it level at the new targets; from the truth. */
   clawTruth: number;
   read(i: number): number;
-  set(i: number, toCents: number): number;
+  /** @param withinCents what the hand is told is near enough */
+  set(i: number, toCents: number, withinCents: number): number;
   claw(turns: number): void;
   truth(): number[];
   /** All strings anew off, as on another day. */
@@ -71,6 +72,9 @@ function solve(f: (x: number) => number, start: number, step: number): number {
   }
   return x1;
 }
+
+/** So much of what is near enough is doubt of the figure, cents. */
+const DOUBT_CENTS = 0.6;
 
 const COPY = (b: ExactBridge): ExactBridge => ({
   strings: b.strings.map((s) => ({ ...s })),
@@ -178,8 +182,11 @@ export function drawWorld(random: Random, kind: Kind): World {
     },
     clawTruth,
     read: (i) => cents(bridge, i, angle) + 0.5 * random.normal(),
-    set(i, to) {
-      // The hand stops within a step of what it wanted, by a figure that is no better.
+    set(i, to, withinCents) {
+      // What is near enough as it stands is not turned.
+      const stands = cents(bridge, i, angle);
+      if (Math.abs(stands - to) + DOUBT_CENTS < withinCents) return stands + random.between(-0.4, 0.4);
+      // Else the hand stops within a step of what it wanted, by a figure that is no better.
       angle = windTo(bridge, i, to + random.between(-0.75, 0.75), angle);
       bridge.strings.forEach((s, k) => {
         if (k === i) return;

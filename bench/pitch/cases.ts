@@ -151,7 +151,6 @@ export function stringSpec(family: Family, r: Random): { spec: PluckSpec; target
     secondCents: 0.3 * r.normal(),
     secondLonger: r.between(1.5, 3.5),
     glideCents: f.glide * r.uniform() ** 2 * 2,
-    glideTauS: logBetween(r, [0.06, 0.4]),
     level: r.between(0.1, 0.7),
     attack: r.between(0, 0.3),
     bodyCents,
@@ -193,15 +192,9 @@ export function goodRecording(group: string, family: Family, seed: number): Reco
   const rates = [22050, 44100, 44100, 48000];
   let sampleRate = rates[Math.floor(r.uniform() * rates.length)]!;
   const leadS = r.between(0.1, 0.4);
-  let seconds = leadS + r.between(1.3, 3);
-  let stopS = Infinity;
+  const seconds = leadS + r.between(1.3, 3);
   let target = targetHz;
   if (group === 'rates') sampleRate = [8000, 11025, 16000, 96000, 192000][Math.floor(r.uniform() * 5)]!;
-  if (group === '150 ms') {
-    stopS = 0.15;
-    spec.glideCents *= 0.2;
-    seconds = leadS + 0.6;
-  }
   if (group === 'slack') {
     spec.frequencyHz *= Math.pow(2, -r.between(1, 11) / 12);
   }
@@ -210,7 +203,7 @@ export function goodRecording(group: string, family: Family, seed: number): Reco
     spec.pluckAt = 0.12;
     target = targetHz * 2;
   }
-  const x = render([spec], sampleRate, seconds, r, { leadS, stopS, noiseRms: 0 });
+  const x = render([spec], sampleRate, seconds, r, { leadS, stopS: Infinity, noiseRms: 0 });
   const level = rmsOf(x, Math.round(leadS * sampleRate));
   const db = group === 'noise 15 dB' ? 15 : group === 'noise 30 dB' ? 30 : 50;
   addNoise(x, level * Math.pow(10, -db / 20), r);

@@ -25,7 +25,6 @@ function follow(targetHz: number, seed: number) {
     secondCents: 0.2,
     secondLonger: 1.2,
     glideCents: 3,
-    glideTauS: 0.12,
     level: 0.6,
     attack: 0.1,
   };

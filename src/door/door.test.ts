@@ -29,7 +29,7 @@ function started(args: string[]) {
   return { status, line: JSON.parse(stdout) as Record<string, unknown> };
 }
 
-function recording(name: string, cents: number, seed: number): string {
+function recording(name: string, cents: number, seed: number, glideCents = 1): string {
   const random = randomFrom(seed);
   const out = new Float32Array(44100);
   const spec = plainPluck(110 * Math.pow(2, cents / 1200), {
@@ -39,6 +39,7 @@ function recording(name: string, cents: number, seed: number): string {
     damping: 0.1,
     secondShare: 0,
     secondCents: 0,
+    glideCents,
   });
   pluck(spec, 44100, random).render(out, 4000, out.length, 1);
   addNoise(out, 0.0003, random);
@@ -282,7 +283,7 @@ test('interval, reference, ear and net: each answers its own, and refuses what i
   const reference = await door(
     ['reference'],
     [
-      { file: recording('fork-like.wav', 3, 4), nominalHz: 110, kind: 'string' },
+      { file: recording('fork-like.wav', 3, 4, 0), nominalHz: 110, kind: 'string' },
       { file: two, nominalHz: 110, kind: 'bell' },
     ]
       .map((a) => JSON.stringify(a))

@@ -26,8 +26,9 @@ export interface BridgeJob {
 export interface BridgeAdvice extends BridgeBelief {
   do: 'read' | 'set' | 'claw' | 'done';
   string?: number;
-  /** The reading to stop at. */
+  /** The reading to stop at, and how near to it is near enough. */
   stopAtCents?: number;
+  withinCents?: number;
   turns?: number;
   /** Which pass this is, from 1. */
   pass: number;
@@ -82,10 +83,17 @@ function wanted(filter: BridgeFilter, belief: BridgeBelief, rest: readonly numbe
   return b;
 }
 
-/** Less than this is not worth a turn, cents; a string read surer than this need not be read again; a stop is worth a reading from here on. */
-const SMALL_CENTS = 0.5;
+/** Less than this is not worth a turn, cents: the string is near enough as it stands, beside a reading's doubt. */
+const SMALL_CENTS = 1.4;
+/** A string read surer than this need not be read again; a stop is worth a reading from here on, cents. */
 const SURE_CENTS = 0.75;
 const UNSURE_CENTS = 1.2;
+/**
+ * A stop is made when the string stands this near to it, cents: a share of the way there, since a wider one takes a small stop as made
+ * before anything is turned; nearer where no string moves another, so that no later stop makes up for it (house, by simulated hands).
+ */
+const WITHIN = { share: 0.25, least: 2, most: 3, held: 1.5 };
+const HELD_LAMBDA = 0.01;
 /** Readings between two stops at most. */
 const MOST_BETWEEN = 2;
 /** Turns of the claw that are worth making, and that are made at once. */
@@ -153,7 +161,7 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
   // The rest of the pass.
   const rest = midway ? order!.slice(place + 1) : [];
   const stop = nextStop(filter, belief, rest);
-  if (stop) return answer({ do: 'set', ...stop });
+  if (stop) return answer(setTo(belief, stop));
 
   // The pass is over: who is not known well enough is read.
   if (lastAct >= 0 && unsure !== undefined && sd[unsure]! > SURE_CENTS)
@@ -171,7 +179,15 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
     return answer({ do: 'read', string: doubtful[0]!.i + 1 });
   if (sets.length > 0) pass++;
   const again = nextStop(filter, belief, orderNow(job, filter)) ?? worstOf(cents);
-  return answer({ do: 'set', ...again });
+  return answer(setTo(belief, again));
+}
+
+/** What is said of a stop. */
+function setTo({ expected, coupling }: BridgeBelief, stop: { string: number; stopAtCents: number }) {
+  const way = Math.abs(stop.stopAtCents - expected[stop.string - 1]!);
+  const withinCents =
+    coupling.lambda < HELD_LAMBDA ? WITHIN.held : Math.min(WITHIN.most, Math.max(WITHIN.least, WITHIN.share * way));
+  return { do: 'set' as const, ...stop, withinCents };
 }
 
 const worstOf = (cents: readonly number[]) => {

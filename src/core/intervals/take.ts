@@ -1,10 +1,11 @@
 import {
   amplitudeSpectrum,
   decimate,
-  findGap,
   findPeaks,
   findSections,
+  firstLoss,
   lastClippedSample,
+  LOSS_SIDE_S,
   powerOfTwo,
   quietStretches,
   withoutHum,
@@ -90,8 +91,9 @@ export function prepare(
   if (toS - fromS < LEAST_S || toS - fromS < 8 / Math.min(o.aHz, o.bHz)) return 'too-short';
   const clippedS = lastClippedSample(raw, sampleRate, peak) / sampleRate;
   if (clippedS > fromS) return 'clipped';
-  if (findGap(raw.subarray(Math.floor(first.onsetS * sampleRate), Math.floor(toS * sampleRate)), sampleRate, peak) >= 0)
-    return 'gap';
+  const begins = Math.floor(first.onsetS * sampleRate);
+  const heard = raw.subarray(begins, Math.floor((toS + LOSS_SIDE_S) * sampleRate));
+  if (firstLoss(heard, sampleRate, peak, Math.floor(fromS * sampleRate) - begins) >= 0) return 'gap';
   const [i, j] = [Math.floor(fromS * rate), Math.floor(toS * rate)];
   return { ...takeOf(x, rate, i, j, topHz, o.ratio), onsetS: first.onsetS };
 }

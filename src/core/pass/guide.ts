@@ -53,7 +53,7 @@ export interface Guide {
 const HAND_OFF_S = 1;
 /** A note falls by itself by no more than this while it dies; before that is known, the doubt of a late reading, cents (house estimates). */
 const MOST_OWN_FALL = 8;
-const LATE_SIGMA = 0.6;
+const LATE_SIGMA = 0.45;
 /** A note that has died away sooner is all there is: so much of it must stand still, s (house estimate). */
 const SHORT_NOTE_S = 0.55;
 /** Between two sections, or within one, more than this is a hand, cents, beside the doubt. */
@@ -74,6 +74,8 @@ const DOUBT_SHARE = 0.3;
 const UNSETTLED_SHARE = 0.5;
 const UNSETTLED = 'It does not stand still enough to be sure: pluck it again, or Enter takes it as it is.';
 const TELL_EVERY_S = 5;
+/** What a string is refused for while it is turned. */
+const LOOKS_TURNED: ReadonlySet<RefusalReason> = new Set(['no-pitch', 'two-strings']);
 /** A room above this may hide a string, dB of full scale (house estimate). */
 const LOUD_ROOM_DB = -50;
 /** A running figure of a note without an onset counts when the next agrees, cents. */
@@ -262,8 +264,10 @@ export function createGuide(): Guide {
     if (s.part !== 'asked' && s.note === spent) return [];
     const { outcome } = s;
     if (!outcome.ok) {
-      // It is being turned, as it was told.
-      const turned = outcome.reason === 'unsteady' && now.step.purpose === 'left';
+      // It is being turned, as it was told: what moved looks like a knock or like two strings.
+      const turned =
+        now.step.purpose === 'left' &&
+        (outcome.reason === 'unsteady' || (LOOKS_TURNED.has(outcome.reason) && movedS > s.fromS));
       if (turned) movedS = s.toS;
       if (s.part !== 'asked' && (turned || s.part !== 'whole')) return [];
       if (now.step.purpose === 'found') spent = s.note;

@@ -81,6 +81,7 @@ const reading = (cents: number, more: Partial<Reading> = {}): Reading => ({
   partials: [],
   glideCents: 0,
   driftCents: 0,
+  sharpTauS: 0.3,
   ...more,
 });
 const section = (
@@ -160,6 +161,16 @@ describe('as found', () => {
 describe('as left', () => {
   const still = (note: number, fromS: number, cents: number, more: Partial<Reading> = {}) =>
     section(note, fromS, reading(cents, more));
+
+  test('what is turned while it sounds is not called a knock or two strings; what stands and is none is', () => {
+    for (const reason of ['no-pitch', 'two-strings'] as const) {
+      const no: Refusal = { ok: false, reason, message: 'x' };
+      const toldOf = (centsAt: (s: number) => number) =>
+        kinds(hear(guideFor('left'), onset(1, 0), trace(0, 1.1, centsAt), section(1, 0, no)));
+      expect(toldOf((s) => 60 - 80 * Math.max(0, s - 0.5))).toEqual([]);
+      expect(toldOf(() => 60)).toEqual([reason]);
+    }
+  });
 
   test('kept when it has stood still for a second within tolerance, and not before', () => {
     const g = guideFor('left');

@@ -41,6 +41,18 @@ test('told up and gone down by more than ten cents it says so at once, turns the
   expect(turning.advice()!.way).toBe('top edge towards you');
   expect(turning.learned()).toMatchObject({ other: true });
   expect(turning.wrong(tS + 10)).toBeUndefined();
+  // A hand that goes on before it has read the sentence is still on the same wrong way, however far.
+  for (const to of [-55, -66, -77]) {
+    const long = createTurning(GEARED, 3);
+    let t = follow(long, [-30]);
+    for (let cents = -30; cents > to; cents -= 1, t += 0.05) long.see({ cents, spread: 0.2, tS: t });
+    for (let k = 0; k < 20; k++, t += 0.025) long.see({ cents: to, spread: 0.2, tS: t });
+    expect(long.learned()).toMatchObject({ other: true });
+    expect(long.advice()!.way).toBe('top edge towards you');
+    // Told so and turned the wrong way once more, from rest: the way is the usual one after all.
+    for (let k = 0; k < 20; k++, t += 0.025) long.see({ cents: to - 0.7 * k, spread: 0.2, tS: t });
+    expect(long.learned()).toMatchObject({ other: false });
+  }
   // In small steps too.
   const slow = createTurning(GEARED, 3);
   expect(slow.wrong(follow(slow, [-30, -35, -40, -45]))).toBeDefined();

@@ -70,6 +70,8 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
   /** Where it rested when it was told, and what it was told, cents. */
   let told: { at: number; turn: number; by: Turn['by']; spent: boolean; far: string } | undefined;
   let wrong: { sentence: string; sinceS: number } | undefined;
+  /** The movement that was called wrong has not ended. */
+  let goesOn = false;
   let misses = 0;
   let careful = false;
   let taught = false;
@@ -119,13 +121,16 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
       }
       const against = (cents - told.at) * Math.sign(told.turn);
       const meant = Math.abs(told.turn) > FAR_FROM;
-      if (meant && against < -WRONG_CENTS - 2 * figure.spread && spread < WRONG_CENTS) {
+      if (goesOn && against < 0) tell(cents);
+      else if (meant && against < -WRONG_CENTS - 2 * figure.spread && spread < WRONG_CENTS) {
         const up = told.turn > 0;
         other = !other;
         taught = true;
+        goesOn = true;
         wrong = { sentence: `That went ${up ? 'down' : 'up'}: turn the other way`, sinceS: tS };
         tell(cents);
       } else if (rests) judge(cents);
+      if (rests || against > LEAST_TURN) goesOn = false;
       if (wrong && told && (cents - told.at) * Math.sign(told.turn) > LEAST_TURN) wrong = undefined;
     },
     wrong: (nowS) => (wrong && nowS - wrong.sinceS < WRONG_TOLD_S ? wrong.sentence : undefined),

@@ -1,16 +1,16 @@
 /** The estimator's parts, each against a law that it must keep. */
 import fc from 'fast-check';
 import { randomFrom } from '../simulate';
-import { searchComb } from './comb';
-import { decimate } from './decimate';
-import { demodulate } from './demodulate';
-import { findGap, lastClippedSample } from './faults';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { findPeaks, type Peaks } from './peaks';
-import { findSections } from './section';
-import { fading, withoutOld } from './old-tones';
-import { fitCourse } from './course';
-import { fitStiffString, type MeasuredPartial } from './law';
+import { searchComb } from './partials/comb';
+import { decimate } from './signal/decimate';
+import { demodulate } from './signal/demodulate';
+import { findGap, lastClippedSample } from './recording/faults';
+import { amplitudeSpectrum, powerOfTwo } from './signal/fft';
+import { findPeaks, type Peaks } from './signal/peaks';
+import { findSections } from './recording/section';
+import { fading, withoutOld } from './second-string/old-tones';
+import { fitCourse } from './partials/course';
+import { fitStiffString, type MeasuredPartial } from './partials/law';
 
 const sine = (hz: number, rate: number, seconds: number, amplitude = 1) =>
   Float64Array.from(
@@ -252,11 +252,11 @@ describe('the course of a note', () => {
     return [1, 2].map((n) => demodulate(x, RATE, 0, x.length, n, 200 * n, 0.02)!);
   };
   const at = (centsAt: (t: number) => number, plucked = true) =>
-    fitCourse(tracksOf(centsAt, 0.3), [1e-6, 1e-6], plucked)!;
+    fitCourse(tracksOf(centsAt, 0.3), [1e-6, 1e-6], plucked ? 'sought' : { cents: 0, tauS: 1 })!;
 
   test('a sharp start that goes with the energy is told, and the pitch at rest is read', () => {
     const c = at((t) => 5 * 0.25 ** (t / 0.3));
-    expect(c.sharpCents).toBeGreaterThan(4);
+    expect(c.sharp.cents).toBeGreaterThan(4);
     expect(c.partials.map((p) => Math.abs(1200 * Math.log2(p.frequencyHz / (200 * p.n)))).every((e) => e < 0.4)).toBe(
       true,
     );
@@ -264,7 +264,7 @@ describe('the course of a note', () => {
 
   test('a hand that turns up is no sharp start but a drift; so is one that turns down long after the pluck', () => {
     const up = at((t) => 6 * t);
-    expect(up.sharpCents).toBeLessThan(0.5);
+    expect(up.sharp.cents).toBeLessThan(0.5);
     expect(up.driftCents).toBeGreaterThan(2.5);
     expect(at((t) => -6 * t, false).driftCents).toBeLessThan(-2.5);
     expect(Math.abs(at(() => 3).driftCents)).toBeLessThan(0.1);

@@ -13,7 +13,7 @@ const AIR_MIN = 35;
 /** Stretch rounds of one string take about this long, min (house estimate). */
 const ROUNDS_MIN = 6;
 /** Nearer to where it is to be left than this, a string is left alone for the show, cents. */
-const SHOW_FROM_CENTS = 1;
+export const SHOW_FROM_CENTS = 1;
 
 /** What hands do. */
 export const WORK: ReadonlySet<PlanStep> = new Set(['check', 'rounds', 'last-tuning', 'between']);

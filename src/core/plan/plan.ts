@@ -1,7 +1,8 @@
+import { mixtureMoments } from '../settling';
 import { chooseWalks, walkTimes } from './before';
 import { WALK_GAP_MIN, type Takes } from './groups';
 import { chooseRetunings, type InShow, type Prices } from './in-show';
-import { itemsOf, WORK, type Retuned } from './items';
+import { itemsOf, SHOW_FROM_CENTS, WORK, type Retuned } from './items';
 import { rowOf } from './lead';
 import { chanceWithin, fallSpan } from './outlook';
 import { lastTunings, playerOf, withWalks, type Player } from './players';
@@ -175,7 +176,12 @@ function retuningsOf(
     const at = times.map((t) => {
       if (t >= p.playsMs.to || (standing && t === begunMs && isRead(p.string))) return undefined;
       const size = t > p.start.fromMs ? Math.max(0, p.courses.creepTo(p.start.fromMs, t).mean) : 0;
-      return rowOf(p.courses.broughtUp(t, size), p.cells, p.rule);
+      const row = rowOf(p.courses.broughtUp(t, size), p.cells, p.rule);
+      // What will still stand near where it would be left is not asked for: it would be read and left alone.
+      const { standsCents, fallTo } = p.start;
+      const lead = row.until.at(-1)!.leadCents;
+      const off = standsCents === null ? Infinity : lead - standsCents + mixtureMoments(fallTo(t)).mean;
+      return Math.abs(off) < SHOW_FROM_CENTS ? undefined : row;
     });
     return { string: p.string, start: p.row, at };
   });

@@ -12,7 +12,6 @@ export const plainPluck = (frequencyHz: number, change: Partial<PluckSpec> = {})
   secondCents: 0.1,
   secondLonger: 2,
   glideCents: 1,
-  glideTauS: 0.1,
   level: 0.4,
   attack: 0.1,
   ...change,

@@ -103,7 +103,6 @@ export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number
     secondCents: 0.15,
     secondLonger: 2,
     glideCents: string.still ? 0 : 3 * hardness,
-    glideTauS: 0.15,
     level: 0.15 + 0.35 * hardness,
     attack: 0.1,
   };

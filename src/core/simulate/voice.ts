@@ -16,9 +16,8 @@ export interface PluckSpec {
   secondShare: number;
   secondCents: number;
   secondLonger: number;
-  /** The hard pluck's sharp start: size in cents and time constant. */
+  /** The pluck's sharp start, cents: its tension rises with the square of the amplitude, and falls with the energy of the string. */
   glideCents: number;
-  glideTauS: number;
   /** Peak of the pluck, of full scale. */
   level: number;
   /** Attack noise against the level. */
@@ -81,7 +80,12 @@ export function pluck(spec: PluckSpec, sampleRate: number, random: Random): Voic
     re[i] = gain * amplitude[i]! * Math.cos(phase);
     im[i] = gain * amplitude[i]! * Math.sin(phase);
   }
-  const start = Math.sqrt(re.reduce((s, v, i) => s + v * v + im[i]! * im[i]!, 0));
+  const energy = () => {
+    let s = 0;
+    for (let i = 0; i < count; i++) s += re[i]! * re[i]! + im[i]! * im[i]!;
+    return s;
+  };
+  const start = energy();
   let age = 0;
   let attack = spec.attack * spec.level;
   let attackLow = 0;
@@ -92,7 +96,7 @@ export function pluck(spec: PluckSpec, sampleRate: number, random: Random): Voic
       for (let begin = from; begin < to; begin += SUB_BLOCK) {
         const end = Math.min(to, begin + SUB_BLOCK);
         const t = age / sampleRate;
-        const bend = spec.glideCents * Math.exp(-t / spec.glideTauS);
+        const bend = spec.glideCents === 0 ? 0 : (spec.glideCents * energy()) / start;
         const wobble = (spec.vibratoCents ?? 0) * Math.sin(2 * Math.PI * (spec.vibratoHz ?? 5) * t);
         const ratio = pitchRatio * Math.pow(2, (bend + wobble) / 1200);
         const rise = spec.bowRiseS ? 1 - Math.exp(-t / spec.bowRiseS) : Math.min(1, t / 0.002);
@@ -123,9 +127,7 @@ export function pluck(spec: PluckSpec, sampleRate: number, random: Random): Voic
       }
     },
     loudness() {
-      let s = 0;
-      for (let i = 0; i < count; i++) s += re[i]! * re[i]! + im[i]! * im[i]!;
-      return Math.sqrt(s) / start;
+      return Math.sqrt(energy() / start);
     },
     damp() {
       dampFactor = Math.exp(-1 / (0.012 * sampleRate));

@@ -29,9 +29,6 @@ import { Ways } from './Ways';
 
 /** A press so soon after the step has changed by itself was meant for the one before, ms (house). */
 const MEANT_MS = 700;
-/** A stop is kept when the string stands this near to it, cents; nearer where no later stop makes up for it. */
-const STOP_CENTS = 3;
-const HELD_STOP_CENTS = 1.5;
 
 /** What to stop at, string by string, so that all are right at the end; how far to turn the claw. */
 export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTest: () => void }) {
@@ -58,7 +55,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   const expected = at === undefined ? null : (advice?.expected[at] ?? null);
   const key = `${session?.passId}:${session?.steps.length}:${at}`;
   const act = advice?.do;
-  const within = session?.begun.held ? HELD_STOP_CENTS : STOP_CENTS;
+  const within = advice?.withinCents ?? BRIDGE_TOLERANCE;
   const guided = useMemo((): GuidedStep | undefined => {
     if (!string || (act !== 'read' && act !== 'set')) return undefined;
     const lastHz = expected === null ? lastHzOf(string) : targetHz * ratioOfCents(expected);
@@ -280,7 +277,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
           trace={string && !deaf ? sound.trace : undefined}
           instruction={instruction}
           from={act === 'set' ? 'from the stop' : undefined}
-          toleranceCents={act === 'set' ? within : BRIDGE_TOLERANCE}
+          toleranceCents={within}
           message={message}
           hint={
             act === 'set' ? (

@@ -1,5 +1,5 @@
-import { addHum, addNoise, randomFrom } from '../simulate';
-import { checkClock, checkInput } from '.';
+import { addHum, addNoise, randomFrom } from '../../simulate';
+import { checkClock, checkInput } from '..';
 
 const RATE = 48000;
 const room = (rms: number): Float32Array => {

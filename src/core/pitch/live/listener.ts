@@ -1,11 +1,12 @@
-import { cents } from '../music';
+import { cents } from '../../music';
 import { pitchOf } from './hypotheses';
-import { checkClock, checkInput, type ClockCheck, type InputCheck } from './input-check';
+import { checkClock, checkInput, type ClockCheck, type InputCheck } from '../recording/input-check';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
-import { measure, READ_UNTIL_S } from './measure';
-import { fading, type OldTone } from './old-tones';
-import { refuse } from './refusals';
-import type { Outcome, StringPlace } from './types';
+import { measure, READ_UNTIL_S } from '../reading/measure';
+import { fading, type OldTone } from '../second-string/old-tones';
+import { refuse } from '../reading/refusals';
+import { sharpAfter, type Sharp } from '../partials/sharp-start';
+import type { Outcome, StringPlace } from '../reading/types';
 
 /** What the listener is to listen for. */
 export interface Task {
@@ -61,8 +62,10 @@ const CHECK_S = 2;
 /** Sound before the onset that tells what was there already, s. */
 const LEAD_S = 0.25;
 /** A pluck is read at these ages; from the second on, when the figure no longer moves by more than so much, cents. */
-const LOOKS_S = [0.5, 0.8, READ_UNTIL_S + 0.02];
+const LOOKS_S = [0.45, 0.8, READ_UNTIL_S + 0.02];
 const STILL_CENTS = 0.15;
+/** A pluck that went further than this beside its sharp start was turned, cents (house estimate). */
+const TURNED_CENTS = 1.5;
 /** Running sections: how long, how often, and the least that is worth reading, s. */
 const RUNNING_S = 0.8;
 const RUNNING_EVERY_S = 0.25;
@@ -76,6 +79,8 @@ const FAINT_DB = -66;
 const NEW_SHARE = 0.6;
 /** Two plucks are further apart than this, s. */
 const LEAST_APART_S = 0.3;
+/** What stands no further apart is one string, or one that starts as sharp, cents (house estimate). */
+const SAME_STRING_CENTS = 150;
 /** A string unheard for so long has gone, s. */
 const GONE_S = 0.2;
 
@@ -84,6 +89,10 @@ interface Note {
   /** First sample; null where the note was ringing when listening began. */
   onset: number | null;
   since: number;
+  /** Loudest level since it began, mean square. */
+  power: number;
+  /** Its sharp start as it was read, and from when it counts, s since listening began. */
+  sharp?: Sharp & { fromS: number };
   /** How many of its looks were taken. */
   looks: number;
   lastCents: number;
@@ -111,12 +120,40 @@ export function createListener(sampleRate: number): Listener {
   let heardAt = -Infinity;
   let heardHops = 0;
   let lastRead = 0;
+  /** What each string's sharp start was, by the power of its notes: sums of a fit through the origin, and where it sounded, Hz. */
+  const learned: { hz: number; sharpPower: number; powers: number; tauS: number }[] = [];
+  /** Of this string, by whatever name and to whatever pitch it is asked for. */
+  const learnedOf = (hz: number) => learned.find((l) => Math.abs(cents(l.hz, hz)) < SAME_STRING_CENTS);
 
   const latest = (from: number): Float64Array => {
     const start = Math.max(0, total - ring.length, from);
     const out = new Float64Array(total - start);
     for (let i = 0; i < out.length; i++) out[i] = ring[(start + i) % ring.length]!;
     return out;
+  };
+
+  /** What is left of the sharp start at a moment: as this note was read, or as this string's notes so loud usually are. */
+  const sharpAt = (from: number): Sharp | undefined => {
+    if (!note) return undefined;
+    const known = learnedOf(task!.named.targetHz);
+    const usual = known && { cents: (known.sharpPower / known.powers) * note.power, tauS: known.tauS };
+    if (note.sharp) return sharpAfter(note.sharp, from / sampleRate - note.sharp.fromS);
+    return usual && sharpAfter(usual, Math.max(0, (from - note.since) / sampleRate - ATTACK_S));
+  };
+  /** @param before where the look before this one saw the string at rest, cents */
+  const learn = (n: Note & { onset: number }, outcome: Outcome, before: number): void => {
+    if (!outcome.ok || n.looks < LOOKS_S.length) return;
+    const { glideCents: cents, sharpTauS: tauS, fromS, driftCents, sigmaCents } = outcome;
+    // While a hand turns, what looks like a sharp start is the hand's: then no two looks see the string rest at one place.
+    if (Math.abs(driftCents) > TURNED_CENTS || !(Math.abs(outcome.cents - before) < TURNED_CENTS + sigmaCents)) return;
+    const begins = Math.max(0, n.onset - samples(LEAD_S), total - ring.length);
+    n.sharp = { cents, tauS, fromS: begins / sampleRate + fromS };
+    let known = learnedOf(outcome.frequencyHz);
+    if (!known) learned.push((known = { hz: 0, sharpPower: 0, powers: 0, tauS }));
+    known.hz = outcome.frequencyHz;
+    known.sharpPower += cents * n.power;
+    known.powers += n.power ** 2;
+    known.tauS = 0.5 * (known.tauS + tauS);
   };
 
   /** Reads [from, now); with an onset, the note that begins there. */
@@ -130,13 +167,16 @@ export function createListener(sampleRate: number): Listener {
     const hz = pitchOf(body, sampleRate, named, insist ? [] : others, reach, old);
     const near = hz === undefined || Math.abs(cents(hz, named.targetHz)) < 110;
     const targetHz = near ? named.targetHz : hz;
+    const sharp = onset === null ? sharpAt(from) : undefined;
     const outcome = measure(sound, sampleRate, {
       targetHz,
       old,
       ...(hz === undefined
         ? { lowCents: reach.lowCents, highCents: reach.highCents }
         : { lowCents: cents(hz, targetHz) - 60, highCents: cents(hz, targetHz) + 60 }),
-      ...(onset === null ? { sustained: true } : { onsetS: (onset - begins) / sampleRate }),
+      ...(onset === null
+        ? { sustained: true, ...(sharp ? { sharp } : {}) }
+        : { onsetS: (onset - begins) / sampleRate }),
     });
     return outcome.ok ? { ...outcome, cents: cents(outcome.frequencyHz, named.targetHz) } : outcome;
   };
@@ -163,6 +203,7 @@ export function createListener(sampleRate: number): Listener {
     const last = gone || n.looks === LOOKS_S.length - 1;
     const still = n.looks > 0 && outcome.ok && Math.abs(outcome.cents - n.lastCents) < STILL_CENTS;
     n.looks = last ? LOOKS_S.length : n.looks + 1;
+    learn(n, outcome, n.lastCents);
     n.lastCents = outcome.ok ? outcome.cents : NaN;
     lastRead = total;
     if (last || still) return { ...heard, part: 'whole', over: gone };
@@ -210,17 +251,18 @@ export function createListener(sampleRate: number): Listener {
     const apart = typeof note?.onset !== 'number' ? Infinity : (total - note.onset) / sampleRate;
     if ((jump || (isNew && newBefore)) && apart > LEAST_APART_S) {
       const onset = jump ? total - (hop >> 1) : total - hop - samples(0.4 * tracker.windowS);
-      note = { id: ++notes, onset, since: onset, looks: 0, lastCents: NaN };
+      note = { id: ++notes, onset, since: onset, power: 0, looks: 0, lastCents: NaN };
       newBefore = false;
       heard.push({ kind: 'onset', note: note.id, atS: onset / sampleRate });
       return;
     }
     newBefore = isNew;
 
+    if (note) note.power = Math.max(note.power, power / hop);
     const gone = total - heardAt > samples(GONE_S);
     if (note && gone && (note.onset === null || note.looks === LOOKS_S.length)) note = undefined;
     if (!note && heardHops >= 8)
-      note = { id: ++notes, onset: null, since: total, looks: LOOKS_S.length, lastCents: NaN };
+      note = { id: ++notes, onset: null, since: total, power: 0, looks: LOOKS_S.length, lastCents: NaN };
     if (!note) return;
     if (note.onset !== null && note.looks < LOOKS_S.length) {
       const faded = now < FAINT_DB - 6 || (gone && (total - note.onset) / sampleRate > LOOKS_S[0]!);

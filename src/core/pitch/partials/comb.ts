@@ -1,5 +1,5 @@
-import { ratioOfCents } from '../music';
-import type { Peaks } from './peaks';
+import { ratioOfCents } from '../../music';
+import type { Peaks } from '../signal/peaks';
 
 /** A stiff-string comb laid over a set of peaks. */
 export interface Comb {

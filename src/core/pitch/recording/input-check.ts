@@ -1,7 +1,7 @@
 import { MAINS_HZ } from './hum';
-import { decimate } from './decimate';
-import { measure } from './measure';
-import { toneAmplitude } from './purity';
+import { decimate } from '../signal/decimate';
+import { measure } from '../reading/measure';
+import { toneAmplitude } from '../second-string/purity';
 
 /** What an input sounds like while nobody plays. */
 export interface InputCheck {

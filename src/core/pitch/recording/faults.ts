@@ -17,13 +17,16 @@ export function lastClippedSample(samples: ArrayLike<number>, sampleRate: number
   return last;
 }
 
+/** Silence that lasts longer is a pause, s. */
+export const LONGEST_GAP_S = 0.3;
+
 /**
  * Finds a drop-out: a stretch of exactly equal samples of 3 ms or more with sound on both sides.
  * @returns start of the first gap in samples, or -1
  */
 export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: number): number {
   const least = Math.max(8, Math.round(0.003 * sampleRate));
-  const longest = Math.round(0.3 * sampleRate);
+  const longest = Math.round(LONGEST_GAP_S * sampleRate);
   const look = Math.round(0.02 * sampleRate);
   const loudest = (from: number, to: number): number => {
     let m = 0;
@@ -65,4 +68,52 @@ export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: nu
     run = 1;
   }
   return -1;
+}
+
+/** A step shows in the second difference for so long, s; the filters of a converter spread it no further. */
+const STEP_S = 0.001;
+/** What it is compared with on either side, in such steps. */
+const STEPS_BESIDE = 20;
+/** So much sound on either side is needed to see a loss, s. */
+export const LOSS_SIDE_S = STEP_S * (STEPS_BESIDE + 1);
+/** How much sharper than all beside it a step is: what sampled notes in rooms and coughs do stays under 4 (house estimate). */
+const STEP_RATIO = 4;
+/** The least step, of the peak. */
+const LEAST_STEP = 0.002;
+
+/**
+ * Finds a splice: samples were left out, so the sound goes on from another place at once. A knock or a pluck is sharp for
+ * longer, a buzzing string in every period.
+ * @param from first sample that counts
+ * @returns the sample about which the first splice lies, or -1
+ */
+function findSplice(samples: ArrayLike<number>, sampleRate: number, peak: number, from: number): number {
+  const step = Math.max(2, Math.round(STEP_S * sampleRate));
+  const sharpest: number[] = [];
+  const first = Math.max(2, from - STEPS_BESIDE * step);
+  for (let i = first; i + step <= samples.length; i += step) {
+    let most = 0;
+    for (let k = i; k < i + step; k++)
+      most = Math.max(most, Math.abs(samples[k]! - 2 * samples[k - 1]! + samples[k - 2]!));
+    sharpest.push(most);
+  }
+  for (let b = STEPS_BESIDE; b < sharpest.length - STEPS_BESIDE; b++) {
+    const here = sharpest[b]!;
+    if (here < LEAST_STEP * peak) continue;
+    let beside = 0;
+    for (let k = 2; k <= STEPS_BESIDE; k++) beside = Math.max(beside, sharpest[b - k]!, sharpest[b + k]!);
+    if (here > STEP_RATIO * beside && here >= Math.max(sharpest[b - 1]!, sharpest[b + 1]!)) return first + b * step;
+  }
+  return -1;
+}
+
+/**
+ * Where samples were lost first, replaced by silence or left out.
+ * @param settled from where on a step is no part of the attack, samples
+ * @returns a sample, or -1
+ */
+export function firstLoss(samples: ArrayLike<number>, sampleRate: number, peak: number, settled: number): number {
+  const gap = findGap(samples, sampleRate, peak);
+  const splice = findSplice(samples, sampleRate, peak, settled);
+  return gap < 0 || splice < 0 ? Math.max(gap, splice) : Math.min(gap, splice);
 }

@@ -1,4 +1,4 @@
-import type { OldTone } from './old-tones';
+import type { OldTone } from '../second-string/old-tones';
 
 /** One partial of a reading: its number, frequency in Hz and standard error in Hz. */
 export interface Partial {
@@ -27,6 +27,8 @@ export interface Reading {
   partials: Partial[];
   /** How much sharper the note started than it settled (a hard pluck), cents. */
   glideCents: number;
+  /** How soon that is over: time constant, s. */
+  sharpTauS: number;
   /** How far the pitch went from the first third of the stretch to the last beside that, cents: a hand on the tuner. */
   driftCents: number;
 }
@@ -45,6 +47,8 @@ export interface MeasureOptions {
   targetHz: number;
   /** The section is already free of attack and silence (a steady note under the hand): take all of it. */
   sustained?: boolean;
+  /** What is left of a sharp start where such a section begins, from the note's own reading. */
+  sharp?: { cents: number; tauS: number };
   /** Where the pitch is looked for, cents around the target. */
   lowCents?: number;
   highCents?: number;

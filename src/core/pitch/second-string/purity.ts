@@ -1,8 +1,8 @@
-import type { Comb } from './comb';
-import { MAINS_HZ } from './hum';
-import type { Peaks } from './peaks';
-import type { Section } from './section';
-import type { StiffFit } from './law';
+import type { Comb } from '../partials/comb';
+import { MAINS_HZ } from '../recording/hum';
+import type { Peaks } from '../signal/peaks';
+import type { Section } from '../recording/section';
+import type { StiffFit } from '../partials/law';
 
 export interface LongSpectrum {
   peaks: Peaks;
@@ -44,11 +44,19 @@ function steady(x: Float64Array, rate: number, from: number, to: number, frequen
 /** Least silence before a note that shows whether its tone was there before, s. */
 const LEAST_BEFORE_S = 0.08;
 
+/** Above this frequency, Hz, hum is known by lower lines so loud against the strongest (house estimates). */
+const HIGH_HZ = 200;
+const LOW_LINES = 0.03;
+
 /** Is the sound nothing but mains hum: on a multiple of 50 or 60 Hz, there before the note, and as loud at the end? */
 export function isMainsHum(x: Float64Array, rate: number, comb: Comb, peaks: Peaks, section: Section): boolean {
   const strongest = comb.matches.reduce((a, c) => (peaks.amplitude[c.peak]! > peaks.amplitude[a.peak]! ? c : a));
   const hz = peaks.frequencyHz[strongest.peak]!;
   if (!mainsLine(hz, Math.max(0.15, 0.0012 * hz))) return false;
+  // Hum has its low lines too; a high tone without them only lies near one.
+  const low = (f: number, i: number) =>
+    f < 0.9 * hz && mainsLine(f, 0.8) && peaks.amplitude[i]! > LOW_LINES * peaks.amplitude[strongest.peak]!;
+  if (hz > HIGH_HZ && !peaks.frequencyHz.some(low)) return false;
   const onset = Math.floor((section.onsetS - 0.02) * rate);
   if (onset > LEAST_BEFORE_S * rate) {
     const before = toneAmplitude(x, rate, 0, onset, hz);

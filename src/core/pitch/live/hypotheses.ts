@@ -1,10 +1,10 @@
-import { cents } from '../music';
-import { searchComb } from './comb';
-import { decimate } from './decimate';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { findPeaks } from './peaks';
-import { withoutOld, type OldTone } from './old-tones';
-import type { StringPlace } from './types';
+import { cents } from '../../music';
+import { searchComb } from '../partials/comb';
+import { decimate, decimationFor } from '../signal/decimate';
+import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
+import { findPeaks } from '../signal/peaks';
+import { withoutOld, type OldTone } from '../second-string/old-tones';
+import type { StringPlace } from '../reading/types';
 
 /** A string may stand so far from where it was last and still be looked for there, cents. */
 const ABOUT_CENTS = 160;
@@ -34,7 +34,7 @@ export function pitchOf(
   const highest = Math.max(...places.map((p) => p.homeHz));
   const lowest = Math.min(...places.map((p) => p.homeHz));
   const topHz = Math.min(5000, Math.max(1600, 10 * highest));
-  const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
+  const factor = decimationFor(sampleRate, topHz);
   const x = decimate(samples, factor);
   const rate = sampleRate / factor;
   const size = powerOfTwo(2 * x.length);

@@ -1,8 +1,8 @@
 /** What must hold of every reading, whatever the string. */
 import fc from 'fast-check';
-import { cents } from '../music';
-import { addNoise, plainPluck, pluck, randomFrom } from '../simulate';
-import { changeBetween, measure, type Outcome, type Reading } from '.';
+import { cents } from '../../music';
+import { addNoise, plainPluck, pluck, randomFrom } from '../../simulate';
+import { changeBetween, measure, type Outcome, type Reading } from '..';
 
 const RATE = 22050;
 

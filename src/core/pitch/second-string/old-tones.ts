@@ -1,4 +1,4 @@
-import type { Peaks } from './peaks';
+import type { Peaks } from '../signal/peaks';
 
 /** A tone that was sounding before: it only dies away. */
 export interface OldTone {

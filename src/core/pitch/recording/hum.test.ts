@@ -1,7 +1,7 @@
-import { addHum, addNoise, plainPluck, pluck, randomFrom } from '../simulate';
-import { cents } from '../music';
+import { addHum, addNoise, plainPluck, pluck, randomFrom } from '../../simulate';
+import { cents } from '../../music';
 import { withoutHum } from './hum';
-import { measure } from '.';
+import { measure } from '..';
 
 const RATE = 8000;
 const rms = (x: ArrayLike<number>, from: number, to: number) => {

@@ -1,11 +1,11 @@
-import { cents } from '../music';
-import { searchComb, type Comb } from './comb';
-import { decimate } from './decimate';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { B_USUAL, fitStiffString } from './law';
-import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './look';
-import { withoutOld, type OldTone } from './old-tones';
-import { findPeaks, type Peaks } from './peaks';
+import { cents } from '../../music';
+import { searchComb, type Comb } from '../partials/comb';
+import { decimate, decimationFor } from '../signal/decimate';
+import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
+import { B_USUAL, fitStiffString } from '../partials/law';
+import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from '../reading/look';
+import { withoutOld, type OldTone } from '../second-string/old-tones';
+import { findPeaks, type Peaks } from '../signal/peaks';
 
 /** One point of the live trace. */
 export interface TrackPoint {
@@ -85,7 +85,7 @@ function firstPartial(comb: Comb, peaks: Peaks): number {
 export function createTracker(sampleRate: number, targetHz: number): Tracker {
   const windowS = Math.max(LEAST_WINDOW_S, PERIODS / targetHz);
   const topHz = Math.min(5000, Math.max(1200, 12 * targetHz));
-  const factor = Math.max(1, Math.floor(sampleRate / (2.5 * topHz)));
+  const factor = decimationFor(sampleRate, topHz);
   const rate = sampleRate / factor;
   const length = Math.floor(windowS * sampleRate);
   const size = powerOfTwo(4 * Math.ceil(length / factor));

@@ -1,5 +1,5 @@
-import { addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../simulate';
-import { changeBetween, createListener, measure, type Heard, type SectionHeard, type Task, type TrackPoint } from '.';
+import { addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../../simulate';
+import { changeBetween, createListener, measure, type Heard, type SectionHeard, type Task, type TrackPoint } from '..';
 
 const RATE = 24000;
 const SPEC: PluckSpec = plainPluck(196, { pluckAt: 0.15, rolloff: 1.1, decayS: 2, damping: 0.1 });
@@ -111,6 +111,37 @@ test('a string that rings on is not shown or read as the one named next, and doe
   expect(track(after).every((p) => p.cents === null)).toBe(true);
   b.strike(261.63, () => -6);
   expect(Math.abs(centsOf(whole(b.run(1.5))[0]) + 6)).toBeLessThan(1);
+});
+
+test('a string that is let down from soon after its pluck is no sharp start: where it rests later is read', () => {
+  const b = bench({ ...TASK, named: { id: 'e', name: 'E2', targetHz: 82.41 } });
+  b.run(0.5);
+  const low: Partial<PluckSpec> = { decayS: 3, glideCents: 2 };
+  b.strike(82.41, (s) => Math.max(-16, -20 * Math.max(0, s - 1.2)), low);
+  const late = sections(b.run(4)).filter((s) => s.part === 'running' && s.fromS > 2.2);
+  expect(late.length).toBeGreaterThan(4);
+  for (const s of late) expect(Math.abs(centsOf(s) + 16)).toBeLessThan(0.8);
+});
+
+test('how sharp a string starts is learned by whatever name it is read', () => {
+  const low: Partial<PluckSpec> = { decayS: 3, glideCents: 6 };
+  const turned = (s: number) => (s > 5.7 ? -10 : 0);
+  const lateErrors = (first: number) => {
+    const b = bench({ ...TASK, named: { id: 'first', name: 'E2', targetHz: first } });
+    b.run(0.5);
+    b.strike(first, () => 0, low);
+    b.run(4.5);
+    b.listener.setTask({ ...TASK, named: { id: 'then', name: 'E2', targetHz: 81.9 } });
+    b.strike(82.41, turned, low);
+    return sections(b.run(2.2))
+      .filter((s) => s.part === 'running' && s.fromS > 5.8)
+      .map((s) => Math.abs(centsOf(s) - 1200 * Math.log2(82.41 / 81.9) + 10));
+  };
+  const [known, strange] = [lateErrors(82.41), lateErrors(110)];
+  expect(known.length).toBeGreaterThan(2);
+  expect(Math.max(...strange)).toBeGreaterThan(1);
+  // Of another string nothing is known of this one.
+  expect(Math.max(...known)).toBeLessThan(0.5 * Math.max(...strange));
 });
 
 test('while the app sounds itself nothing is heard, nor what rings on of it', () => {

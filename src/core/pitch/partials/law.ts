@@ -30,8 +30,8 @@ const FAINT = 0.8;
 const RESTLESS_RAD = 0.5;
 /** Degrees of freedom of the partials' scatter about the law: few far ones do not drag it (Student's t, Lange et al. 1989). */
 const NU = 4;
-/** Share of the scatter about the law that two plucks do not share (house estimate, by recordings of one note in several rooms). */
-const UNSHARED = 0.6;
+/** Share of the scatter about the law that two plucks do not share (house estimate, by strings on bodies). */
+const UNSHARED = 0.45;
 const ROUNDS = 25;
 
 /**

@@ -1,5 +1,5 @@
 import { Matrix } from 'ml-matrix';
-import { choleskyOf } from './cholesky';
+import { choleskyOf } from '../signal/cholesky';
 
 /** A stretch of samples, from inclusive, to exclusive. */
 export interface Stretch {

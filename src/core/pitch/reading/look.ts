@@ -1,14 +1,14 @@
-import { cents } from '../music';
-import { searchComb } from './comb';
-import { fitCourse } from './course';
-import { demodulate, type PartialTrack } from './demodulate';
-import { amplitudeSpectrum, powerOfTwo } from './fft';
-import { fitStiffString } from './law';
-import { withoutOld } from './old-tones';
-import { findPeaks } from './peaks';
-import { isMainsHum, offCombShare, type LongSpectrum } from './purity';
+import { cents } from '../../music';
+import { searchComb } from '../partials/comb';
+import { fitCourse } from '../partials/course';
+import { demodulate, type PartialTrack } from '../signal/demodulate';
+import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
+import { fitStiffString } from '../partials/law';
+import { withoutOld } from '../second-string/old-tones';
+import { findPeaks } from '../signal/peaks';
+import { isMainsHum, offCombShare, type LongSpectrum } from '../second-string/purity';
 import { refuse } from './refusals';
-import type { Section } from './section';
+import type { Section } from '../recording/section';
 import type { MeasureOptions, Outcome } from './types';
 
 /** Where the named string is looked for, cents around its target: slack strings below, over-tight ones above. */
@@ -21,8 +21,15 @@ const ABOVE_FLOOR = 4.5;
 const LOWEST_HZ = 20;
 /** A comb that explains less of the sound is no string's (house estimate). */
 const LEAST_SCORE = 0.25;
+/** A wavering note parts its teeth: one that explains this much is believed where so many partials go together (house estimates). */
+const LEAST_WAVERING_SCORE = 0.15;
+const TOGETHER = 8;
+const MOSTLY = 0.75;
 /** Tonal power off the comb above which two strings sound (measured: pairs read 20 % and more, single strings to 14 %). */
 const OFF_COMB_LIMIT = 0.16;
+/** More is granted to vibrato, whose sidebands lie off the comb, where nothing was off it at first (house estimates). */
+const GRANTED_LATER = 0.14;
+const NOTHING_EARLY = 0.04;
 /** The same in a pluck's first moments, s (measured: pairs at −4 dB read 7 % and more, single strings to 3 %). */
 const EARLY_OFF_LIMIT = 0.06;
 const EARLY_FROM_S = 0.04;
@@ -31,12 +38,14 @@ const EARLY_RANGE_DB = 40;
 const EARLY_ABOVE = 6;
 /** Two peaks on one tooth further apart than this are two strings'; polarisations and bodies split a partial less, cents (house estimate). */
 const APART_CENTS = 12;
-/** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells (house estimate). */
+/** Rms movement of the pitch above which a reading is refused, cents: the fewer periods, the less it tells; more where it goes back and forth and ends where it began (house estimates). */
+const WAVERS = 1.6;
+const BACK_AND_FORTH = 0.25;
 const unsteadyLimit = (frequencyHz: number): number => 6 + 100 / frequencyHz;
 /** Standard error above which a reading is no reading, cents; a low string is granted more (house estimate). */
 const sigmaLimit = (frequencyHz: number): number => 3 + 60 / frequencyHz;
 /** No pluck starts this much sharp: the string was let down while it sounded, cents (house estimate). */
-const LARGEST_SHARP = 20;
+export const LARGEST_SHARP = 20;
 /** Partials that die within so few periods (Q = pi f / decay), so few of them, are a knock (house estimates). */
 const FEW_PARTIALS = 4;
 const LEAST_Q = 50;
@@ -57,6 +66,9 @@ function windowOf(f0Hz: number, lastsS: number): number {
   return Math.min(periods / f0Hz, 0.5 * lastsS);
 }
 
+/** A late stretch whose beginning nobody heard; and a bowed note, which its bow keeps as loud. */
+const AT_REST = { cents: 0, tauS: 1 };
+
 /** A note as `measure` hears it: without offset, hum and what lies above the string's partials. */
 export interface Take {
   x: Float64Array;
@@ -74,7 +86,7 @@ interface Tones extends LongSpectrum {
 }
 
 /** The tones of a stretch of a take that were not there before. */
-function tonesOf(
+export function tonesOf(
   { x, rate, maxHz, options }: Take,
   startS: number,
   endS: number,
@@ -113,36 +125,40 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     // From one part of the complex noise to its amplitude, and from the whole stretch to a window.
     noise.push(Math.SQRT2 * peaks.floor[i]! * Math.sqrt(lastsS / windowS));
   }
-  const course = fitCourse(tracks, noise, options.sustained !== true);
+  const course = fitCourse(
+    tracks,
+    noise,
+    options.sustained || section.slowAttack ? (options.sharp ?? AT_REST) : 'sought',
+  );
   if (!course) return refuse('no-pitch');
   const partials = course.partials.filter((p) => p.residualRad < COHERENT_RAD);
   const strength = (list: { amplitude: number }[]) => list.reduce((sum, p) => sum + p.amplitude, 0);
   const top = Math.max(...partials.map((p) => p.amplitude));
-  const moved = course.unsteadyCents / unsteadyLimit(comb.f0Hz);
+  const wavers = Math.abs(course.driftCents) < BACK_AND_FORTH * course.unsteadyCents;
+  const moved = course.unsteadyCents / (unsteadyLimit(comb.f0Hz) * (wavers ? WAVERS : 1));
   const coherent =
     strength(partials) > LEAST_COHERENT * strength(course.partials) &&
     partials.some((p) => p.amplitude > 0.25 * top && p.residualRad < ONE_COHERENT_RAD);
-  if (!coherent || comb.score < LEAST_SCORE) {
+  const together = partials.length >= TOGETHER && strength(partials) > MOSTLY * strength(course.partials);
+  const least = together ? LEAST_SCORE - (LEAST_SCORE - LEAST_WAVERING_SCORE) * course.together : LEAST_SCORE;
+  if (!coherent || comb.score < least) {
     // A knock has no such series of partials.
-    const wavers = moved > 1 && course.partials.length > 3 && lastsS > 0.3;
-    return refuse(wavers ? 'unsteady' : 'no-pitch');
+    const turned = course.unsteadyCents > unsteadyLimit(comb.f0Hz) && course.partials.length > 3 && lastsS > 0.3;
+    return refuse(turned ? 'unsteady' : 'no-pitch');
   }
   if (partials.length <= FEW_PARTIALS && Math.PI * comb.f0Hz < LEAST_Q * course.decayPerS) return refuse('no-pitch');
   const law = fitStiffString(partials);
-  if (offCombShare(take, tones, law, Math.max(APART_CENTS, course.sharpCents)) > OFF_COMB_LIMIT)
-    return refuse('two-strings');
+  let limit = OFF_COMB_LIMIT;
   if (!options.sustained) {
     // At first two strings are told best: one of them may die away soon.
-    const early = tonesOf(
-      take,
-      section.onsetS + EARLY_FROM_S,
-      section.onsetS + EARLY_TO_S,
-      EARLY_RANGE_DB,
-      EARLY_ABOVE,
-    );
-    if (offCombShare(take, early, law, Infinity) > EARLY_OFF_LIMIT) return refuse('two-strings');
+    const at = section.onsetS;
+    const first = tonesOf(take, at + EARLY_FROM_S, at + EARLY_TO_S, EARLY_RANGE_DB, EARLY_ABOVE);
+    const early = offCombShare(take, first, law, Infinity);
+    if (early > EARLY_OFF_LIMIT) return refuse('two-strings');
+    limit += GRANTED_LATER * course.together * Math.max(0, 1 - early / NOTHING_EARLY);
   }
-  if (moved > 1 || course.sharpCents > LARGEST_SHARP) return refuse('unsteady');
+  if (offCombShare(take, tones, law, Math.max(APART_CENTS, course.sharp.cents)) > limit) return refuse('two-strings');
+  if (moved > 1 || course.sharp.cents > LARGEST_SHARP) return refuse('unsteady');
 
   const sigmaCents = Math.hypot(
     law.sigmaCents,
@@ -150,7 +166,10 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     SIGMA_FLOOR_CENTS,
     MOVED_SHARE * course.unsteadyCents,
   );
-  if (sigmaCents > sigmaLimit(comb.f0Hz)) return refuse(lastsS < 0.3 ? 'too-short' : 'no-pitch');
+  if (sigmaCents > sigmaLimit(comb.f0Hz))
+    return refuse(
+      lastsS < 0.3 ? 'too-short' : course.unsteadyCents > unsteadyLimit(comb.f0Hz) ? 'unsteady' : 'no-pitch',
+    );
   const tone = partials.reduce((s, p) => s + p.amplitude ** 2, 0);
   const noisePower = noise.reduce((s, v) => s + v * v, 0) / noise.length;
   return {
@@ -163,7 +182,8 @@ export function look(take: Take, startS: number, endS: number): Outcome {
     fromS: startS,
     toS: endS,
     partials: partials.map(({ n, frequencyHz, sigmaHz }) => ({ n, frequencyHz, sigmaHz })),
-    glideCents: course.sharpCents,
+    glideCents: options.sustained ? 0 : course.sharp.cents,
+    sharpTauS: course.sharp.tauS,
     driftCents: course.driftCents,
   };
 }
