@@ -13,7 +13,7 @@ const CHROMIUM_ARGS = [
   '--autoplay-policy=no-user-gesture-required',
 ];
 
-const ALONE = ['**/fitting.spec.ts', '**/microphone.spec.ts'];
+const ALONE = ['**/fitting.spec.ts', '**/microphone.spec.ts', '**/reference.spec.ts', '**/sampled.spec.ts'];
 
 export default defineConfig({
   testDir: 'e2e',

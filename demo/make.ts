@@ -58,7 +58,7 @@ function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void):
     const heard = hear(string, atMs, string.seed + serial);
     if (!heard.ok)
       throw new Error(`the demonstration's ${instrumentId} ${string.stringId} was refused: ${heard.message}`);
-    const { ok: _ok, fromS: _from, toS: _to, driftCents: _drift, partials, ...figures } = heard;
+    const { ok: _ok, fromS: _from, toS: _to, driftCents: _drift, sharpTauS: _tau, partials, ...figures } = heard;
     add({
       ...base,
       id: `${instrumentId}-${string.stringId}-${serial}`,

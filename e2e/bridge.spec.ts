@@ -28,7 +28,7 @@ async function tune(page: Page): Promise<{ claw: number; stops: Set<string> }> {
 test('the baritone to a new tuning by keys: claw, stops that are not zero, all right; what was learned is used the next time', async ({
   page,
 }) => {
-  test.setTimeout(480_000);
+  test.setTimeout(600_000);
   const errors = collectErrors(page);
   await openDemo(page);
   await page.goto('/demo/tuning/baritone');

@@ -23,7 +23,6 @@ const SPEC = {
   secondCents: 0.1,
   secondLonger: 2,
   glideCents: 2,
-  glideTauS: 0.12,
   level: 0.4,
   attack: 0.1,
 };
