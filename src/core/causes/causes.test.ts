@@ -104,6 +104,29 @@ test.each<[string, CauseBuild, Evidence[], string]>([
   ],
 ])('%s', (_, build, evidence, cause) => expect(top(build, evidence)).toBe(cause));
 
+// No lucky specimen of another cause may speak for a peg that gives as much each time.
+test.each(['side-stretch', 'big-bend'] as const)('a peg that slips as far at every pull, by a %s first', (first) => {
+  const pulls: Evidence[] = [
+    { test: 'side-stretch', first: -26, second: -26 },
+    { test: 'big-bend', first: -13, second: -13.1 },
+  ];
+  const { causes } = findCause({
+    build: VIOLA,
+    string: { material: 'synthetic-bowed', lengthMm: 375, targetHz: 293.7, ageDays: 60 },
+    sigmaCents: 0.25,
+    evidence: [
+      { test: 'since-last', own: -0.1, others: -0.9, othersSd: 0.5 },
+      { test: 'press-behind-nut', first: 0, second: 0.1 },
+      { test: 'press-behind-saddle', first: 0, second: 0 },
+      { test: 'posture', first: 0.1 },
+      ...(first === 'big-bend' ? pulls.toReversed() : pulls),
+      { test: 'warm', first: -4.9, others: -5 },
+    ],
+  });
+  expect(causes[0]).toMatchObject({ cause: 'peg-slip' });
+  expect(causes[0]!.probability).toBeGreaterThan(0.8);
+});
+
 test('whatever is read, the answer is whole: chances sum to one, the next test is one that is left', () => {
   const cents = fc.double({ min: -300, max: 300, noNaN: true });
   fc.assert(

@@ -57,9 +57,11 @@ export interface Speaks {
 /** Specimens of each cause, and the share of them with a second fault beside it. */
 const DRAWS = 280;
 const TWO_FAULTS = 0.12;
+/** Share of a cause's specimens that still tell of it, below which they are drawn again (effective sample size). */
+const FEW_LEFT = 0.5;
 const SEED = 19;
 /** The laws here are not the string's: each piece of evidence counts a little less than it says (calibrated in bench/causes). */
-const TRUST = 0.9;
+const TRUST = 0.8;
 /** Sure enough to stop; a test that tells less than this, bits, is not worth its time. */
 const SURE = 0.9;
 const LEAST_GAIN = 0.06;
@@ -79,9 +81,14 @@ const SPOKEN = 2;
 
 interface Particle {
   specimen: Specimen;
-  logWeight: number;
-  /** Weight before each piece of evidence. */
-  before: number[];
+  /** Of all that an inquiry still holds possible. */
+  weight: number;
+}
+
+/** What an inquiry holds possible: specimens that went through all its tests, and the chances before and after each of them. */
+interface Inquiry {
+  particles: Particle[];
+  chances: Map<Cause, number>[];
 }
 
 /** Both times of a test on a specimen, which goes on from there. */
@@ -90,11 +97,11 @@ function twice(s: Specimen, test: CauseTest, build: CauseBuild): [Seen, Seen] {
 }
 
 /** Specimens of each cause before anything was tested, weighed by the priors and by what was told. */
-function drawAll({ build, string, told }: CauseQuestion): Particle[] {
+function drawAll({ build, string, told }: CauseQuestion): Inquiry {
   const prior = priorOf(build, string);
   const possible = [...prior.keys()];
   const faults = possible.filter((c) => c !== 'none');
-  return possible.flatMap((cause, ci) =>
+  const particles = possible.flatMap((cause, ci) =>
     Array.from({ length: DRAWS }, (_, k): Particle => {
       const random = randomFrom(SEED + 7919 * ci + k);
       const second =
@@ -102,62 +109,70 @@ function drawAll({ build, string, told }: CauseQuestion): Particle[] {
           ? faults[Math.floor(random.uniform() * faults.length)]
           : undefined;
       const specimen = specimenOf(cause, build, string, random, second);
-      const logWeight =
-        Math.log(prior.get(cause)! / DRAWS) + (told ? Math.log(toldLikelihood(told, specimen, build)) : 0);
-      return { specimen, logWeight, before: [] };
+      return { specimen, weight: (prior.get(cause)! / DRAWS) * (told ? toldLikelihood(told, specimen, build) : 1) };
     }),
   );
+  return inquiryOf(particles, []);
 }
 
-/** Puts every specimen through one more piece of evidence, and weighs it by how well it foretold that. */
-function weigh(particles: readonly Particle[], e: Evidence, { build, sigmaCents }: CauseQuestion): void {
-  for (const p of particles) {
-    p.before.push(p.logWeight);
+/** Weights to a sum of one, and the chances they make of the causes. */
+function inquiryOf(particles: readonly Particle[], before: Map<Cause, number>[]): Inquiry {
+  const sum = particles.reduce((s, p) => s + p.weight, 0);
+  const scaled = particles.map((p) => ({ ...p, weight: p.weight / sum }));
+  return { particles: scaled, chances: [...before, chancesOf(scaled)] };
+}
+
+/**
+ * Puts every specimen through one more piece of evidence, and weighs it by how well it foretold that. Where few of a cause's
+ * specimens are left that tell of it, those are drawn again by their weight, as many as there were, and go on each by its own
+ * chance: else after five tests one lucky string would speak for its cause (sequential Monte Carlo, Del Moral, Doucet and
+ * Jasra 2006).
+ */
+function weigh({ particles, chances }: Inquiry, e: Evidence, { build, sigmaCents }: CauseQuestion): Inquiry {
+  const judged = particles.map(({ specimen, weight }) => {
     const likelihood =
       e.test === 'since-last'
-        ? sinceLikelihood(e, p.specimen, sigmaCents)
-        : testLikelihood(e, ...twice(p.specimen, e.test, build), sigmaCents);
-    p.logWeight += TRUST * Math.log(likelihood);
-  }
+        ? sinceLikelihood(e, specimen, sigmaCents)
+        : testLikelihood(e, ...twice(specimen, e.test, build), sigmaCents);
+    return { specimen, weight: weight * likelihood ** TRUST };
+  });
+  const causes = Array.from({ length: judged.length / DRAWS }, (_, ci) => judged.slice(ci * DRAWS, (ci + 1) * DRAWS));
+  const redrawn = causes.flatMap((all, ci) => {
+    const sum = all.reduce((s, p) => s + p.weight, 0);
+    const left = 1 / all.reduce((s, p) => s + (p.weight / sum) ** 2, 0);
+    if (!(left < FEW_LEFT * DRAWS)) return all;
+    const seed = SEED + 104729 * chances.length + 7919 * ci;
+    return drawn(all, DRAWS).map((s, k) => ({ specimen: copyOf(s, randomFrom(seed + k)), weight: sum / DRAWS }));
+  });
+  return inquiryOf(redrawn, chances);
 }
 
 /** The last inquiries: a further test of one of them goes on from where its specimens stand. The answers are the same without. */
-const inquiries: { about: string; done: string[]; particles: Particle[] }[] = [];
+const inquiries: { about: string; done: string[]; inquiry: Inquiry }[] = [];
 const INQUIRIES = 2;
 
-function weighed(question: CauseQuestion): Particle[] {
+function weighed(question: CauseQuestion): Inquiry {
   const { build, string, told, sigmaCents, evidence } = question;
   const about = JSON.stringify([build, string, told, sigmaCents]);
   const all = evidence.map((e) => JSON.stringify(e));
   const at = inquiries.findIndex((q) => q.about === about && q.done.every((e, k) => e === all[k]));
-  const [inquiry] = at >= 0 ? inquiries.splice(at, 1) : [{ about, done: [], particles: drawAll(question) }];
-  inquiries.unshift(inquiry!);
+  const [last] = at >= 0 ? inquiries.splice(at, 1) : [{ about, done: [], inquiry: drawAll(question) }];
+  const inquiry = evidence.slice(last!.done.length).reduce((q, e) => weigh(q, e, question), last!.inquiry);
+  inquiries.unshift({ about, done: all, inquiry });
   inquiries.length = Math.min(inquiries.length, INQUIRIES);
-  for (const e of evidence.slice(inquiry!.done.length)) weigh(inquiry!.particles, e, question);
-  inquiry!.done = all;
-  return inquiry!.particles;
+  return inquiry;
 }
 
-/** Chances of the causes by weights in logarithms. */
-function chancesOf(particles: readonly Particle[], logWeightOf: (p: Particle) => number): Map<Cause, number> {
-  const most = particles.reduce((m, p) => Math.max(m, logWeightOf(p)), -Infinity);
+function chancesOf(particles: readonly Particle[]): Map<Cause, number> {
   const chances = new Map<Cause, number>();
-  let sum = 0;
-  for (const p of particles) {
-    const weight = Math.exp(logWeightOf(p) - most);
-    sum += weight;
-    chances.set(p.specimen.cause, (chances.get(p.specimen.cause) ?? 0) + weight);
-  }
-  for (const [cause, weight] of chances) chances.set(cause, weight / sum);
+  for (const { specimen, weight } of particles)
+    chances.set(specimen.cause, (chances.get(specimen.cause) ?? 0) + weight);
   return chances;
 }
 
 /** What each piece of evidence says, by the chances before and after it. */
-function speaksOf(particles: readonly Particle[], count: number): Speaks[] {
-  const at = Array.from({ length: count + 1 }, (_, k) =>
-    chancesOf(particles, (p) => (k === count ? p.logWeight : p.before[k]!)),
-  );
-  return Array.from({ length: count }, (_, k): Speaks => {
+function speaksOf(at: readonly Map<Cause, number>[]): Speaks[] {
+  return Array.from({ length: at.length - 1 }, (_, k): Speaks => {
     const ratios = [...at[k]!]
       .map(([cause, p]) => ({ cause, ratio: at[k + 1]!.get(cause)! / p, thought: Math.max(p, at[k + 1]!.get(cause)!) }))
       .filter((r) => r.thought >= THOUGHT_OF)
@@ -177,13 +192,14 @@ function speaksOf(particles: readonly Particle[], count: number): Speaks[] {
 }
 
 /** Particles drawn by their weight, evenly along the sum (systematic resampling, Kitagawa 1996). */
-function drawn(particles: readonly { specimen: Specimen; weight: number }[], count: number): Specimen[] {
+function drawn(particles: readonly Particle[], count: number): Specimen[] {
+  const step = particles.reduce((s, p) => s + p.weight, 0) / count;
   const chosen: Specimen[] = [];
-  let at = 0.5 / count;
+  let at = 0.5 * step;
   let sum = 0;
   for (const { specimen, weight } of particles) {
     sum += weight;
-    for (; at < sum && chosen.length < count; at += 1 / count) chosen.push(specimen);
+    for (; at < sum && chosen.length < count; at += step) chosen.push(specimen);
   }
   return chosen;
 }
@@ -229,7 +245,7 @@ function gainOf(
 const PLACES = { 'nut-friction': 'nut', 'tree-friction': 'tree', 'saddle-friction': 'saddle' } as const;
 
 /** Friction at the place that holds the string back most likely, from the specimens that are like it. */
-function frictionOf(particles: readonly { specimen: Specimen; weight: number }[]): CauseAnswer['friction'] {
+function frictionOf(particles: readonly Particle[]): CauseAnswer['friction'] {
   const found = (Object.keys(PLACES) as (keyof typeof PLACES)[])
     .map((cause) => ({ cause, all: particles.filter((p) => p.specimen.cause === cause) }))
     .map(({ cause, all }) => ({ cause, all, sum: all.reduce((s, p) => s + p.weight, 0) }))
@@ -257,14 +273,8 @@ function frictionOf(particles: readonly { specimen: Specimen; weight: number }[]
  */
 export function findCause(question: CauseQuestion): CauseAnswer {
   const { build, evidence } = question;
-  const all = weighed(question);
-  const most = all.reduce((m, p) => Math.max(m, p.logWeight), -Infinity);
-  const sum = all.reduce((s, p) => s + Math.exp(p.logWeight - most), 0);
-  const particles = all.map(({ specimen, logWeight }) => ({
-    specimen,
-    weight: Math.exp(logWeight - most) / sum,
-  }));
-  const causes = [...chancesOf(all, (p) => p.logWeight)]
+  const { particles, chances } = weighed(question);
+  const causes = [...chances.at(-1)!]
     .map(([cause, probability]) => ({ cause, probability }))
     .sort((a, b) => b.probability - a.probability);
   const done = new Set<string>(evidence.map((e) => e.test));
@@ -286,6 +296,6 @@ export function findCause(question: CauseQuestion): CauseAnswer {
     stop: sure || telling.length === 0,
     friction: frictionOf(particles),
     cannotTell: !sure && telling.length === 0 && close.length > 1 ? close : [],
-    speaks: speaksOf(all, evidence.length),
+    speaks: speaksOf(chances),
   };
 }
