@@ -3,6 +3,7 @@ import { argv, cpuUsage } from 'node:process';
 import { causesOf, findCause, testsOf, type CauseAnswer, type CauseTest, type Evidence } from '../../src/core/causes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
+import { plainCase } from './plain';
 import { drawCase, type Case } from './world';
 
 const cases = Number(argv[2] ?? 300);
@@ -46,7 +47,7 @@ function count(t: Tally, { causes }: CauseAnswer, { cause }: Case): void {
   if (causes.slice(0, 2).some((x) => x.cause === cause)) t.top2++;
 }
 
-function run(order: Order): Tally {
+function run(order: Order, draw: typeof drawCase): Tally {
   const t: Tally = {
     top1: 0,
     top2: 0,
@@ -64,7 +65,7 @@ function run(order: Order): Tally {
   const said: { p: number; right: boolean }[] = [];
   const pick = randomFrom(seed + 77).uniform;
   for (let k = 0; k < cases; k++) {
-    const c = drawCase(randomFrom(seed * 100003 + k), causesOf);
+    const c = draw(randomFrom(seed * 100003 + k), causesOf);
     const evidence: Evidence[] = [c.since];
     const ask = () => {
       const began = performance.now();
@@ -119,11 +120,11 @@ function run(order: Order): Tally {
 }
 
 const percent = (n: number, of: number) => (of > 0 ? `${((100 * n) / of).toFixed(0)} %` : '–');
-const rows = (['best', 'fixed', 'random'] as const).map((order) => {
-  const t = run(order);
+const row = (order: Order, draw: typeof drawCase, name: string = order): string => {
+  const t = run(order, draw);
   const sorted = t.times.sort((a, b) => a - b);
-  return `| ${order} | ${percent(t.top1, cases)} / ${percent(t.top2, cases)} | ${percent(t.atStop, cases)}; ${(t.tests / cases).toFixed(1)} | ${percent(t.sureRight, t.sure)} of ${t.sure}; ${t.gaps.reduce((a, b) => a + b, 0).toFixed(3)} | ${percent(t.noneSure, t.none)}; ${percent(t.noneHalf, t.none)} | ${t.invalid}; ${sorted[sorted.length >> 1]!.toFixed(0)} ms |`;
-});
+  return `| ${name} | ${percent(t.top1, cases)} / ${percent(t.top2, cases)} | ${percent(t.atStop, cases)}; ${(t.tests / cases).toFixed(1)} | ${percent(t.sureRight, t.sure)} of ${t.sure}; ${t.gaps.reduce((a, b) => a + b, 0).toFixed(3)} | ${percent(t.noneSure, t.none)}; ${percent(t.noneHalf, t.none)} | ${t.invalid}; ${sorted[sorted.length >> 1]!.toFixed(0)} ms |`;
+};
 writeSection(
   'Causes',
   [
@@ -132,7 +133,8 @@ writeSection(
     '| order of tests | top 1 / top 2 after four | top 1 when it stops; tests | right over .85; gap said to true | nothing wrong, a fault over .85; over .5 | invalid; median time |',
     '|---|---|---|---|---|---|',
     '| asked | 72 / 85 % | 76 %; 4 | 92 %; .06 | 5 %; 15 % | 0; 150 ms |',
-    ...rows,
+    ...(['best', 'fixed', 'random'] as const).map((order) => row(order, drawCase)),
+    row('best', plainCase, 'best, on faults that answer the same each time'),
   ],
   cpuUsage().user / 1e6,
 );

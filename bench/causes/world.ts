@@ -15,7 +15,7 @@ export interface Case {
   test: (test: CauseTest) => TestResult;
 }
 
-const BUILDS: [CauseBuild, CauseString['material'][]][] = [
+export const BUILDS: [CauseBuild, CauseString['material'][]][] = [
   [
     { bridge: 'fixed', nut: 'plain', tree: false, tuners: 'geared' },
     ['plain-steel', 'wound-steel', 'plain-nylon', 'wound-nylon'],
@@ -51,7 +51,7 @@ const NONE = 0.1;
 const TWO = 0.1;
 const GROSS = 0.03;
 
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)]!;
+export const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)]!;
 
 function pickCause(random: Random, possible: readonly Cause[]): Cause {
   if (random.uniform() < NONE) return 'none';
@@ -152,7 +152,9 @@ export function drawCase(random: Random, possibleOf: (build: CauseBuild) => Caus
     const pulls =
       { 'big-bend': 0.7, 'pull-up': 0.4, 'side-stretch': 1.1, 'from-below-above': 0.3 }[test as string] ?? 0;
     if (test === 'from-below-above') {
-      for (const p of Object.values(places)) p.x = again ? 1 : -1;
+      // Tuned up, the string is drawn over the saddle too: there it stands at the other end.
+      for (const p of [places.nut, places.tree]) p.x = again ? 1 : -1;
+      places.saddle.x = again ? -1 : 1;
       const from = friction();
       for (const name of ['nut', 'tree', 'saddle'] as const) push(name, -0.9);
       own += friction() - from;

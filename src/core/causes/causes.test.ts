@@ -90,6 +90,63 @@ test.each<[string, CauseBuild, Evidence[], string]>([
     'wrong-reference',
   ],
   [
+    'presses sharp behind the nut, and comes back flat once it was tuned from above',
+    { ...GUITAR, tree: false },
+    [
+      { test: 'since-last', own: -7.8, others: 0.2, othersSd: 0.6 },
+      { test: 'press-behind-nut', first: 19.6, second: -0.2 },
+      { test: 'from-below-above', first: 0, second: -19.7 },
+      { test: 'side-stretch', first: -0.2, second: 0.3 },
+    ],
+    'nut-friction',
+  ],
+  [
+    'the saddle’s other way round: flat once it was tuned from below',
+    { ...GUITAR, tree: false },
+    [
+      { test: 'since-last', own: -3.5, others: -0.1, othersSd: 0.6 },
+      { test: 'from-below-above', first: -9.3, second: 0 },
+      { test: 'press-behind-nut', first: 0.2, second: -0.1 },
+      { test: 'press-behind-saddle', first: 9.2, second: 0.2 },
+      { test: 'side-stretch', first: -9.5, second: -0.1 },
+    ],
+    'saddle-friction',
+  ],
+  [
+    'falls from above alone, whatever is pressed',
+    { ...GUITAR, tree: false },
+    [
+      { test: 'since-last', own: -0.2, others: 0, othersSd: 0.6 },
+      { test: 'press-behind-nut', first: 0, second: 0.1 },
+      { test: 'from-below-above', first: 0.1, second: -12 },
+      { test: 'side-stretch', first: 0.1, second: 0 },
+    ],
+    'gear-backlash',
+  ],
+  [
+    'all strings: flat from a dive, sharp from a pull-up by twice as much, and once each',
+    FLOATING,
+    [
+      { test: 'since-last', own: -4.1, others: -4, othersSd: 0.6 },
+      { test: 'dive', first: -5, second: -0.1, others: -5.1 },
+      { test: 'pull-up', first: 10.1, second: 0.1, others: 10 },
+      { test: 'big-bend', first: -9.6, second: -0.2, others: -9.5 },
+    ],
+    'pivot-friction',
+  ],
+  [
+    'all strings went, and nothing moves them now',
+    VIOLA,
+    [
+      { test: 'since-last', own: -8.2, others: -8.3, othersSd: 0.6 },
+      { test: 'posture', first: 0.1, others: -0.1 },
+      { test: 'reference', first: -0.1, second: 0.1 },
+      { test: 'big-bend', first: 0.1, second: -0.1 },
+      { test: 'press-behind-nut', first: 0, second: 0.1 },
+    ],
+    'room',
+  ],
+  [
     'nothing moves it',
     GUITAR,
     [
@@ -170,6 +227,29 @@ test('the capstan’s figure comes back from what a string shows between its two
   // From its flat limit to its sharp one: the whole of it, where the press is hard enough.
   expect(falls[100]).toBeGreaterThan(0.6);
   expect(falls[100]).toBeLessThan(1.1);
+});
+
+test('a bend never leaves a string sharp by friction; nut and saddle differ after tuning from below and from above', () => {
+  const median = (list: number[]) => [...list].sort((x, y) => x - y)[list.length >> 1]!;
+  const answers = (cause: 'nut-friction' | 'saddle-friction', build: CauseBuild) => {
+    const all = Array.from({ length: 150 }, (_, k) => {
+      const s = specimenOf(cause, build, STEEL, randomFrom(k));
+      const bent = doTest(s, 'big-bend', false, build).own;
+      const below = doTest(s, 'from-below-above', false, build).own;
+      return { bent, below, above: doTest(s, 'from-below-above', true, build).own };
+    });
+    // What the room does meanwhile is below two cents.
+    for (const { bent } of all) expect(bent).toBeLessThan(2);
+    return { below: median(all.map((a) => a.below)), above: median(all.map((a) => a.above)) };
+  };
+  for (const build of [GUITAR, VIOLA]) {
+    const nut = answers('nut-friction', build);
+    expect(nut.below).toBeGreaterThan(-2);
+    expect(nut.above).toBeLessThan(-6);
+  }
+  const saddle = answers('saddle-friction', VIOLA);
+  expect(saddle.below).toBeLessThan(-4);
+  expect(saddle.above).toBeGreaterThan(-2);
 });
 
 test('changes from readings, and whether a remedy helped', () => {

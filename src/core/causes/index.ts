@@ -16,7 +16,8 @@ export {
   type TestResult,
 } from './kinds';
 export { findCause, type CauseAnswer, type CauseQuestion, type Speaks } from './finder';
-export { doTest, specimenOf, type Seen, type Specimen } from './specimen';
+export { doTest, type Seen } from './answers';
+export { specimenOf, type Specimen } from './specimen';
 export { changesOf, TEST_GUIDES, type Changes, type TestGuide, type TestPart, type TouchPlace } from './guide';
 export { REMEDIES, treatmentFor, type Remedy } from './remedies';
 export { findingWords, outcomeOf, type Outcome } from './words';

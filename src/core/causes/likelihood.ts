@@ -1,5 +1,6 @@
 import type { SinceLast, TestResult } from './kinds';
-import type { Seen, Specimen } from './specimen';
+import type { Seen } from './answers';
+import type { Specimen } from './specimen';
 
 /** A few readings in a hundred are gross errors: what is that far off is as likely under every cause (house estimates). */
 const GROSS_SHARE = 0.05;

@@ -1,6 +1,6 @@
-import { pull, slide, type Random, type Run } from '../simulate';
+import { slide, type Random, type Run } from '../simulate';
 import { holdOf } from './friction';
-import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
+import type { Cause, CauseBuild, CauseString } from './kinds';
 
 /**
  * A string that might be the one in hand, with a fault: it answers to every test in turn, and carries its history. The ranges
@@ -18,9 +18,10 @@ export interface Specimen {
   creep: { pool: number; pulled: number; waited: number };
   lash: { cents: number; free: boolean };
   peg: { slip: number; waits: number; tires: number };
-  /** A floating bridge that does not come back: after it is pushed one way, and the other; by chance, once moved. */
-  bridge: { after: number; up: number; astray: number };
-  clamp: number;
+  /** A floating bridge that does not come back: cents between where it stays forward and back, where it stands (−1 to 1); by chance, once moved. */
+  bridge: { span: number; at: number; astray: number };
+  /** What a loose clamp lets by toward either side, cents. */
+  clamp: { cents: number; sharp: number; flat: number };
   room: { perTest: number; warm: number; since: number };
   wear: { octave: number; scatter: number };
   reference: number;
@@ -43,6 +44,8 @@ const RISES: Partial<Record<CauseString['material'], number>> = {
 const lognormal = (random: Random, middle: number, spread: number) => middle * Math.exp(spread * random.normal());
 const sign = (random: Random) => (random.uniform() < 0.5 ? -1 : 1);
 
+/** Cents between both ends of a bridge that binds, over what it strays by in use. */
+const BRIDGE_SPAN = 1.3;
 /** How many strings stand near their flat limit when one begins. */
 const PLAYED = 0.6;
 /** Friction at rest over friction while sliding. */
@@ -135,14 +138,11 @@ export function specimenOf(
       free: string.fromAbove === true || random.uniform() < 0.3,
     },
     peg: { slip: peg, waits: peg * random.between(0.05, 0.4), tires: random.between(0.4, 1) },
-    bridge: {
-      after: floating ? pivot + base(0.4) : 0,
-      up: floating ? pivot * random.between(0.4, 1.1) : 0,
-      astray: springs,
-    },
-    clamp,
+    bridge: { span: floating ? BRIDGE_SPAN * pivot + base(0.5) : 0, at: random.between(-1, 1), astray: springs },
+    clamp: { cents: clamp, sharp: clamp, flat: clamp },
     room: {
-      perTest: 0.25 + 0.1 * Math.abs(roomy),
+      // A room that has changed since may have come to rest.
+      perTest: 0.25 + 0.2 * Math.abs(roomy) * random.uniform() ** 2,
       warm: (string.material.includes('steel') ? -4 : -6) * lognormal(random, has('room') ? 1.8 : 0.7, 0.6),
       since: roomy,
     },
@@ -195,110 +195,6 @@ function sinceLast(s: Specimen, sizes: Sizes) {
   return { own: own + all * each + 0.8 * random.normal(), others: all + alike, spread, creep, sudden };
 }
 
-/** What one way of pulling does beside sliding: coil, creep, lash and peg give. @returns the fall, cents */
-function gives(s: Specimen, hard: number): number {
-  const coil = s.coil.pool * s.coil.share * Math.min(1, hard);
-  s.coil.pool -= coil;
-  const creep = s.creep.pool * s.creep.pulled * Math.min(1, hard);
-  s.creep.pool -= creep;
-  const lash = s.lash.free ? s.lash.cents * s.random.between(0.5, 1) : 0;
-  if (lash > 0) s.lash.free = false;
-  const peg = hard > 0.5 || s.random.uniform() < 0.5 ? s.peg.slip * Math.min(1.2, hard) * s.random.between(0.3, 1) : 0;
-  s.peg.slip *= s.peg.tires;
-  return coil + creep + lash + peg;
-}
-
-/** One segment is pulled and let go: the change of the speaking length's pitch. */
-function pulled(s: Specimen, segment: number, cents: number, hard: number): number {
-  const before = s.run.tensions[s.run.speaking]!;
-  pull(s.run, segment, cents);
-  return s.run.tensions[s.run.speaking]! - before - (cents > 0 ? gives(s, hard) : 0);
-}
-
-/** What is seen of a test: own change, and that of the others. */
-export interface Seen {
-  own: number;
-  others: number;
-  scatter: number;
-}
-
-/** The test is done once; the specimen goes on from there. @param again the second time */
-export function doTest(s: Specimen, test: CauseTest, again: boolean, build: CauseBuild): Seen {
-  const { run, rises, random } = s;
-  const drift = s.room.perTest * random.normal();
-  const seen = (own: number, others = 0): Seen => ({
-    own: own + drift,
-    others: others + drift,
-    scatter: s.wear.scatter,
-  });
-  const headAt = run.speaking - 1;
-  const tailAt = run.speaking + 1;
-  const locked = build.nut === 'locking';
-  /** Pushed away and back, a bridge that does not come home leaves all strings off. */
-  const bridge = (by: number) => {
-    const stray = s.bridge.astray * random.between(0.3, 1.2) * (random.uniform() < 0.5 ? -1 : 1) * (again ? 0.6 : 1);
-    return by * (again ? random.between(0, 0.5) : 1) + (s.bridge.astray > 0 ? stray : 0);
-  };
-  switch (test) {
-    case 'from-below-above': {
-      // Tuned up, the head pulls the string over the nut; tuned down it pushes: the limits at both ends.
-      const toward = again ? -1 : 1;
-      if (!locked) {
-        const hold = run.holds[headAt]!.sliding;
-        run.tensions[headAt] = run.tensions[run.speaking]! + toward * hold;
-        if (headAt > 0) run.tensions[0] = run.tensions[headAt]! + toward * run.holds[0]!.sliding;
-        s.lash.free = again;
-      }
-      return seen(pulled(s, run.speaking, rises.bend, 0.35), bridgeBend(s, again));
-    }
-    case 'big-bend':
-      return seen(pulled(s, run.speaking, rises.bigBend, 0.7) + bridgeBend(s, again), bridgeBend(s, again));
-    case 'press-behind-nut':
-      if (locked) {
-        const give = s.clamp * (again ? random.between(0, 0.4) : random.between(0.6, 1.2));
-        return seen(give + 0.3 * random.normal());
-      }
-      return seen(pulled(s, headAt, rises.pressHead, 0.25));
-    case 'press-behind-tree':
-      if (locked) return seen(s.clamp * (again ? 0.1 : 0.6));
-      return seen(pulled(s, 0, rises.pressTree, 0.25));
-    case 'press-behind-saddle':
-      return seen(pulled(s, tailAt, rises.pressTail, 0.15));
-    case 'dive': {
-      const own = pulled(s, run.speaking, -rises.dive, 0);
-      const all = bridge(-s.bridge.after);
-      return seen(own + s.clamp * (again ? 0.2 : 1.4) + all, all);
-    }
-    case 'pull-up': {
-      const own = pulled(s, run.speaking, rises.pullUp, 0.4);
-      const all = bridge(s.bridge.up);
-      return seen(own - s.clamp * (again ? 0.2 : 0.5) + all, all);
-    }
-    case 'side-stretch':
-      return seen(pulled(s, run.speaking, rises.side, 1) - s.clamp * (again ? 0.2 : 0.7));
-    case 'wait': {
-      const creep = s.creep.pool * s.creep.waited;
-      s.creep.pool -= creep;
-      const room = Math.sign(s.room.since) * 0.25 * Math.abs(s.room.since) * random.uniform();
-      return seen(room - creep - s.peg.waits * random.between(0, 1), room);
-    }
-    case 'warm':
-      return seen(s.room.warm * random.between(0.7, 1.3), s.room.warm * random.between(0.7, 1.3));
-    case 'octave':
-      return seen(s.wear.octave - drift);
-    case 'posture':
-      return seen(s.posture - drift, s.posture - drift);
-    case 'reference':
-      return seen(s.reference - drift, s.reference - drift);
-    case 'firm-fret':
-      return seen(s.firm * random.between(0.7, 1.3));
-  }
-}
-
-/** A bend pulls a floating bridge along, and one that binds does not come home. */
-const bridgeBend = (s: Specimen, again: boolean): number =>
-  -s.bridge.after * (again ? s.random.between(0, 0.4) : s.random.between(0.4, 1));
-
 /** The same string once more, to try another test on. */
 export const copyOf = (s: Specimen, random: Random): Specimen => ({
   ...s,
@@ -307,5 +203,7 @@ export const copyOf = (s: Specimen, random: Random): Specimen => ({
   creep: { ...s.creep },
   lash: { ...s.lash },
   peg: { ...s.peg },
+  bridge: { ...s.bridge },
+  clamp: { ...s.clamp },
   random,
 });

@@ -1,6 +1,7 @@
 import { randomFrom } from '../simulate';
 import type { Cause, CauseBuild } from './kinds';
-import { copyOf, doTest, type Specimen } from './specimen';
+import { doTest } from './answers';
+import { copyOf, type Specimen } from './specimen';
 
 /** What the player is asked, at most, and the answers: codes that the log keeps. */
 export const TOLD = {

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import {
   disturb,
   dive,
@@ -186,5 +187,47 @@ describe('a string over contacts', () => {
     expect(after(1, 1)).toBeLessThan(-0.05);
     expect(after(0, 1)).toBeGreaterThan(0.05);
     for (const segment of [0, 1]) expect(Math.abs(after(segment, 2) - after(segment, 1))).toBeLessThan(0.02);
+  });
+  test('all contacts give together: pulled and let go at once, it stands where it does when that is done little by little', () => {
+    const length = fc.double({ min: 0.03, max: 0.5, noNaN: true });
+    const hold = fc.double({ min: 0.2, max: 60, noNaN: true });
+    const part = fc.double({ min: -0.99, max: 0.99, noNaN: true });
+    const rise = fc.double({ min: -300, max: 500, noNaN: true });
+    fc.assert(
+      fc.property(length, length, length, hold, hold, hold, part, part, part, rise, fc.nat(3), (...drawn) => {
+        const [l0, l1, l3, h0, h1, h2, p0, p1, p2, cents, segment] = drawn;
+        const holds = [h0, h1, h2].map((h) => ({ still: h, sliding: h }));
+        const begin = (): Run => ({
+          lengths: [l0, l1, 1, l3],
+          speaking: 2,
+          holds,
+          tensions: [p1 * h1 + p0 * h0, p1 * h1, 0, p2 * h2],
+        });
+        const [once, slowly] = [begin(), begin()];
+        pull(once, segment, cents);
+        const STEPS = 150;
+        for (const sign of [1, -1])
+          for (let k = 0; k < STEPS; k++) {
+            slowly.tensions[segment]! += (sign * cents) / STEPS;
+            slide(slowly);
+          }
+        once.tensions.forEach((t, i) => expect(Math.abs(t - slowly.tensions[i]!)).toBeLessThan(0.1));
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test('a bend takes pitch away at a nut that binds, also where a long free tail gives first', () => {
+    const r: Run = {
+      lengths: [0.38, 1, 0.3],
+      speaking: 1,
+      holds: [
+        { still: 20.2, sliding: 13.1 },
+        { still: 0.8, sliding: 0.7 },
+      ],
+      tensions: [4.4, 0, 0.4],
+    };
+    pull(r, 1, 173);
+    expect(r.tensions[1]).toBeLessThan(-2);
+    expect(r.tensions[0]! - r.tensions[1]!).toBeCloseTo(13.1, 1);
   });
 });

@@ -9,28 +9,40 @@ export interface Run {
   tensions: number[];
 }
 
-const SWEEPS = 8;
+/** Sweeps at most, and the change of tension at which no more are needed, cents. */
+const SWEEPS = 200;
+const AT_REST = 0.005;
 
 /**
  * Lets the string slide over its contacts until none holds more than it can: Coulomb friction round a contact holds tensions
  * apart by CPT mu theta (Euler and Eytelwein's capstan law in logarithms); what slides goes from the slack side to the taut.
+ * The contacts slide together, each no further than all others leave it to: what goes over at one is taken back where another
+ * gives in (the incremental problem of quasi-static friction, Moreau 1974, by coordinate descent). One after the other to its
+ * own end, a string that is let go would slide too far at its nut before its tail gives, and stand sharp.
  */
 export function slide(run: Run): void {
   const { lengths, holds, tensions } = run;
+  const over = holds.map(() => 0);
+  const slid = holds.map(() => false);
   for (let sweep = 0; sweep < SWEEPS; sweep++) {
-    let moved = false;
+    let most = 0;
     for (let i = 0; i < holds.length; i++) {
-      const apart = tensions[i]! - tensions[i + 1]!;
       const { still, sliding } = holds[i]!;
-      if (Math.abs(apart) <= still) continue;
-      const excess = apart - Math.sign(apart) * Math.min(still, sliding);
+      if (still === Infinity) continue;
+      const give = 1 / lengths[i]! + 1 / lengths[i + 1]!;
+      /** Apart if nothing went over here. */
+      const apart = tensions[i]! - tensions[i + 1]! + over[i]! * give;
+      const holding = Math.min(still, sliding);
+      const slides = Math.abs(apart) > (slid[i] ? holding : still);
+      slid[i] ||= slides;
       // Length that goes over: it slackens the taut segment and tightens the other, each by its share.
-      const length = excess / (1 / lengths[i]! + 1 / lengths[i + 1]!);
+      const length = (slides ? (apart - Math.sign(apart) * holding) / give : 0) - over[i]!;
+      over[i]! += length;
       tensions[i]! -= length / lengths[i]!;
       tensions[i + 1]! += length / lengths[i + 1]!;
-      moved = true;
+      most = Math.max(most, Math.abs(length) * give);
     }
-    if (!moved) return;
+    if (most < AT_REST) return;
   }
 }
 
