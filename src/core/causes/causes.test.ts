@@ -16,7 +16,9 @@ import {
   testsOf,
   type CauseBuild,
   type CauseQuestion,
+  type CauseTest,
   type Evidence,
+  type Seen,
 } from '.';
 
 const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared' };
@@ -250,6 +252,28 @@ test('a bend never leaves a string sharp by friction; nut and saddle differ afte
   const saddle = answers('saddle-friction', VIOLA);
   expect(saddle.below).toBeLessThan(-4);
   expect(saddle.above).toBeGreaterThan(-2);
+});
+
+test('what was pushed to its end stays there: a bridge after a dive, a clamp after its press', () => {
+  const FREE = { ...FLOATING, nut: 'plain' } as const;
+  const after = (cause: 'pivot-friction' | 'loose-clamp', build: CauseBuild, tests: CauseTest[]) => {
+    const all = Array.from({ length: 150 }, (_, k) => {
+      const s = specimenOf(cause, build, STEEL, randomFrom(k));
+      return tests.flatMap((t) => [false, true].map((again) => doTest(s, t, again, build)));
+    });
+    const mean = (of: (seen: Seen[]) => number) => all.reduce((sum, seen) => sum + of(seen), 0) / all.length;
+    return tests.map((_, i) => ({
+      own: mean((seen) => seen[2 * i]!.own),
+      others: mean((seen) => seen[2 * i]!.others),
+    }));
+  };
+  const [dive, bend, up] = after('pivot-friction', FREE, ['dive', 'big-bend', 'pull-up']);
+  expect(dive!.others).toBeLessThan(-4);
+  expect(Math.abs(bend!.others)).toBeLessThan(0.15 * Math.abs(dive!.others));
+  expect(up!.others).toBeGreaterThan(1.4 * Math.abs(dive!.others));
+  const [first, press] = after('loose-clamp', FLOATING, ['dive', 'press-behind-nut']);
+  expect(first!.own).toBeGreaterThan(8);
+  expect(press!.own).toBeLessThan(0.4 * first!.own);
 });
 
 test('changes from readings, and whether a remedy helped', () => {
