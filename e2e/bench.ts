@@ -89,7 +89,7 @@ export async function bringUp(page: Page): Promise<void> {
   throw new Error(`never came to rest: ${await instruction(page).textContent()}`);
 }
 /** A string that has died away shows its last figure faintly. */
-const isFaint = (page: Page) =>
+export const isFaint = (page: Page) =>
   liveCents(page).evaluateAll((shown) => shown.some((e) => e.className.includes('opacity')));
 
 /** Plucks or turns the simulated tuner as the sentence says; false where it asks for neither. */
