@@ -9,10 +9,12 @@ import { BUILDS, pick, type Case } from './world';
 const NOISE_CENTS = 0.15;
 
 /** Where a place that binds stands after each action, −1 at its flat limit, 1 at its sharp one. */
-const ENDS: Record<'nut' | 'tree' | 'saddle', Partial<Record<CauseTest, number>>> = {
-  nut: { 'big-bend': -1, 'side-stretch': -1, 'pull-up': -1, 'press-behind-nut': 1, 'press-behind-tree': 1, dive: 1 },
-  tree: { 'big-bend': -1, 'side-stretch': -1, 'pull-up': -1, 'press-behind-tree': 1, dive: 1 },
-  saddle: { 'big-bend': -1, 'side-stretch': -1, 'pull-up': -1, 'press-behind-saddle': 1, dive: 1 },
+type Ends = Partial<Record<CauseTest, number>>;
+const PULLED: Ends = { 'big-bend': -1, 'side-stretch': -1, 'pull-up': -1, dive: 1 };
+const ENDS: Record<'nut' | 'tree' | 'saddle', Ends> = {
+  nut: { ...PULLED, 'press-behind-nut': 1, 'press-behind-tree': 1 },
+  tree: { ...PULLED, 'press-behind-tree': 1 },
+  saddle: { ...PULLED, 'press-behind-saddle': 1 },
 };
 /** How much of what can give does give at a pull. */
 const PULLS: Partial<Record<CauseTest, number>> = {
@@ -23,7 +25,9 @@ const PULLS: Partial<Record<CauseTest, number>> = {
   'press-behind-nut': 0.1,
   'press-behind-tree': 0.1,
 };
-const SIZES: Record<Exclude<Cause, 'none'>, [number, number]> = {
+/** How far each fault goes, cents; what has none has no size that matters. */
+const SIZES: Record<Cause, [number, number]> = {
+  none: [1, 1],
   'nut-friction': [5, 30],
   'tree-friction': [5, 30],
   'saddle-friction': [5, 20],
@@ -44,8 +48,8 @@ const SIZES: Record<Exclude<Cause, 'none'>, [number, number]> = {
 export function plainCase(random: Random, possibleOf: (build: Case['build']) => Cause[]): Case {
   const [build, materials] = pick(random, BUILDS);
   const cause = pick(random, possibleOf(build));
-  const [low, high] = cause === 'none' ? [0, 0] : SIZES[cause];
-  const size = low * (high / Math.max(low, 1e-9)) ** random.uniform();
+  const [low, high] = SIZES[cause];
+  const size = low * (high / low) ** random.uniform();
   const sign = random.uniform() < 0.5 ? -1 : 1;
   /** Nobody played since it was tuned, or somebody did. */
   const played = random.uniform() < 0.7 ? 1 : 0;

@@ -63,10 +63,9 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
   /** Pushed away and back, a bridge that does not come home leaves all strings off. */
   const bridge = (toward: -1 | 1) => {
     const stray = s.bridge.astray * random.between(0.3, 1.2) * (random.uniform() < 0.5 ? -1 : 1) * (again ? 0.6 : 1);
-    return leans(s, toward, 0.6) + (s.bridge.astray > 0 ? stray : 0);
+    return leans(s, toward, 0.6) + stray;
   };
-  /** A bend pulls a floating bridge along, and one that binds does not come home. */
-  const bend = (least: number) => leans(s, -1, least);
+  // A bend pulls a floating bridge along, and one that binds does not come home.
   switch (test) {
     case 'from-below-above': {
       // Tuned up, the head pulls the string over nut and saddle; tuned down it lets it back: the limits of all contacts.
@@ -78,11 +77,11 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
         run.tensions[tailAt] = run.tensions[run.speaking]! - toward * run.holds[run.speaking]!.sliding;
         s.lash.free = again;
       }
-      const all = bend(0.2);
+      const all = leans(s, -1, 0.2);
       return seen(pulled(s, run.speaking, rises.bend, 0.35) + all, all);
     }
     case 'big-bend': {
-      const all = bend(0.4);
+      const all = leans(s, -1, 0.4);
       return seen(pulled(s, run.speaking, rises.bigBend, 0.7) - byClamp(s, 'flat', 0.4, again) + all, all);
     }
     case 'press-behind-nut':
@@ -104,7 +103,7 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
       return seen(own - byClamp(s, 'flat', 0.5, again) + all, all);
     }
     case 'side-stretch': {
-      const all = bend(0.3);
+      const all = leans(s, -1, 0.3);
       return seen(pulled(s, run.speaking, rises.side, 1) - byClamp(s, 'flat', 0.7, again) + all, all);
     }
     case 'wait': {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { mean, median } from 'simple-statistics';
 import { randomFrom } from '../simulate';
 import {
   CAUSES,
@@ -18,7 +19,6 @@ import {
   type CauseQuestion,
   type CauseTest,
   type Evidence,
-  type Seen,
 } from '.';
 
 const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared' };
@@ -232,7 +232,6 @@ test('the capstan’s figure comes back from what a string shows between its two
 });
 
 test('a bend never leaves a string sharp by friction; nut and saddle differ after tuning from below and from above', () => {
-  const median = (list: number[]) => [...list].sort((x, y) => x - y)[list.length >> 1]!;
   const answers = (cause: 'nut-friction' | 'saddle-friction', build: CauseBuild) => {
     const all = Array.from({ length: 150 }, (_, k) => {
       const s = specimenOf(cause, build, STEEL, randomFrom(k));
@@ -261,10 +260,9 @@ test('what was pushed to its end stays there: a bridge after a dive, a clamp aft
       const s = specimenOf(cause, build, STEEL, randomFrom(k));
       return tests.flatMap((t) => [false, true].map((again) => doTest(s, t, again, build)));
     });
-    const mean = (of: (seen: Seen[]) => number) => all.reduce((sum, seen) => sum + of(seen), 0) / all.length;
     return tests.map((_, i) => ({
-      own: mean((seen) => seen[2 * i]!.own),
-      others: mean((seen) => seen[2 * i]!.others),
+      own: mean(all.map((seen) => seen[2 * i]!.own)),
+      others: mean(all.map((seen) => seen[2 * i]!.others)),
     }));
   };
   const [dive, bend, up] = after('pivot-friction', FREE, ['dive', 'big-bend', 'pull-up']);

@@ -86,7 +86,7 @@ interface Particle {
   weight: number;
 }
 
-/** What an inquiry holds possible: specimens that went through all its tests, and the chances before and after each of them. */
+/** What an inquiry holds possible: specimens that went through all its tests, those of a cause in a row, and the chances before and after each. */
 interface Inquiry {
   particles: Particle[];
   chances: Map<Cause, number>[];

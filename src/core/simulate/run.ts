@@ -28,7 +28,6 @@ export function slide(run: Run): void {
     let most = 0;
     for (let i = 0; i < holds.length; i++) {
       const { still, sliding } = holds[i]!;
-      if (still === Infinity) continue;
       const give = 1 / lengths[i]! + 1 / lengths[i + 1]!;
       /** Apart if nothing went over here. */
       const apart = tensions[i]! - tensions[i + 1]! + over[i]! * give;
