@@ -1,4 +1,4 @@
-/** The walls of the house. Imports run one way: views → parts → core; views → store → workers → database → core; sound → workers. */
+/** The walls of the house. Imports run one way: views → parts → core; views → world → workers → database → core; sound → workers. */
 const core = '^src/core/([^/]+)/';
 module.exports = {
   forbidden: [
@@ -40,10 +40,10 @@ module.exports = {
       to: { path: '^src/app/(shell/|views/(?!$1/))' },
     },
     {
-      name: 'parts-are-below-views-and-store',
+      name: 'parts-are-below-views-and-world',
       severity: 'error',
       from: { path: '^src/app/parts/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|store|sound|workers)/' },
+      to: { path: '^src/app/(views|shell|listening|pass|keys|world|sound|workers)/' },
     },
     {
       name: 'listening-passes-and-keys-are-below-the-views',
@@ -52,9 +52,9 @@ module.exports = {
       to: { path: '^src/app/(views|shell)/' },
     },
     {
-      name: 'store-knows-records-only',
+      name: 'world-knows-records-only',
       severity: 'error',
-      from: { path: '^src/app/store/' },
+      from: { path: '^src/app/world/' },
       to: { path: '^src/app/(views|shell|listening|pass|keys|parts|sound)/' },
     },
     {
@@ -67,13 +67,13 @@ module.exports = {
       name: 'sound-goes-to-workers',
       severity: 'error',
       from: { path: '^src/app/sound/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|store)/' },
+      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|world)/' },
     },
     {
       name: 'workers-are-thin-doors-to-the-core',
       severity: 'error',
       from: { path: '^src/app/workers/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|store|sound)/' },
+      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|world|sound)/' },
     },
   ],
   options: {

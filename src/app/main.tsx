@@ -10,7 +10,7 @@ import { InstrumentFrame } from './shell/InstrumentFrame';
 import { NewVersion } from './shell/NewVersion';
 import { VIEWS } from './shell/views';
 import { ViewScreen } from './shell/ViewScreen';
-import { WorldProvider } from './store/world';
+import { WorldProvider } from './world/world';
 import './styles.css';
 
 const client = new QueryClient({

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Caution } from '../parts/Caution';
 import { WorkColumn } from '../pass/WorkColumn';
-import { TOLERANCE_CENTS } from '../store/status';
+import { TOLERANCE_CENTS } from '../world/status';
 import { PlaceDrawing } from './PlaceDrawing';
 import type { TestSession } from './useTestSession';
 

@@ -3,7 +3,7 @@ import { TEST_GUIDES, type CauseTest, type Measure } from '../../core/causes';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
 import { useListening } from '../listening/useListening';
-import { useWorld } from '../store/world';
+import { useWorld } from '../world/world';
 import { useTestRun, type TestOutcome } from './useTestRun';
 
 /** Tests by hand and ear on one string: what is to be done now, the ear, and the simulated hands where there are such. */

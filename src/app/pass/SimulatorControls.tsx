@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Button } from '../parts/Button';
-import type { DemoControls } from '../store/world';
+import type { DemoControls } from '../world/world';
 
 const MINUTE = 60000;
 

@@ -1,6 +1,6 @@
 import type { StringTruth } from '../../core/simulate';
 import type { Listening } from '../listening/useListening';
-import type { DemoControls } from '../store/world';
+import type { DemoControls } from '../world/world';
 
 /** The simulated hands on one string: they pluck it as it then stands, and turn its tuner. @param truth undefined where none is in hand */
 export const handsOn = (

@@ -1,7 +1,7 @@
 import { nextStep, type PassStep } from '../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../core/records';
 import { usePass } from './usePass';
-import { TOLERANCE_CENTS } from '../store/status';
+import { TOLERANCE_CENTS } from '../world/status';
 
 /** The check pass under way on one instrument. */
 export function useCheckPass(life: InstrumentLife, statuses: StringStatus[], say: (sentence: string) => void) {

@@ -4,9 +4,9 @@ import { leadIn, type PassStep, type TunerLearned, type Verdict } from '../../co
 import type { InstrumentLife, ReadingRecord, Source } from '../../core/records';
 import { signed } from '../parts/format';
 import { figuresOf } from './figures';
-import { heldInMemory } from '../store/held';
-import { TOLERANCE_CENTS } from '../store/status';
-import { useWorld } from '../store/world';
+import { heldInMemory } from '../world/held';
+import { TOLERANCE_CENTS } from '../world/status';
+import { useWorld } from '../world/world';
 import type { useCheckPass } from './useCheckPass';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { passUnderWay, type CheckPass } from '../../core/pass';
 import { RECORD_VERSION, type PassRecord, type PassVisit } from '../../core/records';
-import { heldInMemory } from '../store/held';
-import { useWorld } from '../store/world';
+import { heldInMemory } from '../world/held';
+import { useWorld } from '../world/world';
 
 export type Pass = PassRecord;
 

@@ -1,8 +1,8 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import { clockTime } from '../parts/format';
-import { useNow } from '../store/now';
-import { useWorld } from '../store/world';
+import { useNow } from '../world/now';
+import { useWorld } from '../world/world';
 
 /** That this is the demonstration, its clock, and the ways back and out; nothing in the user's own world. */
 export function DemoStrip({ className, children }: { className: string; children?: ReactNode }) {

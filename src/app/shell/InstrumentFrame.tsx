@@ -4,7 +4,7 @@ import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
 import { KEYS } from '../keys/table';
 import { usePedal } from '../keys/usePedal';
 import { VIEW_ID } from '../parts/focus';
-import { useWorld } from '../store/world';
+import { useWorld } from '../world/world';
 import { inHand, takeInHand } from './in-hand';
 import { Rack } from './Rack';
 import { ViewScreen } from './ViewScreen';

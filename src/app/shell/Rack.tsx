@@ -4,10 +4,10 @@ import { Link } from 'react-router';
 import type { InstrumentLife, StringStatus } from '../../core/records';
 import { dueTime, signed, span } from '../parts/format';
 import { RackBars } from '../parts/RackBars';
-import { useNow } from '../store/now';
-import { usePlan, useShow, WORK } from '../store/plan';
-import { useStatuses } from '../store/status';
-import { useWorld } from '../store/world';
+import { useNow } from '../world/now';
+import { usePlan, useShow, WORK } from '../world/plan';
+import { useStatuses } from '../world/status';
+import { useWorld } from '../world/world';
 import { pathTo, type InstrumentViewLine } from './views';
 
 const MINUTE = 60000;

@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect, type ComponentType } from 'react';
 import { useLocation } from 'react-router';
 import type { InstrumentLife } from '../../core/records';
 import { focusWork, VIEW_ID } from '../parts/focus';
-import { useWorld } from '../store/world';
+import { useWorld } from '../world/world';
 import { Boundary } from './Boundary';
 import { VIEWS, type ViewLine } from './views';
 

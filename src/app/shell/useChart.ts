@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { settings } from '../store/settings';
+import { settings } from '../world/settings';
 
 type Chart = 'day' | 'night';
 

@@ -2,7 +2,7 @@ import { useMemo, type ReactNode } from 'react';
 import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed } from '../../parts/format';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 
 function Fact({ name, children }: { name: string; children: ReactNode }) {
   return (

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
-import type { useVisits } from '../../store/plan';
-import { useWorld } from '../../store/world';
+import type { useVisits } from '../../world/plan';
+import { useWorld } from '../../world/world';
 import { LaneRow } from './LaneRow';
 
 /** All lanes together are about so high, each within these, px. */

@@ -1,7 +1,7 @@
 import type { InstrumentLife } from '../../../core/records';
-import { keptTunings, tuningDraft } from '../../store/tunings';
-import { useWorld } from '../../store/world';
-import { useWriting } from '../../store/writing';
+import { keptTunings, tuningDraft } from '../../world/tunings';
+import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
 
 const OWN = 'its own notes, equal';
 

@@ -13,8 +13,8 @@ import { lastHzOf, soundedAlone } from '../../pass/guided';
 import { handsOn } from '../../pass/hands';
 import { HandControls } from '../../pass/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
-import { useWorld } from '../../store/world';
-import { useWriting } from '../../store/writing';
+import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
 import { BRIDGE_TOLERANCE } from './useBridge';
 
 /** Before, after the bar once, after it twice. */

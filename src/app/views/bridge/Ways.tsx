@@ -1,4 +1,4 @@
-import { useAsked } from '../../store/asked';
+import { useAsked } from '../../world/asked';
 import type { WaysAsk } from '../../workers/messages';
 import { WAY_WORDS } from './words';
 

@@ -16,7 +16,7 @@ import {
 } from '../../../core/bridge';
 import { stringTargetHz } from '../../../core/music';
 import type { BridgeStepRecord, InstrumentLife } from '../../../core/records';
-import { useWorld, type Draft } from '../../store/world';
+import { useWorld, type Draft } from '../../world/world';
 
 /** Springs of a bridge of which nobody said how many. */
 const USUAL_SPRINGS = 3;

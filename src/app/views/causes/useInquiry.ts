@@ -2,9 +2,9 @@ import { useMemo, useState } from 'react';
 import type { Asked, CauseTest, Told } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/records';
 import { beforeInquiry, causeBuildOf } from '../../../core/story';
-import { useAsked } from '../../store/asked';
-import { useNow } from '../../store/now';
-import { useWorld } from '../../store/world';
+import { useAsked } from '../../world/asked';
+import { useNow } from '../../world/now';
+import { useWorld } from '../../world/world';
 import { isEvidence, questionOf, questionsLeft } from './evidence';
 
 /** Tests of one inquiry lie no further apart, ms. */

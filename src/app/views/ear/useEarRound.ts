@@ -6,7 +6,7 @@ import type { GuidedStep } from '../../../core/pass';
 import type { Reading } from '../../../core/pitch';
 import type { InstrumentLife } from '../../../core/records';
 import { lastHzOf, soundedAlone } from '../../pass/guided';
-import type { Draft } from '../../store/world';
+import type { Draft } from '../../world/world';
 
 interface Run {
   passId: string;

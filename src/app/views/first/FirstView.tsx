@@ -13,9 +13,9 @@ import { HandControls } from '../../pass/SimulatorControls';
 import { placeOf } from '../../pass/tuner';
 import { TunerHint } from '../../pass/TunerHint';
 import { WorkColumn } from '../../pass/WorkColumn';
-import { useAsked } from '../../store/asked';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
-import { useWorld } from '../../store/world';
+import { useAsked } from '../../world/asked';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { useWorld } from '../../world/world';
 import { sampleLife, sampleReading, sampleTruth } from './sample';
 
 const HOUR_MS = 3600000;

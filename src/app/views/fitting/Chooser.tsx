@@ -5,7 +5,7 @@ import { Button } from '../../parts/Button';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 import { useNavigate } from 'react-router';
 import { WORK_ID } from '../../parts/focus';
 

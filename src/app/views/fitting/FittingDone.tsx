@@ -3,9 +3,9 @@ import { Button } from '../../parts/Button';
 import { dueTime, signed } from '../../parts/format';
 import { WORK_ID } from '../../parts/focus';
 import { NoteName } from '../../parts/NoteName';
-import { useNow } from '../../store/now';
-import { useStatus } from '../../store/status';
-import { useWorld } from '../../store/world';
+import { useNow } from '../../world/now';
+import { useStatus } from '../../world/status';
+import { useWorld } from '../../world/world';
 
 /** What was fitted, how far each string dropped in its rounds, when to look again. */
 export function FittingDone({

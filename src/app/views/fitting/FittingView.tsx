@@ -1,6 +1,6 @@
 import { useParams } from 'react-router';
 import type { InstrumentLife } from '../../../core/records';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 import { Chooser } from './Chooser';
 import { Fitting } from './Fitting';
 import { useFitting } from './useFitting';

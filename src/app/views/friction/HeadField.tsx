@@ -4,7 +4,7 @@ import { headField } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { FigureField } from '../../parts/FigureField';
 import { figureIn } from '../../parts/format';
-import { useWriting } from '../../store/writing';
+import { useWriting } from '../../world/writing';
 
 /** Nut to tuner, or to the guide where there is one: friction times wrap is reckoned by it. */
 export function HeadField({

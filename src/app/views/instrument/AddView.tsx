@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { InstrumentRecord } from '../../../core/records';
 import { FAMILIES } from '../../../core/strings';
 import { Button } from '../../parts/Button';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 import { BuildFields } from './BuildFields';
 import { FamilyDrawing } from './FamilyDrawing';
 import { Fault } from './Fault';

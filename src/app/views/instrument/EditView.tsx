@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { InstrumentLife, StringPlan } from '../../../core/records';
 import { Button } from '../../parts/Button';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 import { BuildFields } from './BuildFields';
 import { Fault } from './Fault';
 import { buildOf, rowsOf } from './fields';

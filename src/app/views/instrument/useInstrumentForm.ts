@@ -3,8 +3,8 @@ import { useMemo } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import type { InstrumentRecord } from '../../../core/records';
-import { heldInMemory } from '../../store/held';
-import { useWorld } from '../../store/world';
+import { heldInMemory } from '../../world/held';
+import { useWorld } from '../../world/world';
 import { recordOf, schemaOf, strungMoments, type Fields } from './fields';
 
 /** The form of one instrument, and how it is kept. @param existing the one that is edited */

@@ -7,7 +7,7 @@ import { FirstStep, LogSketch } from '../../parts/FirstStep';
 import { clockTime, signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../database/database';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 
 const SHOWN = 200;
 

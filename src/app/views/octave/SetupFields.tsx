@@ -4,7 +4,7 @@ import { LENGTH_UNITS } from '../../../core/strings';
 import { figureIn } from '../../parts/format';
 import { Button } from '../../parts/Button';
 import { UnitRadios } from '../../parts/UnitRadios';
-import { useUnits } from '../../store/units';
+import { useUnits } from '../../world/units';
 import type { BridgeSetup } from './useSetup';
 
 const field = 'figure w-16 rounded-md border border-ink2 bg-sheet px-1.5 py-0.5';

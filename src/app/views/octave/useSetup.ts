@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { THREADS_MM } from '../../../core/octave';
-import { settings } from '../../store/settings';
+import { settings } from '../../world/settings';
 
 /** What the owner says of an instrument's bridge. */
 export interface BridgeSetup {

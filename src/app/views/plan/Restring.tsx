@@ -3,10 +3,10 @@ import { planSession } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/records';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime, signed } from '../../parts/format';
-import { useAsked } from '../../store/asked';
-import { usePriors } from '../../store/priors';
-import { useWorld } from '../../store/world';
-import type { Show } from '../../store/plan';
+import { useAsked } from '../../world/asked';
+import { usePriors } from '../../world/priors';
+import { useWorld } from '../../world/world';
+import type { Show } from '../../world/plan';
 
 /** What if an instrument is restrung at some hour? Answered from what such strings do, before it is done. */
 export function Restring({

@@ -12,9 +12,9 @@ import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
 import { figureIn, fromLocalField, toLocalField } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
-import { useWorld } from '../../store/world';
-import { useWriting } from '../../store/writing';
-import type { Show } from '../../store/plan';
+import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
+import type { Show } from '../../world/plan';
 import { asPlayed, rolesOf, Who, type Roles } from './Who';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {

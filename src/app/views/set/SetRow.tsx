@@ -11,7 +11,7 @@ import {
 import { GaugeInput } from '../../parts/GaugeInput';
 import { NoteName } from '../../parts/NoteName';
 import { ShareBar } from '../../parts/ShareBar';
-import type { Units } from '../../store/units';
+import type { Units } from '../../world/units';
 
 interface Props {
   plan: StringPlan;

@@ -4,9 +4,9 @@ import type { InstrumentLife } from '../../../core/records';
 import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import { setLoad, type NamedSpec } from '../../../core/strings';
 import { Button } from '../../parts/Button';
-import { useUnits } from '../../store/units';
-import { heldInMemory } from '../../store/held';
-import { useWorld } from '../../store/world';
+import { useUnits } from '../../world/units';
+import { heldInMemory } from '../../world/held';
+import { useWorld } from '../../world/world';
 import { SetRow } from './SetRow';
 import { WhatIf, type Change } from './WhatIf';
 

@@ -2,7 +2,7 @@ import { A4_MAX_HZ, A4_MIN_HZ } from '../../../core/music';
 import { FORCE_UNITS, forceWords, LENGTH_UNITS, lengthIn, parseLengthMm, type SetLoad } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { UnitRadios } from '../../parts/UnitRadios';
-import type { Units } from '../../store/units';
+import type { Units } from '../../world/units';
 
 /** What is imagined of the set. */
 export interface Change {

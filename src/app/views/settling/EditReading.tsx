@@ -5,8 +5,8 @@ import type { InstrumentLife, ReadingRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
 import { fromLocalField, signed, toLocalField } from '../../parts/format';
-import { useWorld } from '../../store/world';
-import { useWriting } from '../../store/writing';
+import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
 
 /** A reading of the wrong string or at the wrong time is superseded by a right one; the first stays in the log. */
 export function EditReading({

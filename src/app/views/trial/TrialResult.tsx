@@ -2,11 +2,11 @@ import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/records';
 import type { Trial } from '../../../core/trial';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { useAsked, useAskedEach } from '../../store/asked';
-import { useNow } from '../../store/now';
-import { usePriors } from '../../store/priors';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../store/status';
-import { useWorld } from '../../store/world';
+import { useAsked, useAskedEach } from '../../world/asked';
+import { useNow } from '../../world/now';
+import { usePriors } from '../../world/priors';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { useWorld } from '../../world/world';
 import { PairsDrawing } from './PairsDrawing';
 
 /** The verdict in plain words. */

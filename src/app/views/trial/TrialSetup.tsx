@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import type { InstrumentLife, TrialRecord } from '../../../core/records';
 import { drawLots } from '../../../core/trial';
 import { Button } from '../../parts/Button';
-import { useWriting } from '../../store/writing';
+import { useWriting } from '../../world/writing';
 
 const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turns / fewer', 'another material'];
 const LONGEST_WHAT = 80;

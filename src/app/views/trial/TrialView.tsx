@@ -1,5 +1,5 @@
 import { FirstStep, PairSketch } from '../../parts/FirstStep';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 import { TrialResult } from './TrialResult';
 import { TrialSetup } from './TrialSetup';
 

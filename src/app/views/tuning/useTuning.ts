@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { openChords, temperOffsets, transpose, type StringTarget, type Temper } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
-import type { Tuning } from '../../store/tunings';
+import type { Tuning } from '../../world/tunings';
 
 /** A way to change the notes, in our words. */
 export interface NoteSet {

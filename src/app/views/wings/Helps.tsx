@@ -3,7 +3,7 @@ import { TEST_GUIDES } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/records';
 import { instrumentFriction } from '../../../core/story';
 import { signed } from '../../parts/format';
-import { useWorld } from '../../store/world';
+import { useWorld } from '../../world/world';
 
 /** What helps without a tuner, at what price, as it was read on this instrument. */
 export function Helps({ life }: { life: InstrumentLife }) {

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { minutesPerString } from '../../../core/plan';
 import { useWakeLock } from '../../listening/useWakeLock';
-import { usePlan, useShow, WORK } from '../../store/plan';
-import { useWorld } from '../../store/world';
+import { usePlan, useShow, WORK } from '../../world/plan';
+import { useWorld } from '../../world/world';
 import { Wings } from './Wings';
 
 /** Seconds between two pieces, as they can be chosen. */
