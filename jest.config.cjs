@@ -1,17 +1,41 @@
-module.exports = {
-  testEnvironment: 'node',
+const parser = (tsx) => [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx },
+      target: 'es2022',
+      transform: { react: { runtime: 'automatic' } },
+    },
+    module: { type: 'commonjs', importInterop: 'node' },
+  },
+];
+const common = {
   // Read through the sandbox, a global costs more than the arithmetic around it: without this the tests take five times as long.
   sandboxInjectedGlobals: ['Math', 'Number', 'Array', 'Object', 'Float64Array', 'Float32Array'],
-  roots: ['<rootDir>/src', '<rootDir>/demo', '<rootDir>/bench'],
-  testMatch: ['**/*.test.ts'],
-  transform: {
-    '^.+\\.[tj]sx?$': [
-      '@swc/jest',
-      {
-        jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
-        module: { type: 'commonjs', importInterop: 'node' },
-      },
-    ],
-  },
-  transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js)/)'],
+  // What only a bundler knows.
+  moduleNameMapper: { '\\?url$|\\.css$|^plotly\\.js': '<rootDir>/testing/nothing.cjs' },
+  transform: { '^.+\\.tsx$': parser(true), '^.+\\.m?[jt]s$': parser(false) },
+  transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js|d3-.*|internmap)/)'],
+};
+
+module.exports = {
+  projects: [
+    {
+      ...common,
+      displayName: 'core',
+      testEnvironment: 'node',
+      roots: ['<rootDir>/src', '<rootDir>/demo', '<rootDir>/bench', '<rootDir>/testing'],
+      testMatch: ['**/*.test.ts'],
+    },
+    // The interface without a browser.
+    {
+      ...common,
+      displayName: 'app',
+      testEnvironment: '<rootDir>/testing/page.cjs',
+      testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
+      roots: ['<rootDir>/src/app'],
+      testMatch: ['**/*.test.tsx'],
+      setupFilesAfterEnv: ['<rootDir>/testing/setup.ts'],
+    },
+  ],
 };

@@ -1,6 +1,7 @@
 import localforage from 'localforage';
 import { brief } from '../../core/limits';
 import { migrate, type LogRecord } from '../../core/records';
+import { realClock, type Stop } from '../world/clock';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
 export interface Damaged {
@@ -59,7 +60,7 @@ export function openStore(world: World): RecordStore {
   let batches = 0;
   const kept = new Map<string, LogRecord>();
   const listeners = new Set<() => void>();
-  let retry: ReturnType<typeof setTimeout> | undefined;
+  let endRetry: Stop | undefined;
 
   /** What is held and more, each record once. */
   const heldAnd = (records: readonly LogRecord[]): LogRecord[] => [
@@ -77,11 +78,11 @@ export function openStore(world: World): RecordStore {
   };
   const changed = (): void => {
     for (const tell of listeners) tell();
-    clearTimeout(retry);
-    if (held.length > 0) retry = setTimeout(() => void store.append([]).catch(() => undefined), AGAIN_MS);
+    endRetry?.();
+    if (held.length > 0) endRetry = realClock.after(AGAIN_MS, () => void store.append([]).catch(() => undefined));
   };
   const put = async (batch: readonly LogRecord[]): Promise<void> => {
-    await base.setItem(`${Date.now()}-${crypto.randomUUID()}`, batch);
+    await base.setItem(`${realClock.nowMs()}-${crypto.randomUUID()}`, batch);
     batches++;
     for (const r of batch) kept.set(r.id, r);
   };
@@ -99,14 +100,14 @@ export function openStore(world: World): RecordStore {
     if (lost.length > 0) await put(lost);
   };
   const inTime = async <T>(work: Promise<T>): Promise<T> => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
+    let stop: Stop | undefined;
     const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => reject(new Error('it has not answered yet')), PATIENCE_MS);
+      stop = realClock.after(PATIENCE_MS, () => reject(new Error('it has not answered yet')));
     });
     try {
       return await Promise.race([work, late]);
     } finally {
-      clearTimeout(timer);
+      stop?.();
     }
   };
   const write = async (records: readonly LogRecord[]): Promise<void> => {
@@ -184,7 +185,7 @@ export function openStore(world: World): RecordStore {
       return () => channel.removeEventListener('message', hear);
     },
     close() {
-      clearTimeout(retry);
+      endRetry?.();
       channel.close();
     },
   };
@@ -205,7 +206,7 @@ export async function rawLog(world: World): Promise<string> {
   const store = openStore(world);
   try {
     const { records, damaged } = await store.all();
-    return JSON.stringify({ format: 'slow-anchor-log/1', exportedMs: Date.now(), records, setAside: damaged });
+    return JSON.stringify({ format: 'slow-anchor-log/1', exportedMs: realClock.nowMs(), records, setAside: damaged });
   } finally {
     store.close();
   }

@@ -1,20 +1,20 @@
+import { steppedClock } from '../world/clock';
 import { createDigits } from './digits';
-
-beforeEach(() => jest.useFakeTimers());
-afterEach(() => jest.useRealTimers());
 
 /** What is chosen, counted from 1, when these digits come with so many ms before each. */
 function chosen(count: number, ...keys: [waitMs: number, digit: number][]): number[] {
   const out: number[] = [];
+  const clock = steppedClock(0);
   const press = createDigits(
+    clock,
     (i) => out.push(i + 1),
     () => undefined,
   );
   for (const [waitMs, digit] of keys) {
-    jest.advanceTimersByTime(waitMs);
+    clock.advance(waitMs);
     press(digit, count);
   }
-  jest.advanceTimersByTime(5000);
+  clock.advance(5000);
   return out;
 }
 
@@ -33,6 +33,6 @@ test('twelve strings: two digits within a second, or one alone', () => {
 
 test('what waits for a second digit is shown', () => {
   const shown = jest.fn();
-  createDigits(() => undefined, shown)(1, 11);
+  createDigits(steppedClock(0), () => undefined, shown)(1, 11);
   expect(shown).toHaveBeenCalledWith('1');
 });

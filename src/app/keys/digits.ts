@@ -1,4 +1,6 @@
 import { useLayoutEffect, useRef, useState } from 'react';
+import type { Clock, Stop } from '../world/clock';
+import { useWorld } from '../world/world';
 
 /** A digit that could begin a longer number waits so long for the next, ms. */
 const WAIT_MS = 1000;
@@ -9,16 +11,20 @@ const WAIT_MS = 1000;
  * @param choose told the string's index
  * @param show told what waits for a second digit
  */
-export function createDigits(choose: (index: number) => void, show: (digits: string) => void) {
+export function createDigits(
+  clock: Pick<Clock, 'after'>,
+  choose: (index: number) => void,
+  show: (digits: string) => void,
+) {
   let before = '';
-  let timer: ReturnType<typeof setTimeout> | undefined;
+  let stop: Stop | undefined;
   const take = (number: number) => {
     before = '';
-    clearTimeout(timer);
+    stop?.();
     choose(number - 1);
   };
   return (digit: number, count: number): void => {
-    clearTimeout(timer);
+    stop?.();
     const both = Number(`${before}${digit}`);
     if (before !== '' && both <= count) return take(both);
     before = '';
@@ -27,7 +33,7 @@ export function createDigits(choose: (index: number) => void, show: (digits: str
     if (10 * digit > count || count <= 10) return take(digit);
     before = String(digit);
     show(before);
-    timer = setTimeout(() => take(digit), WAIT_MS);
+    stop = clock.after(WAIT_MS, () => take(digit));
   };
 }
 
@@ -37,12 +43,14 @@ export function useDigits(
   choose: (index: number) => void,
   show: (digits: string) => void,
 ): (digit: number) => void {
+  const { clock } = useWorld();
   const latest = useRef({ choose, show });
   useLayoutEffect(() => {
     latest.current = { choose, show };
   });
   const [press] = useState(() =>
     createDigits(
+      clock,
       (index) => latest.current.choose(index),
       (digits) => latest.current.show(digits),
     ),

@@ -23,6 +23,7 @@ const clockRatio = async (deviceId: string | undefined) => (await settings.getIt
 /** A file plays this much faster than it sounded. */
 const FILE_SPEED = 2;
 const TRAIL_S = 9;
+const DRAWN_EVERY_MS = 50;
 /** A room above this was not quiet while it was looked at, dB (house estimate). */
 const QUIET_DB = -42;
 /** A tone of the app's own rings on in the room, s. */
@@ -40,7 +41,7 @@ export function useListening(
   /** What is followed besides: two strings together, or a held tone. */
   follow?: Follow,
 ) {
-  const { ask, demo } = useWorld();
+  const { ask, demo, clock, means } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
@@ -70,6 +71,7 @@ export function useListening(
 
   useEffect(() => {
     const made = createEar(
+      means.startListener(),
       say,
       (heard) => {
         for (const h of heard) {
@@ -92,7 +94,7 @@ export function useListening(
         }
         const end = points.current[points.current.length - 1]?.tS ?? 0;
         points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
-        streamAt.current = { tS: end, cameMs: performance.now() };
+        streamAt.current = { tS: end, cameMs: clock.elapsedMs() };
       },
       (f) => trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment }),
     );
@@ -100,11 +102,11 @@ export function useListening(
     aim(made, guidedRef.current);
     // The trace is drawn at most twenty times a second, whatever the listener's pace.
     let drawn: TrackPoint | undefined;
-    const timer = window.setInterval(() => {
+    const stop = clock.every(DRAWN_EVERY_MS * clock.pace, () => {
       const newest = points.current[points.current.length - 1];
       const { tS, cameMs } = streamAt.current;
       const hears = listeningRef.current;
-      const view = guide.view(tS + (performance.now() - cameMs) / 1000, hears);
+      const view = guide.view(tS + (clock.elapsedMs() - cameMs) / 1000, hears);
       const { figure, faded, tuner } = trace.get();
       trace.set({
         sentence: view.sentence,
@@ -112,16 +114,16 @@ export function useListening(
         faded: !hears ? null : sameFigure(faded, view.faded) ? faded : view.faded,
         tuner: sameTuner(tuner, view.tuner) ? tuner : view.tuner,
         turning: view.turning,
-        deaf: hears && performance.now() < deafUntil.current,
+        deaf: hears && clock.elapsedMs() < deafUntil.current,
         ...(newest === drawn ? {} : { trail: [...points.current] }),
       });
       drawn = newest;
-    }, 50);
+    });
     return () => {
-      window.clearInterval(timer);
+      stop();
       made.close();
     };
-  }, [say, guide, trace]);
+  }, [say, guide, trace, clock, means]);
 
   const namedId = guided?.named.id;
   useEffect(() => {
@@ -156,7 +158,7 @@ export function useListening(
       points.current = [];
       sourceRef.current = source;
       if (source === 'simulated') {
-        simulated.current = openSimulated(nowMs);
+        simulated.current = openSimulated(means, nowMs, means.seed);
         ear.current?.listen(simulated.current.source);
         setListening('simulated');
         return;
@@ -182,7 +184,7 @@ export function useListening(
         setListening(undefined);
       }
     },
-    [nowMs, pause, say],
+    [nowMs, pause, say, means],
   );
 
   /** Opens the ear of this world: its microphone, or the simulated instrument. */
@@ -204,6 +206,7 @@ export function useListening(
       const end = samples.length + 1.5 * sampleRate;
       ear.current?.listen(
         streamSamples(
+          means,
           sampleRate,
           (frames) => {
             if (at >= end) {
@@ -220,7 +223,7 @@ export function useListening(
       );
       setListening('file');
     },
-    [ask, pause, say],
+    [ask, pause, say, means],
   );
 
   const pluck = useCallback(
@@ -235,9 +238,9 @@ export function useListening(
   }, [guide]);
   /** The app sounds itself for so long: nothing is heard meanwhile. */
   const deafen = useCallback((seconds: number) => {
-    deafUntil.current = performance.now() + 1000 * (seconds + RING_ON_S);
+    deafUntil.current = clock.elapsedMs() + 1000 * (seconds + RING_ON_S);
     ear.current?.deafen(seconds + RING_ON_S);
-  }, []);
+  }, [clock]);
   const startCheck = useCallback((referenceHz?: number) => {
     setCheck(undefined);
     pendingCheck.current = { referenceHz };

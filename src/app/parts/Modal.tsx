@@ -1,5 +1,6 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useEffect, useRef, type ReactNode } from 'react';
+import { realClock } from '../world/clock';
 import { focusWork } from './focus';
 
 const AFTER_MENU_MS = 120;
@@ -20,13 +21,12 @@ export function Modal({
   useEffect(() => (open ? focusWork : undefined), [open]);
   const panel = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (!open) return;
+    if (!open) return undefined;
     // A menu that opened it takes the focus back while it closes: the first field has it after that.
-    const timer = window.setTimeout(() => {
+    return realClock.after(AFTER_MENU_MS, () => {
       if (!panel.current?.contains(document.activeElement))
         panel.current?.querySelector<HTMLElement>('input, select, textarea, button')?.focus();
-    }, AFTER_MENU_MS);
-    return () => window.clearTimeout(timer);
+    });
   }, [open]);
   return (
     <Dialog open={open} onClose={onClose} className="relative z-30">

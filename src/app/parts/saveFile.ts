@@ -1,3 +1,7 @@
+import { realClock } from '../world/clock';
+
+const STILL_READ_MS = 60000;
+
 /** Hands a file to the browser to keep. */
 export function saveFile(name: string, content: string | Blob, type = ''): void {
   const url = URL.createObjectURL(typeof content === 'string' ? new Blob([content], { type }) : content);
@@ -6,5 +10,5 @@ export function saveFile(name: string, content: string | Blob, type = ''): void 
   a.download = name;
   a.click();
   // The download has begun with the click; the file itself may still be read.
-  setTimeout(() => URL.revokeObjectURL(url), 60000);
+  realClock.after(STILL_READ_MS, () => URL.revokeObjectURL(url));
 }

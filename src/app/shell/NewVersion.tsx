@@ -6,7 +6,7 @@ export function NewVersion() {
   const [ready, setReady] = useState<ServiceWorker | undefined>(undefined);
   const busy = useInUse();
   useEffect(() => {
-    if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
+    if (!('serviceWorker' in navigator)) return;
     const workers = navigator.serviceWorker;
     const watch = (registration: ServiceWorkerRegistration) => {
       // One that waits beside one in use is newer; the first of all waits for nobody.

@@ -1,3 +1,5 @@
+import { realClock } from '../world/clock';
+
 /** A steady tone out of the loudspeaker until it is stopped. */
 export interface Drone {
   level(level: number): void;
@@ -34,7 +36,7 @@ export function openDrone(frequencyHz: number, level: number): Drone {
     level: loudness,
     stop: () => {
       loudness(0);
-      setTimeout(() => void context.close(), 6000 * FADE_S);
+      realClock.after(6000 * FADE_S, () => void context.close());
     },
   };
 }

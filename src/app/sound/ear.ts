@@ -1,5 +1,6 @@
 import type { Heard, Task } from '../../core/pitch';
 import type { Follow, Followed, FromListener, ToListener } from '../workers/messages';
+import type { Correspondent } from '../workers/settling';
 import type { SoundSource } from './sources';
 
 /** The page's end of the listener worker: takes a source and a task, tells what is heard. */
@@ -17,15 +18,16 @@ export interface Ear {
   close(): void;
 }
 
+/** @param worker the listener, which is the ear's from now on */
 export function createEar(
+  worker: Correspondent<ToListener, FromListener>,
   onTrouble: (sentence: string) => void,
   onHeard: (heard: Heard[]) => void,
   onFollowed: (followed: Followed) => void,
 ): Ear {
-  const worker = new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' });
   let source: SoundSource | undefined;
   let serial = 0;
-  worker.onmessage = ({ data }: MessageEvent<FromListener>) => {
+  worker.onmessage = ({ data }) => {
     if (!source || data.serial !== serial) return;
     onHeard(data.heard);
     if (data.followed) onFollowed(data.followed);

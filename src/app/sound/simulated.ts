@@ -1,6 +1,6 @@
 import { addNoise, pluck, pluckOf, randomFrom, trueCents, type StringTruth, type Voice } from '../../core/simulate';
 import { openSpeaker } from './speaker';
-import { streamSamples, type SoundSource } from './sources';
+import { streamSamples, type SoundSource, type StreamMeans } from './sources';
 
 /** The simulated instrument's sound: plucked strings ring on while their tuners are turned. */
 export interface SimulatedSound {
@@ -15,12 +15,13 @@ const FINGER_S = 0.1;
 /** A second string is plucked so much after the first, s. */
 const BESIDE_S = 0.35;
 
-export function openSimulated(nowMs: () => number): SimulatedSound {
-  const random = randomFrom(Math.floor(performance.now()) + 1);
+/** @param nowMs the world's time, at which strings stand where they stand. @param seed the same gives the same voice */
+export function openSimulated(means: StreamMeans, nowMs: () => number, seed: number): SimulatedSound {
+  const random = randomFrom(seed);
   let ringing: { stand: () => StringTruth; voice: Voice; startsIn: number }[] = [];
   let plucks = 0;
-  const speaker = openSpeaker(SAMPLE_RATE);
-  const source = streamSamples(SAMPLE_RATE, (frames) => {
+  const speaker = openSpeaker(SAMPLE_RATE, means.clock.pace);
+  const source = streamSamples(means, SAMPLE_RATE, (frames) => {
     const out = new Float32Array(frames);
     const atMs = nowMs();
     for (const r of ringing) {

@@ -1,4 +1,5 @@
 import type { BlockMessage } from '../workers/messages';
+import type { Clock } from '../world/clock';
 import captureUrl from './capture.worklet.js?url';
 
 /** A source of sound that hands blocks of samples to a port. */
@@ -82,38 +83,51 @@ export async function openMicrophone(
   return { sampleRate: context.sampleRate, port: channel.port2, stop };
 }
 
-/** Sends a sound made or read in the page as blocks, at `speed` times real time, by the same bounded queue. */
+/** What paces a sound that is made or read in the page, and hands it on. */
+export interface StreamMeans {
+  clock: Clock;
+  channel: () => Pick<MessageChannel, 'port1' | 'port2'>;
+}
+
+const STEP_MS = 40;
+/** A source that goes on by itself loses what is not taken when so many blocks wait; one that can wait does so from here. */
+const MOST_WAITING = 40;
+const WAITS_FROM = 4;
+
+/** Sends a sound made or read in the page as blocks, at `speed` times its clock, by the same bounded queue. */
 export function streamSamples(
+  { clock, channel: open }: StreamMeans,
   sampleRate: number,
   next: (frames: number) => Float32Array | undefined,
   speed = 1,
 ): SoundSource {
-  const channel = new MessageChannel();
-  const STEP_MS = 40;
+  const channel = open();
   let waiting = 0;
   let lost = false;
-  let last = performance.now();
+  let last = clock.elapsedMs();
   channel.port1.onmessage = () => waiting--;
-  const timer = window.setInterval(() => {
-    const now = performance.now();
+  const release = clock.holdWhile(() => waiting > WAITS_FROM);
+  const end = clock.every(STEP_MS, () => {
+    const now = clock.elapsedMs();
     const due = Math.min(400, now - last);
     if (due < STEP_MS / 2) return;
     last = now;
     const samples = next(Math.round((sampleRate * due * speed) / 1000));
     if (!samples) return;
-    if (waiting > 40) {
+    if (waiting > MOST_WAITING) {
       lost = true;
       return;
     }
     waiting++;
     channel.port1.postMessage({ samples, lost } satisfies BlockMessage, [samples.buffer]);
     lost = false;
-  }, STEP_MS);
+  });
   return {
     sampleRate,
     port: channel.port2,
     stop: () => {
-      window.clearInterval(timer);
+      end();
+      release();
       channel.port1.close();
     },
   };

@@ -22,17 +22,16 @@ export interface Settling {
   ) => Promise<Questions[K]['answer']>;
 }
 
-const workers = new Map<World, Settling>();
-
-/** What is heavy is computed beside the page, on the worker's own copy of the log: a question carries no records. */
-export function settlingOf(world: World): Settling {
-  const known = workers.get(world) ?? startSettling(world);
-  workers.set(world, known);
-  return known;
+/** What is spoken to by messages: a worker, or the same in this thread. */
+export interface Correspondent<In, Out> {
+  postMessage(message: In, transfer?: Transferable[]): void;
+  onmessage: ((event: MessageEvent<Out>) => void) | null;
+  onerror: ((event: ErrorEvent) => void) | null;
+  terminate(): void;
 }
 
-function startSettling(world: World): Settling {
-  const worker = new Worker(new URL('./settling.worker.ts', import.meta.url), { type: 'module' });
+/** What is heavy is computed beside the page, on the worker's own copy of the log: a question carries no records. */
+export function startSettling(world: World, worker: Correspondent<ToSettling, Answer>): Settling {
   const waiting = new Map<
     number,
     { resolve: (answer: never) => void; reject: (e: Error) => void; onProgress?: (done: number) => void }

@@ -28,10 +28,12 @@ import {
   type FaultTruth,
   type StringTruth,
 } from '../../core/simulate';
-import { settlingOf, type Settling } from '../workers/settling';
+import type { Settling } from '../workers/settling';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
-import { openStore, reasonOf, type Damaged, type RecordStore, type World } from '../database/database';
+import { reasonOf, type Damaged, type RecordStore, type World } from '../database/database';
+import type { Clock } from './clock';
+import { browserMeans, type Means } from './means';
 import { settings } from './settings';
 
 /** A record as a view gives it; who, when and in which order is added. */
@@ -49,6 +51,9 @@ export interface WorldValue {
   records: LogRecord[];
   bench: Bench;
   a4Hz: number;
+  /** What time is read and waited for by. */
+  clock: Clock;
+  /** The time of this log: the demonstration has its own. */
   nowMs: () => number;
   /** Counts how often the demonstration's clock was set: what shows the time looks again. */
   clockSet: number;
@@ -68,6 +73,7 @@ export interface WorldValue {
   /** Asks the worker that knows this log. */
   ask: Settling['ask'];
   demo: DemoControls | undefined;
+  means: Means;
 }
 
 export interface DemoControls {
@@ -125,9 +131,17 @@ function askToLast(): Promise<boolean> {
   return (promise ??= ask().catch(() => false));
 }
 
-export function WorldProvider({ world, children }: { world: World; children: ReactNode }) {
-  const [store] = useState<RecordStore>(() => openStore(world));
-  const settling = settlingOf(world);
+interface Props {
+  world: World;
+  /** What it is made of: where nothing is given, the browser's. */
+  means?: Means | undefined;
+  children: ReactNode;
+}
+
+export function WorldProvider({ world, means: given, children }: Props) {
+  const [means] = useState<Means>(() => given ?? browserMeans(world));
+  const [store] = useState<RecordStore>(() => means.openStore(world));
+  const { settling, clock } = means;
   const client = useQueryClient();
   const demoState = useRef<DemoState | undefined>(undefined);
   const [unkept, setUnkept] = useState(0);
@@ -140,7 +154,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
     queryKey: ['log', world],
     queryFn: async (): Promise<Log> => {
       writer.current ||= await writerName();
-      if (world === 'demo' && !demoState.current) demoState.current = await openDemo(store);
+      if (world === 'demo' && !demoState.current) demoState.current = await openDemo(means, store);
       settling.open();
       // What comes in while the store is read.
       index.current = createLogIndex();
@@ -185,8 +199,8 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
 
   const nowMs = useCallback(() => {
     const d = demoState.current;
-    return d ? d.clockMs + Date.now() - d.setAtMs : Date.now();
-  }, []);
+    return d ? d.clockMs + clock.elapsedMs() - d.setAtMs : clock.nowMs();
+  }, [clock]);
   const zoneMin = demoState.current?.zoneMin ?? -new Date().getTimezoneOffset();
 
   const append = useCallback(
@@ -227,7 +241,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
     const change = (next: DemoState) => {
       demoState.current = next;
       redraw((n) => n + 1);
-      void saveDemo(next);
+      void saveDemo(means, next);
     };
     /** What hands do to an instrument's strings, and to what they pull. */
     const handle = (
@@ -241,7 +255,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       const { strings, bridge } = act(before, atMs);
       const truth = { ...now.truth, [instrumentId]: strings };
       const bridges = bridge ? { ...now.bridges, [instrumentId]: bridge } : now.bridges;
-      change({ ...now, clockMs: atMs, setAtMs: Date.now(), truth, bridges });
+      change({ ...now, clockMs: atMs, setAtMs: clock.elapsedMs(), truth, bridges });
     };
     const hand = (
       instrumentId: string,
@@ -289,14 +303,14 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
       disturb: (instrumentId, stringId, how) => hand(instrumentId, stringId, (s, atMs) => disturb(s, atMs, how)),
       mend: (instrumentId, stringId, kinds) => hand(instrumentId, stringId, (s) => kinds.reduce(mend, s)),
       moveClock: (toMs) => {
-        if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: Date.now() });
+        if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: clock.elapsedMs() });
       },
       reset: async () => {
-        change(await resetDemo(store));
+        change(await resetDemo(means, store));
         await client.invalidateQueries({ queryKey: ['log', world] });
       },
     };
-  }, [world, nowMs, store, client]);
+  }, [world, nowMs, store, client, means, clock]);
 
   const value = useMemo(
     () =>
@@ -306,6 +320,7 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
         basePath: world === 'demo' ? '/demo' : '',
         ...data,
         a4Hz: data.bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
+        clock,
         nowMs,
         clockSet,
         zoneMin,
@@ -315,8 +330,9 @@ export function WorldProvider({ world, children }: { world: World; children: Rea
         lastWritten: index.current.lastOf(writer.current),
         ask: settling.ask,
         demo,
+        means,
       } satisfies WorldValue),
-    [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, settling, demo],
+    [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, settling, demo, clock, means],
   );
   // The boundary round the whole says so, and gives out what the store holds.
   if (error) throw error;

@@ -32,7 +32,7 @@ const MEANT_MS = 700;
 
 /** What to stop at, string by string, so that all are right at the end; how far to turn the claw. */
 export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTest: () => void }) {
-  const { a4Hz, demo, nowMs } = useWorld();
+  const { a4Hz, clock, demo, nowMs } = useWorld();
   const { instrumentId } = life.record;
   const bridge = useBridge(life);
   const { law, advice, session, springs, memory } = bridge;
@@ -75,8 +75,8 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   const written = useRef({ key: '', ms: -Infinity });
   const changedMs = useRef(0);
   useEffect(() => {
-    changedMs.current = performance.now();
-  }, [key, act]);
+    changedMs.current = clock.elapsedMs();
+  }, [clock, key, act]);
   const goOn = (fields: Pick<BridgeStepRecord, 'step'> & Partial<BridgeStepRecord>, words: string) => {
     if (!session) return;
     const { step, stringId, cents: read } = fields;
@@ -159,7 +159,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
     goOn({ step: 'claw', turns: advice.turns! }, `Claw ${clawWords(advice.turns!)}: now the strings.`);
   };
   const enter = () => {
-    const now = performance.now();
+    const now = clock.elapsedMs();
     if (!session) {
       if (now - written.current.ms > MEANT_MS) begin();
     } else if (act === 'done' || act === 'claw') {

@@ -3,6 +3,7 @@ import type { EarStep } from '../../../core/intervals';
 import type { Expected } from '../../../core/story';
 import { useMoment, type Trace } from '../../listening/trace';
 import { signed } from '../../parts/format';
+import { useWorld } from '../../world/world';
 import { intervalWords } from './words';
 
 const WIDE = 280;
@@ -17,10 +18,11 @@ const TREND_MS = 500;
 
 /** Slower, faster or the same than half a second before. */
 function useTrend(beatsHz: number | undefined): 'slower' | 'faster' | '' {
+  const { clock } = useWorld();
   const before = useRef<{ atMs: number; hz: number }[]>([]);
   const [trend, setTrend] = useState<'slower' | 'faster' | ''>('');
   useEffect(() => {
-    const now = performance.now();
+    const now = clock.elapsedMs();
     if (beatsHz === undefined) {
       before.current = [];
       setTrend('');
@@ -31,7 +33,7 @@ function useTrend(beatsHz: number | undefined): 'slower' | 'faster' | '' {
     if (!then) return;
     const change = beatsHz - then.hz;
     setTrend(Math.abs(change) < CHANGE_HZ ? '' : change < 0 ? 'slower' : 'faster');
-  }, [beatsHz]);
+  }, [clock, beatsHz]);
   return trend;
 }
 

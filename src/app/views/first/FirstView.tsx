@@ -22,13 +22,13 @@ const HOUR_MS = 3600000;
 
 /** The first screen: what the product does, on a simulated string that one can pluck there and then; nothing of it is kept. */
 export function FirstView() {
-  const { basePath, zoneMin } = useWorld();
+  const { basePath, zoneMin, clock: device } = useWorld();
   const navigate = useNavigate();
-  const [startMs] = useState(() => Date.now());
+  const [startMs] = useState(() => device.nowMs());
   /** The clock of this page: moved on by the hour. */
   const aheadMs = useRef(0);
   const [nowMs, setNowMs] = useState(startMs);
-  const clock = useCallback(() => Date.now() + aheadMs.current, []);
+  const clock = useCallback(() => device.nowMs() + aheadMs.current, [device]);
   const truth = useRef(sampleTruth(startMs));
   const [readings, setReadings] = useState<ReadingRecord[]>([]);
   const [message, setMessage] = useState('');

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { octavesUp } from '../../sound/drone';
 import { useDrone } from '../../sound/useDrone';
 import { Button } from '../../parts/Button';
+import { useWorld } from '../../world/world';
 
 const LENGTHS = [1, 2, 5, Infinity];
 
@@ -17,6 +18,7 @@ export function Tones({
   sounding: boolean;
   onSounding: (sounding: boolean) => void;
 }) {
+  const { clock } = useWorld();
   const [level, setLevel] = useState(0.6);
   const [seconds, setSeconds] = useState(Infinity);
   const [octaves, setOctaves] = useState<number | undefined>(undefined);
@@ -25,9 +27,8 @@ export function Tones({
   useDrone(sounding ? hz : undefined, level);
   useEffect(() => {
     if (!sounding || !Number.isFinite(seconds)) return undefined;
-    const timer = setTimeout(() => onSounding(false), 1000 * seconds);
-    return () => clearTimeout(timer);
-  }, [sounding, hz, seconds, onSounding]);
+    return clock.after(1000 * seconds, () => onSounding(false));
+  }, [clock, sounding, hz, seconds, onSounding]);
   return (
     <div role="group" aria-label="Tone" className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3 text-sm">
       <Button hint="T" strong={sounding} aria-pressed={sounding} onClick={() => onSounding(!sounding)}>

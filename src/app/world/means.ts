@@ -1,0 +1,67 @@
+import localforage from 'localforage';
+import type { LogRecord } from '../../core/records';
+import type { BridgeTruth, StringTruth } from '../../core/simulate';
+import { openStore, type RecordStore, type World } from '../database/database';
+import type { FromListener, ToListener } from '../workers/messages';
+import { startSettling, type Correspondent, type Settling } from '../workers/settling';
+import { realClock, type Clock } from './clock';
+import { demoClock, seedOfTab } from './tab';
+
+export type Listener = Correspondent<ToListener, FromListener>;
+
+/** The demonstration as it was made. */
+export interface DemonstrationFile {
+  startMs: number;
+  zoneMin: number;
+  records: LogRecord[];
+  truth: Record<string, StringTruth[]>;
+  /** Floating bridges, by instrument. */
+  bridges: Record<string, BridgeTruth>;
+}
+
+/** Where the demonstration's truth is kept. */
+export interface DemoShelf {
+  getItem<T>(key: string): Promise<T | null>;
+  setItem<T>(key: string, value: T): Promise<T>;
+}
+
+/** What a world is made of that is not the same everywhere: a browser has its own, a test gives others. */
+export interface Means {
+  clock: Clock;
+  /** What the simulated voice draws from. */
+  seed: number;
+  openStore: (world: World) => RecordStore;
+  settling: Settling;
+  startListener: () => Listener;
+  /** Two ports that hand samples on. */
+  channel: () => Pick<MessageChannel, 'port1' | 'port2'>;
+  demonstration: () => Promise<DemonstrationFile>;
+  shelf: DemoShelf;
+}
+
+async function fetchDemonstration(): Promise<DemonstrationFile> {
+  const response = await fetch('/demonstration.json');
+  if (!response.ok) throw new Error('The demonstration is not part of this build: run npm run demo.');
+  return (await response.json()) as DemonstrationFile;
+}
+
+const means = new Map<World, Means>();
+
+/** The browser's, one for each world as long as the page lives. */
+export function browserMeans(world: World): Means {
+  const known = means.get(world) ?? {
+    clock: world === 'demo' ? demoClock() : realClock,
+    seed: seedOfTab(),
+    openStore,
+    settling: startSettling(
+      world,
+      new Worker(new URL('../workers/settling.worker.ts', import.meta.url), { type: 'module' }),
+    ),
+    startListener: () => new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' }),
+    channel: () => new MessageChannel(),
+    demonstration: fetchDemonstration,
+    shelf: localforage.createInstance({ name: 'slow-anchor-demo', storeName: 'simulator' }),
+  };
+  means.set(world, known);
+  return known;
+}

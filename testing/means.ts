@@ -1,0 +1,64 @@
+import { readFileSync } from 'node:fs';
+import type { World } from '../src/app/database/database';
+import { createAnalyst } from '../src/app/workers/analyst';
+import { createListening } from '../src/app/workers/listening';
+import { startSettling, type Correspondent } from '../src/app/workers/settling';
+import type { SteppedClock } from '../src/app/world/clock';
+import type { DemonstrationFile, Means } from '../src/app/world/means';
+import { memoryStore } from './memory-store';
+
+/** What answers a worker's messages, in this thread. */
+function inProcess<In, Out>(
+  start: (post: (message: Out) => void) => (message: In) => void,
+  after: (act: () => void) => void,
+): Correspondent<In, Out> {
+  const here: Correspondent<In, Out> = {
+    postMessage: (message) => hear(message),
+    onmessage: null,
+    onerror: null,
+    terminate: () => undefined,
+  };
+  const hear = start((message) => after(() => here.onmessage?.({ data: message } as MessageEvent<Out>)));
+  return here;
+}
+
+/** Two ports of which each hands on at once what the other is given. */
+function channel(): ReturnType<Means['channel']> {
+  type End = { onmessage: ((event: MessageEvent) => void) | null; postMessage: (data: unknown) => void; close: () => void };
+  const end = (other: () => End): End => ({
+    onmessage: null,
+    postMessage: (data) => other().onmessage?.({ data } as MessageEvent),
+    close: () => undefined,
+  });
+  const port1: End = end(() => port2);
+  const port2: End = end(() => port1);
+  return { port1, port2 } as unknown as ReturnType<Means['channel']>;
+}
+
+const demonstration = (): DemonstrationFile =>
+  JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as DemonstrationFile;
+
+/** A world in one thread: what is computed is computed at once, time goes on when it is told to, nothing is by chance. */
+export function testMeans(world: World, clock: SteppedClock, seed: number): Means {
+  const store = memoryStore();
+  const shelf = new Map<string, unknown>();
+  return {
+    clock,
+    seed,
+    openStore: () => store,
+    settling: startSettling(
+      world,
+      inProcess((post) => createAnalyst({ openStore: () => store, post, later: queueMicrotask }), queueMicrotask),
+    ),
+    startListener: () => inProcess(createListening, (act) => act()),
+    channel,
+    demonstration: async () => demonstration(),
+    shelf: {
+      getItem: async <T>(key: string) => (shelf.get(key) as T | undefined) ?? null,
+      setItem: async (key, value) => {
+        shelf.set(key, value);
+        return value;
+      },
+    },
+  };
+}

@@ -1,0 +1,21 @@
+import type { RecordStore } from '../src/app/database/database';
+import type { LogRecord } from '../src/core/records';
+
+/** A record store that keeps everything in memory, at once, and refuses nothing. */
+export function memoryStore(): RecordStore {
+  let records: LogRecord[] = [];
+  return {
+    all: async () => ({ records: [...records], damaged: [] }),
+    append: async (more) => {
+      records = [...records, ...more];
+    },
+    held: () => [],
+    forget: () => undefined,
+    onHeld: () => () => undefined,
+    clear: async () => {
+      records = [];
+    },
+    onForeignWrite: () => () => undefined,
+    close: () => undefined,
+  };
+}
