@@ -1,8 +1,10 @@
 import { notifyManager } from '@tanstack/react-query';
 import { act, cleanup, configure, fireEvent, render, screen } from '@testing-library/react';
+import { userEvent } from '@testing-library/user-event';
 import { MemoryRouter, useLocation } from 'react-router';
 import { App } from '../src/app/App';
 import type { World } from '../src/app/database/database';
+import { writeWav } from '../src/core/exchange';
 import { steppedClock } from '../src/app/world/clock';
 import type { Means } from '../src/app/world/means';
 import { testMeans } from './means';
@@ -26,6 +28,8 @@ configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '
 
 /** So much of the sound is made and heard at once, ms. */
 const BLOCK_MS = 40;
+/** What moves is drawn for a hand that looks up so seldom: every 100 ms. */
+const PACE = 2;
 /** What is worked out beside is answered after so many turns of the queue. */
 const TURNS = 4;
 
@@ -41,12 +45,17 @@ export interface Player {
   /** Time goes by until this is so. */
   until(so: () => boolean, mostMs: number, what: string): Promise<void>;
   says(id: 'instruction' | 'message' | 'live-cents' | (string & {})): string;
+  /** The device's clock is set back by so much. */
+  setClockBack(ms: number): void;
   path(): string;
   means(world: World): Means;
 }
 
 export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4, 12, 12)): Promise<Player> {
-  const clock = steppedClock(startMs);
+  const time = steppedClock(startMs, PACE);
+  let backMs = 0;
+  const clock = { ...time, nowMs: () => time.nowMs() - backMs };
+  const user = userEvent.setup({ delay: null, pointerEventsCheck: 0 });
   const worlds = new Map<World, Means>();
   const means = (world: World): Means => {
     const known = worlds.get(world) ?? testMeans(world, clock, seed);
@@ -78,17 +87,13 @@ export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4
     async press(...keys) {
       for (const key of keys) {
         const plain = key.replace('Shift+', '');
-        act(() => {
-          fireEvent.keyDown(document.activeElement ?? document.body, { key: plain, shiftKey: plain !== key });
-        });
+        const named = plain === ' ' ? '[Space]' : `{${plain}}`;
+        await user.keyboard(plain === key ? named : `{Shift>}${named}{/Shift}`);
       }
       await settle();
     },
     async click(element) {
-      act(() => {
-        fireEvent.pointerDown(element);
-        fireEvent.click(element);
-      });
+      await user.click(element);
       await settle();
     },
     async pass(ms) {
@@ -105,9 +110,66 @@ export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4
       }
     },
     says: (id) => screen.queryByTestId(id)?.textContent ?? '',
+    setClockBack(ms) {
+      backMs += ms;
+    },
     path: () => at,
     means,
   };
   await open(path);
   return player;
 }
+
+/** Gives a field or a choice another value. */
+export async function choose(player: Player, field: HTMLElement, value: string): Promise<void> {
+  act(() => {
+    fireEvent.change(field, { target: { value } });
+  });
+  await player.pass(BLOCK_MS);
+}
+
+/** Puts an instrument of a family on the user's own bench, strung just now unless said otherwise, and opens it there. */
+export async function addInstrument(player: Player, family: string, strung?: string): Promise<void> {
+  await player.go('/add');
+  if (strung) await player.click(screen.getByLabelText(strung));
+  await player.click(screen.getByRole('button', { name: family }));
+  await player.click(screen.getByRole('button', { name: 'Put it on the bench' }));
+  await player.pass(200);
+  expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent(family);
+}
+
+/** Types a figure for the named string, as a user without a microphone does. */
+export async function typeFigure(player: Player, text: string): Promise<void> {
+  await player.press('k');
+  await choose(player, screen.getByLabelText('Cents from the target, or Hz'), text);
+  act(() => screen.getByLabelText('Cents from the target, or Hz').focus());
+  await player.press('Enter');
+}
+
+/** What the browser is given to save, as text. */
+export async function saved(act: () => Promise<void>): Promise<string> {
+  let kept: Blob | undefined;
+  const before = URL.createObjectURL;
+  URL.createObjectURL = (blob) => {
+    kept = blob as Blob;
+    return 'blob:kept';
+  };
+  HTMLAnchorElement.prototype.click = () => undefined;
+  await act();
+  URL.createObjectURL = before;
+  if (!kept) throw new Error('Nothing was saved.');
+  return kept.text();
+}
+
+/** Hands a file to a view's own field for one. */
+export async function giveFile(player: Player, label: string, file: File): Promise<void> {
+  const field = screen.getByLabelText(label);
+  act(() => {
+    fireEvent.change(field, { target: { files: [file] } });
+  });
+  await player.pass(BLOCK_MS);
+}
+
+/** Sound from a file, as any view takes it. */
+export const playFile = (player: Player, samples: Float32Array, sampleRate: number, name = 'sound.wav'): Promise<void> =>
+  giveFile(player, 'WAV file', new File([Buffer.from(writeWav(samples, sampleRate))], name, { type: 'audio/wav' }));

@@ -1,16 +1,257 @@
-import { openApp } from '../../../../testing/player';
+import { screen, within } from '@testing-library/react';
+import { addNoise, pluck, randomFrom } from '../../../core/simulate';
+import { doAsTold, figure, shownCents, turnAsTold } from '../../../../testing/hand';
+import { addInstrument, choose, giveFile, openApp, playFile, typeFigure } from '../../../../testing/player';
 
-test('opens', async () => {
-  let t0 = Date.now();
-  const lap = (w: string) => { console.log(w, Date.now() - t0); t0 = Date.now(); };
-  const p = await openApp('/demo/bench');
-  lap('open');
-  await p.press('Enter');
-  lap('enter');
-  await p.pass(10000);
-  lap('10 s idle');
-  await p.press('p');
-  await p.pass(4000);
-  lap('4 s pluck');
-  console.log(p.says('instruction'), p.says('message'));
-}, 60000);
+const panel = () => screen.getByRole('complementary', { name: 'What to do now' });
+const heading = () => within(panel()).getByRole('heading').textContent;
+
+test('Z takes the last reading back, digits choose, Page Up goes back, and a pass is resumed after a reload', async () => {
+  const player = await openApp('/demo/bench', 1);
+  await player.press('Enter', 'p');
+  await player.until(() => /A4 as found/.test(player.says('message')), 6000, 'A4 is read');
+  expect(player.says('instruction')).toContain('Pluck E4');
+  await player.press('z');
+  expect(player.says('message')).toContain('taken back');
+  await player.pass(200);
+  expect(player.says('instruction')).toContain('Pluck A4');
+  await player.press('5');
+  await player.pass(200);
+  expect(player.says('instruction')).toContain('Pluck D3');
+  await player.press('PageUp');
+  await player.pass(200);
+  expect(player.says('instruction')).toContain('Pluck G3');
+  await player.press('p');
+  await player.until(() => /G3 as found/.test(player.says('message')), 6000, 'G3 is read');
+  await player.reload();
+  expect(player.says('instruction')).toBe('Press Space to listen');
+  await player.press(' ');
+  await player.pass(200);
+  expect(player.says('instruction')).toContain('Pluck A4');
+  // The pedal takes what sounds, and never passes a string over because it was quiet.
+  await player.press('PageDown');
+  expect(player.says('message')).toContain('Nothing sounds: pluck A4 first. N goes on without it.');
+  expect(player.says('instruction')).toContain('Pluck A4');
+  // Z finds what the pass has kept in the log, also after a reload.
+  await player.press('z');
+  expect(player.says('message')).toContain('taken back');
+  // Skipping has a key of its own: the string after, until nothing is left but what was found low.
+  for (const note of ['E4', 'C4', 'G3', 'D3', 'A2']) {
+    await player.press('n');
+    await player.pass(200);
+    expect(player.says('instruction')).toContain(`Pluck ${note}`);
+  }
+  await player.press('n');
+  expect(heading()).not.toContain('as found');
+});
+
+test('a visit of the plan stays where it is while the clock moves on, then it is due; a figure is shown with its age', async () => {
+  const player = await openApp('/demo/bench');
+  const later = (name: string) => player.click(screen.getByRole('button', { name }));
+  const lanes = () => within(screen.getByRole('region', { name: 'Strings' })).getAllByRole('listitem');
+  const said = player.says('instruction');
+  expect(said).toMatch(/^Leave it: next visit 16:\d\d$/);
+  expect(lanes().some((l) => l.textContent!.includes(said.toLowerCase()))).toBe(true);
+  await later('+1 h');
+  expect(player.says('age')).toMatch(/^[+−]?[\d.]+ at \d+:\d\d, by now about [+−]?\d+ ±\d+/);
+  await later('+10 min');
+  await player.pass(10_000);
+  expect(screen.getByRole('banner')).toHaveTextContent(/the Heron at 15:1/);
+  expect(player.says('instruction')).toBe(said);
+  await later('+1 h');
+  expect(player.says('instruction')).toBe('Now: check it, to learn how it falls');
+  expect(lanes().some((l) => l.textContent!.includes('bring it up now'))).toBe(true);
+});
+
+test('an empty bench: Enter puts an instrument on it, and F fits nothing', async () => {
+  const player = await openApp('/bench');
+  expect(screen.getByRole('heading', { name: /A fresh string falls/ })).toBeVisible();
+  await player.press('f');
+  expect(player.path()).toBe('/bench');
+  await player.press('Enter');
+  expect(screen.getByRole('heading', { name: 'Add an instrument' })).toBeVisible();
+});
+
+test('keys stay quiet while a field has the focus', async () => {
+  const player = await openApp('/demo/bench');
+  // K opens the sheet for a figure from another device; what is typed there is no key of the bench.
+  await player.press('k');
+  const field = screen.getByLabelText('Cents from the target, or Hz');
+  field.focus();
+  await player.press('1', '2', ' ', 'z', 'Enter');
+  expect(field).toHaveValue('12 z');
+  expect(screen.getByText(/Write cents/)).toBeVisible();
+  await choose(player, field, '−6,3');
+  await player.press('Enter');
+  expect(player.says('message')).toContain('as found −6.3 ±1.0 kept');
+  await player.go('/demo/log');
+  expect(screen.getAllByText(/as-found −6\.3 ±1\.0 cents \(typed/).length).toBe(1);
+});
+
+test('the clock is moved to the curtain, and starting over brings the first bench back', async () => {
+  const player = await openApp('/demo/bench');
+  const clock = () => screen.getByRole('banner').textContent;
+  await player.click(screen.getByRole('button', { name: '+1 h' }));
+  expect(clock()).toMatch(/the Heron at 15:0/);
+  await player.click(screen.getByRole('button', { name: 'To the curtain' }));
+  expect(clock()).toMatch(/the Heron at 19:30/);
+  await player.click(screen.getAllByRole('button', { name: 'Start it over' })[0]!);
+  expect(clock()).toMatch(/the Heron at 14:0/);
+});
+
+test('told up and turned down, it says so at once, and remembers which way this tuner goes', async () => {
+  const player = await openApp('/demo/bench', 1);
+  await player.press('3', ' ', 'p');
+  await player.until(() => /C4 as found/.test(player.says('message')), 6000, 'C4 is read');
+  // Chosen once more, what was found low is brought up.
+  await player.press('3');
+  await player.pass(200);
+  expect(player.says('tuner')).toContain('third tuner from the nut, treble side');
+  await player.press('p');
+  await player.until(() => /Bring it up/.test(player.says('instruction')), 6000, 'it is heard low');
+  expect(player.says('tuner')).toContain('top edge away from you');
+  for (let k = 0; k < 9; k++) await player.press('ArrowDown');
+  await player.until(() => player.says('instruction') === 'That went down: turn the other way', 3000, 'it is told');
+  expect(player.says('tuner')).toContain('top edge towards you');
+  await doAsTold(player, () => /C4 as left/.test(player.says('message')));
+  await player.go('/demo/log');
+  // Every turn that taught something is a record; the newest counts.
+  expect(screen.getAllByText(/C4: its tuner goes the other way/).length).toBeGreaterThan(0);
+});
+
+test('the first screen: pluck, an hour, pluck, bring it up, a forecast, within a minute and on one page', async () => {
+  const player = await openApp('/bench', 1);
+  const began = player.means('own').clock.elapsedMs();
+  expect(player.says('instruction')).toBe('Pluck it');
+  await player.press('p');
+  await player.until(() => /As found/.test(player.says('message')), 6000, 'it is read');
+  await player.press('h');
+  expect(player.says('instruction')).toBe('Pluck it again');
+  await player.press('p');
+  await player.until(() => /Left alone, by \d+:\d\d: −\d+ ±\d+ cents/.test(player.says('forecast')), 8000, 'a forecast');
+  await player.pass(200);
+  expect(player.says('tuner')).toContain('tuner from the nut');
+  await doAsTold(player, () => /As left/.test(player.says('message')));
+  expect(player.says('instruction')).toContain('Look again');
+  expect((player.means('own').clock.elapsedMs() - began) / 1000).toBeLessThan(60);
+});
+
+const RATE = 48000;
+const SPEC = {
+  inharmonicity: 6e-5,
+  pluckAt: 0.15,
+  rolloff: 1.1,
+  decayS: 2.5,
+  damping: 0.1,
+  secondShare: 0.15,
+  secondCents: 0.1,
+  secondLonger: 2,
+  glideCents: 2,
+  level: 0.4,
+  attack: 0.1,
+};
+const hz = (midi: number, cents = 0) => 440 * 2 ** ((midi - 69) / 12 + cents / 1200);
+
+/** One string plucked at the given seconds, standing centsAt(s) from its target all the while. */
+function recording(seconds: number, plucksS: number[], centsAt: (s: number) => number): Float32Array {
+  const random = randomFrom(31);
+  const out = new Float32Array(seconds * RATE);
+  plucksS.forEach((fromS, i) => {
+    const voice = pluck({ ...SPEC, frequencyHz: hz(64) }, RATE, random);
+    const to = Math.round((plucksS[i + 1] ?? seconds) * RATE);
+    for (let at = Math.round(fromS * RATE); at < to; at += 240)
+      voice.render(out, at, Math.min(to, at + 240), Math.pow(2, centsAt(at / RATE) / 1200));
+  });
+  addNoise(out, 0.0003, random);
+  return out;
+}
+
+test('a session in a noisy room: a knock is nothing, a wrong string is asked about by its name, the right one is kept', async () => {
+  // E4, a knock, D3 while B3 is asked for, B3.
+  const random = randomFrom(8);
+  const out = new Float32Array(16 * RATE);
+  const string = (fromS: number, midi: number, cents: number) =>
+    pluck({ ...SPEC, decayS: 1.2, frequencyHz: hz(midi, cents) }, RATE, random).render(
+      out,
+      fromS * RATE,
+      Math.min(out.length, (fromS + 2) * RATE),
+      1,
+    );
+  string(2, 64, -6);
+  for (let i = 0; i < 0.1 * RATE; i++) out[5 * RATE + i]! += 0.3 * random.normal() * Math.exp(-i / RATE / 0.015);
+  string(7, 50, -8);
+  string(11, 59, -9);
+  addNoise(out, 0.006, random);
+  const player = await openApp('/add');
+  await addInstrument(player, 'Six-string guitar, steel');
+  await player.press('Enter');
+  await playFile(player, out, RATE);
+  await player.until(() => /E4 as found −/.test(player.says('message')), 10_000, 'E4');
+  await player.until(() => /is it B3 gone slack \(Enter\), or D3\?/.test(player.says('instruction')), 10_000, 'a question');
+  await player.until(() => /B3 as found −/.test(player.says('message')), 10_000, 'B3');
+  expect(Math.abs(figure(/found (\S+)/.exec(player.says('message'))![1]) + 9)).toBeLessThan(1.5);
+});
+
+test('the trace follows five semitones in two seconds, and the as-left reading keeps itself, from below', async () => {
+  // Up to the target from below, then left alone while it is plucked again and again.
+  const course = (s: number) => Math.min(0, -500 + 250 * Math.max(0, s - 1.5));
+  const player = await openApp('/add');
+  await addInstrument(player, 'Six-string guitar, steel');
+  // A typed figure says that the string is five semitones down: then it is to be brought up.
+  await player.press('Enter');
+  await typeFigure(player, '-500');
+  expect(player.says('message')).toContain('E4 as found −500.0');
+  expect(heading()).toBe('String 2, as found');
+  await player.press('1');
+  expect(heading()).toBe('String 1, bring up');
+  await playFile(player, recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), RATE);
+  const seen: number[] = [];
+  for (let t = 0; t < 9000 && !/E4 as left/.test(player.says('message')); t += 80) {
+    await player.pass(80);
+    seen.push(shownCents(player));
+  }
+  expect(Math.abs(figure(/left (\S+)/.exec(player.says('message'))?.[1]))).toBeLessThan(1);
+  // It was seen low, on the way and at the target, and never far above it.
+  expect(seen.filter((c) => c < -350).length).toBeGreaterThan(1);
+  expect(seen.filter((c) => c > -350 && c < -20).length).toBeGreaterThan(5);
+  expect(Math.max(...seen.filter(Number.isFinite))).toBeLessThan(8);
+  await player.press('1');
+  expect(within(panel()).getByText(/from below/)).toBeVisible();
+});
+
+test('a WAV file is read like a microphone, and what is no WAV file is told', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Six-string guitar, steel');
+  await player.press('Enter');
+  await giveFile(player, 'WAV file', new File(['no sound at all'], 'notes.wav', { type: 'audio/wav' }));
+  expect(player.says('message')).toContain('notes.wav: This is no WAV file that can be read');
+  await playFile(player, recording(3, [0.4], () => 6), RATE);
+  await player.until(() => /E4 as found/.test(player.says('message')), 6000, 'E4');
+  expect(Math.abs(figure(/found (\S+)/.exec(player.says('message'))![1]) - 6)).toBeLessThan(0.5);
+});
+
+test('the clock goes back an hour in the middle of a pass: said, and the pass goes on with what is read after it', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Ukulele');
+  await player.press('Enter');
+  await typeFigure(player, '-5');
+  expect(player.says('message')).toContain('A4 as found −5.0');
+  player.setClockBack(3600_000);
+  await player.pass(10_000);
+  expect(screen.getByText(/clock went back by 1 h/)).toBeVisible();
+  await typeFigure(player, '-7');
+  expect(screen.getByRole('button', { name: /String 2, E4, settling, −7.0 cents/ })).toBeVisible();
+  expect(heading()).toBe('String 3, as found');
+  await player.reload();
+  expect(screen.getByRole('button', { name: /String 2, E4, settling, −7.0 cents/ })).toBeVisible();
+  expect(heading()).toBe('String 3, as found');
+});
+
+test('no hand turns for ever: a check pass of the whole requinto ends', async () => {
+  const player = await openApp('/demo/bench', 7);
+  await player.press('Enter');
+  for (let i = 0; i < 400 && !within(panel()).queryByText('Pass done'); i++)
+    if (!(await turnAsTold(player))) await player.pass(120);
+  expect(within(panel()).getByText('Pass done')).toBeVisible();
+  expect(player.says('instruction')).toMatch(/^Leave it: next visit \d\d:\d\d$/);
+});

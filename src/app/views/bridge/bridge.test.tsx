@@ -1,0 +1,110 @@
+import { screen, within } from '@testing-library/react';
+import { doAsTold, figure, follow, shownCents } from '../../../../testing/hand';
+import { choose, openApp, type Player } from '../../../../testing/player';
+
+/** Does as it is told on the bridge, by keys alone: plucks, turns to the stop, turns the claw; counts what it did. */
+async function tune(player: Player): Promise<{ claw: number; stops: Set<string> }> {
+  let claw = 0;
+  const stops = new Set<string>();
+  await doAsTold(
+    player,
+    () => {
+      const stop = player.says('stop');
+      if (stop) stops.add(stop);
+      return /^All are right/.test(player.says('instruction'));
+    },
+    async () => {
+      if (/Enter takes it/.test(player.says('message')) && Math.abs(shownCents(player)) < 3) {
+        await player.press('PageDown');
+        await player.pass(720);
+        return true;
+      }
+      if (!/^Turn both screws/.test(player.says('instruction'))) return false;
+      claw++;
+      await player.press('c', 'PageDown');
+      expect(player.says('instruction')).not.toMatch(/^Turn both screws/);
+      return true;
+    },
+  );
+  return { claw, stops };
+}
+
+test('the baritone to a new tuning by keys: claw, stops that are not zero, all right; what was learned is used the next time', async () => {
+  const player = await openApp('/demo/tuning/baritone', 5);
+  await player.click(screen.getByRole('button', { name: 'A half step down' }));
+  await player.press('PageDown');
+  expect(player.says('message')).toContain('In force from now on');
+  await player.go('/demo/bridge/baritone');
+  // With another tuning in force that is what is offered.
+  expect(screen.getByRole('button', { name: 'A new tuning' })).toHaveAttribute('aria-pressed', 'true');
+  expect(within(screen.getByTestId('ways')).getAllByRole('listitem')).toHaveLength(4);
+  expect(screen.getByText(/Reckoned from gauges and springs/)).toBeVisible();
+  await player.press('PageDown');
+  const first = await tune(player);
+  expect(first.claw).toBeGreaterThan(0);
+  expect([...first.stops].filter((s) => Math.abs(figure(s.split('stop at')[1])) > 10).length).toBeGreaterThan(2);
+  for (const row of within(screen.getByRole('list', { name: 'Strings now' })).getAllByRole('listitem'))
+    expect(Math.abs(figure(row.querySelectorAll('.figure')[0]?.textContent ?? row.textContent?.replace(/^\S+\s/, '')))).toBeLessThan(2);
+  // A press at once would be one that was meant for the last reading.
+  await player.press('PageDown');
+  expect(player.says('instruction')).toMatch(/^All are right/);
+  await player.pass(800);
+  await player.press('PageDown');
+  expect(player.says('message')).toContain('what was learned of this bridge');
+  await player.go('/demo/log');
+  expect(screen.getAllByText(/bridge, claw turned/).length).toBe(first.claw);
+  expect(screen.getAllByText(/bridge, stopped at/).length).toBeGreaterThan(5);
+  // The next session begins with what was learned.
+  await player.go('/demo/bridge/baritone');
+  expect(screen.getByText(/As this bridge was learned\./)).toBeVisible();
+});
+
+test('fewer springs give back more, said before anything is turned; a bridge that is fast has no such view', async () => {
+  const player = await openApp('/demo/bridge/baritone');
+  const lambda = () => Number(/lambda ([\d.]+)/.exec(screen.getByText(/lambda/).textContent!)![1]);
+  const three = lambda();
+  await choose(player, screen.getByRole('combobox', { name: 'Springs' }), '2');
+  expect(player.says('message')).toBe('2 springs.');
+  expect(lambda()).toBeGreaterThan(three + 0.03);
+  await player.go('/demo/bridge/viola');
+  expect(screen.getByText(/is not held by springs/)).toBeVisible();
+});
+
+test('bar down and up, twice, by keys: one string does not come back, and Causes goes on with what it did', async () => {
+  const player = await openApp('/demo/bridge/baritone', 2);
+  expect(player.says('instruction')).toContain('Enter begins');
+  // The pedal opens the ear, does the bar, and takes nothing by itself: every string reads itself.
+  await player.press('r', ' ');
+  await follow(player, /back to the bridge/);
+  expect(player.says('return-verdict')).toContain('The bridge itself comes back. F#3 does not');
+  const row = within(screen.getByTestId('returns')).getByRole('row', { name: /^F#3/ });
+  expect(Math.abs(figure(within(row).getAllByRole('cell')[1]?.textContent))).toBeGreaterThan(5);
+  expect(player.says('message')).toBe('Kept, string by string.');
+  await player.click(screen.getByRole('link', { name: /Causes goes on/ }));
+  expect(screen.getByRole('list', { name: 'What was read' })).toHaveTextContent(/A dive\s*\+\d/);
+});
+
+test('clamps at the nut: what locking did is read, and aimed off for the next time', async () => {
+  const player = await openApp('/demo/instrument/baritone', 4);
+  await player.click(screen.getByText('Its build'));
+  await player.click(screen.getByRole('checkbox', { name: 'clamps at the nut' }));
+  await player.click(screen.getByRole('button', { name: /Keep/ }));
+  await player.go('/demo/bridge/baritone');
+  expect(player.says('rooms')).toContain('have left');
+  expect(player.says('lock-shifts')).toContain('read after it');
+  // Nothing was left by the bridge yet: a touch-up first, stopped when all were read.
+  await choose(player, screen.getByRole('combobox', { name: 'Order' }), 'own');
+  expect(screen.getByRole('button', { name: 'Begin' })).toBeDisabled();
+  await choose(player, screen.getByRole('textbox', { name: 'Your order' }), '6 5 4 3 2 1');
+  await choose(player, screen.getByRole('combobox', { name: 'Clamps at the nut' }), 'open');
+  await player.click(screen.getByRole('button', { name: 'Begin' }));
+  await follow(player, /and turn$/);
+  expect(player.says('stop')).toContain('B1');
+  await player.press('Escape');
+  expect(player.says('instruction')).toContain('Enter begins');
+  await player.press('l');
+  expect(player.says('instruction')).toContain('Pluck');
+  await follow(player, /and turn$|All are right/);
+  await player.press('Escape');
+  expect(player.says('lock-shifts')).toContain('Locking has moved them');
+});

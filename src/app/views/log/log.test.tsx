@@ -1,0 +1,55 @@
+import { screen } from '@testing-library/react';
+import { addInstrument, giveFile, openApp, saved, type Player } from '../../../../testing/player';
+
+const count = (player: Player) => Number(player.says('record-count'));
+const exported = async (player: Player) =>
+  JSON.parse(
+    await saved(() => player.click(screen.getByRole('button', { name: 'Export everything (JSON)' }))),
+  ) as { records: { id: string }[] };
+const jsonFile = (name: string, text: string) => new File([text], name, { type: 'application/json' });
+
+test('export, import into an empty profile, export again: the same records; importing twice changes nothing', async () => {
+  const player = await openApp('/demo/log');
+  const whole = count(player);
+  const first = await exported(player);
+  expect(first.records).toHaveLength(whole);
+  const csv = await saved(() => player.click(screen.getByRole('button', { name: 'Export readings (CSV)' })));
+  expect(csv.split('\r\n')[0]).toContain('offset (cents)');
+  expect(csv.split('\r\n').length).toBeGreaterThan(200);
+
+  await player.go('/log');
+  expect(count(player)).toBe(0);
+  const file = jsonFile('log.json', JSON.stringify(first));
+  const message = () => player.says('log-message');
+  await giveFile(player, 'JSON export', file);
+  await player.until(() => /kept/.test(message()), 2000, 'it is imported');
+  expect(message()).toBe(`log.json: ${whole} new records kept, 0 were here already.`);
+  await giveFile(player, 'JSON export', file);
+  await player.until(() => /^log.json: 0 /.test(message()), 2000, 'it is known');
+  expect(message()).toBe(`log.json: 0 new records kept, ${whole} were here already.`);
+  await player.reload();
+  expect((await exported(player)).records).toEqual(first.records);
+  await player.go('/bench');
+  expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Requinto, nylon');
+});
+
+test('a faulty file is refused whole, with the place of its first fault', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Ukulele');
+  await player.go('/log');
+  const before = count(player);
+  const good = await exported(player);
+  const bad = {
+    ...good,
+    records: [...good.records.map((r) => ({ ...r, id: `x${r.id}` })), { type: 'reading', id: 'y' }],
+  };
+  await giveFile(player, 'JSON export', jsonFile('bad.json', JSON.stringify(bad)));
+  await player.until(() => player.says('log-message') !== '', 2000, 'it is refused');
+  expect(player.says('log-message')).toContain(`bad.json: Record ${bad.records.length} `);
+  expect(player.says('log-message')).toContain('Nothing was imported.');
+  await giveFile(player, 'JSON export', jsonFile('broken.json', '{"format":'));
+  await player.until(() => /^broken/.test(player.says('log-message')), 2000, 'it is refused');
+  expect(player.says('log-message')).toContain('broken.json: The file is no JSON');
+  await player.reload();
+  expect(count(player)).toBe(before);
+});

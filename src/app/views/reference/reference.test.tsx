@@ -1,0 +1,57 @@
+import { screen } from '@testing-library/react';
+import { randomFrom } from '../../../core/simulate';
+import { follow } from '../../../../testing/hand';
+import { choose, openApp, playFile } from '../../../../testing/player';
+
+test('the cabin’s harmonium is measured by the pedal, used from now on, and changes nothing that was read; its octaves tell its stretch', async () => {
+  const player = await openApp('/demo/reference', 1);
+  expect(player.says('instruction')).toBe('Enter: measure the fork');
+  await player.press('3');
+  await follow(player, /^Enter: use it/);
+  const hz = Number(/stands at ([\d.]+) Hz/.exec(player.says('result'))![1]);
+  expect(Math.abs(1200 * Math.log2(hz / 441.3))).toBeLessThan(0.5);
+  await choose(player, screen.getByLabelText(/^Another device shows it at/), '1.2');
+  expect(player.says('other-device')).toBe(': it is set to 441.0 Hz.');
+  await player.press('s');
+  expect(player.says('instruction')).toBe('Hold its A3 down');
+  await follow(player, /^Enter: use it/);
+  expect(player.says('stretch')).toMatch(/octaves are 0\.[789] cents wider than pure, by 5 As/);
+  await player.press('PageDown');
+  expect(player.says('message')).toContain('In force from now on: 441.3 Hz');
+  expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('441.3 Hz');
+  await player.go('/demo/log');
+  expect(screen.getByText(/Reference A4 441\.3 Hz \(keyboard, ±0\.\d\d cents\)/)).toBeVisible();
+});
+
+test('a standard is one press, and strings that stand off together are said as such', async () => {
+  const player = await openApp('/demo/reference');
+  await player.click(screen.getByRole('button', { name: '415 Hz' }));
+  expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('415.0 Hz');
+  // Everything that was tuned to 440 stands a half step above it now.
+  expect(screen.getByRole('list', { name: 'What stands off together' })).toHaveTextContent(
+    /everything stands \+9\d\.\d: is a capo on fret 1\?/,
+  );
+});
+
+test('a fork: a long average to a tenth of a cent, and used', async () => {
+  const RATE = 48000;
+  const HZ = 439.62;
+  // Struck again and again, with its clang tone that dies at once, and damped before the next time.
+  const random = randomFrom(3);
+  const samples = Float32Array.from({ length: 50 * RATE }, (_, i) => {
+    const t = ((i / RATE) % 5) - 0.5;
+    const noise = 2e-4 * random.normal();
+    if (t < 0 || t > 3.4) return noise;
+    const tone = (hz: number, decayS: number) => Math.sin(2 * Math.PI * hz * t) * Math.exp(-t / decayS);
+    return 0.2 * (tone(HZ, 5) + 0.4 * tone(6.27 * HZ, 0.12)) + noise;
+  });
+  const player = await openApp('/reference');
+  await player.press('1');
+  await playFile(player, samples, RATE);
+  await player.until(() => player.says('instruction') === 'Enter: use it', 60_000, 'enough strokes');
+  const [, hz, sigma] = /stands at ([\d.]+) Hz ±([\d.]+) cents/.exec(player.says('result'))!.map(Number);
+  expect(Math.abs(1200 * Math.log2(hz! / HZ))).toBeLessThan(0.4);
+  expect(sigma!).toBeLessThanOrEqual(0.1);
+  await player.press('PageDown');
+  expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('439.6 Hz');
+});
