@@ -13,7 +13,8 @@ const CHROMIUM_ARGS = [
   '--autoplay-policy=no-user-gesture-required',
 ];
 
-const ALONE = ['**/fitting.spec.ts', '**/microphone.spec.ts', '**/reference.spec.ts', '**/sampled.spec.ts'];
+/** The stores of a browser that has opened the demonstration once. */
+export const DEMONSTRATION = '.tmp/demonstration.json';
 
 export default defineConfig({
   testDir: 'e2e',
@@ -22,11 +23,10 @@ export default defineConfig({
   // A busy machine is slow to answer; nothing is loosened by waiting for it.
   expect: { timeout: 25_000 },
   workers: 2,
+  fullyParallel: true,
   projects: [
-    { name: 'together', testIgnore: ALONE },
-    // New strings fall by the second, and a microphone that plays in real time loses samples on a busy machine: what these
-    // compare would be spoilt by a neighbour.
-    { name: 'alone', testMatch: ALONE, dependencies: ['together'], workers: 1 },
+    { name: 'setup', testMatch: '**/*.setup.ts' },
+    { name: 'browser', dependencies: ['setup'], use: { storageState: DEMONSTRATION } },
   ],
   reporter: [['list'], ['json', { outputFile: '.tmp/playwright.json' }]],
   use: {

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { addInstrument, message, openDemo, recordCount, typeFigure } from './bench';
+import { addInstrument, message, recordCount, typeFigure } from './bench';
 
 async function download(page: Page, button: string): Promise<string> {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()]);
@@ -11,56 +11,6 @@ async function typeReading(page: Page, text: string): Promise<void> {
   await typeFigure(page, text);
   await expect(message(page)).toContainText('kept');
 }
-
-test('export, import into an empty profile, export again: the same records; importing twice changes nothing', async ({
-  page,
-  browser,
-}) => {
-  await openDemo(page);
-  const count = await recordCount(page, '/demo');
-  const first = JSON.parse(await download(page, 'Export everything (JSON)')) as { records: unknown[] };
-  expect(first.records).toHaveLength(count);
-
-  const other = await (await browser.newContext()).newPage();
-  expect(await recordCount(other)).toBe(0);
-  const file = { name: 'log.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(first)) };
-  await other.getByLabel('JSON export').setInputFiles(file);
-  await expect(other.getByTestId('log-message')).toHaveText(
-    `log.json: ${count} new records kept, 0 were here already.`,
-  );
-  await other.getByLabel('JSON export').setInputFiles(file);
-  await expect(other.getByTestId('log-message')).toHaveText(
-    `log.json: 0 new records kept, ${count} were here already.`,
-  );
-  await other.reload();
-  const second = JSON.parse(await download(other, 'Export everything (JSON)')) as { records: unknown[] };
-  expect(second.records).toEqual(first.records);
-  await other.goto('/bench');
-  await expect(other.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible();
-
-  const csv = await download(page, 'Export readings (CSV)');
-  expect(csv.split('\r\n')[0]).toContain('offset (cents)');
-  expect(csv.split('\r\n').length).toBeGreaterThan(200);
-});
-
-test('a faulty file is refused whole, with the place of its first fault', async ({ page }) => {
-  await addInstrument(page, 'Ukulele');
-  const count = await recordCount(page);
-  const good = JSON.parse(await download(page, 'Export everything (JSON)')) as { records: { id: string }[] };
-  const bad = {
-    ...good,
-    records: [...good.records.map((r) => ({ ...r, id: `x${r.id}` })), { type: 'reading', id: 'y' }],
-  };
-  const put = (name: string, text: string) =>
-    page.getByLabel('JSON export').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
-  await put('bad.json', JSON.stringify(bad));
-  await expect(page.getByTestId('log-message')).toContainText(`bad.json: Record ${bad.records.length} `);
-  await expect(page.getByTestId('log-message')).toContainText('Nothing was imported.');
-  await put('broken.json', '{"format":');
-  await expect(page.getByTestId('log-message')).toContainText('broken.json: The file is no JSON');
-  await page.reload();
-  await expect(page.getByTestId('record-count')).toHaveText(String(count));
-});
 
 test('two tabs on the same data do not lose each other’s records', async ({ page, context }) => {
   await addInstrument(page, 'Ukulele');

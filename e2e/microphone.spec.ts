@@ -1,16 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
+import { readdirSync } from 'node:fs';
 import { addNoise, pluck, randomFrom } from '../src/core/simulate';
-import {
-  addInstrument,
-  figure,
-  instruction,
-  liveCents,
-  message,
-  panel,
-  withMicrophone,
-  writeSound,
-  typeFigure,
-} from './bench';
+import { addInstrument, figure, instruction, message, panel, typeFigure, withMicrophone } from './bench';
 
 const RATE = 48000;
 const SPEC = {
@@ -67,101 +58,6 @@ test('the microphone’s reading keeps itself within a cent of the truth, and a 
     },
   ));
 
-test('a session in a noisy room: a knock is nothing, a wrong string is asked about by its name, the right one is kept', () => {
-  // E4, a knock, D3 while B3 is asked for, B3.
-  const random = randomFrom(8);
-  const out = new Float32Array(16 * RATE);
-  const string = (fromS: number, midi: number, cents: number) =>
-    pluck({ ...SPEC, decayS: 1.2, frequencyHz: 440 * 2 ** ((midi - 69) / 12 + cents / 1200) }, RATE, random).render(
-      out,
-      fromS * RATE,
-      Math.min(out.length, (fromS + 2) * RATE),
-      1,
-    );
-  string(2, 64, -6);
-  for (let i = 0; i < 0.1 * RATE; i++) out[5 * RATE + i]! += 0.3 * random.normal() * Math.exp(-i / RATE / 0.015);
-  string(7, 50, -8);
-  string(11, 59, -9);
-  addNoise(out, 0.006, random);
-  return withMicrophone('session.wav', out, RATE, async (page) => {
-    await addInstrument(page, 'Six-string guitar, steel');
-    await page.keyboard.press('Enter');
-    await expect(message(page)).toContainText('E4 as found −', { timeout: 30000 });
-    await expect(instruction(page)).toContainText('is it B3 gone slack (Enter), or D3?', { timeout: 30000 });
-    await expect(message(page)).toContainText('B3 as found −', { timeout: 30000 });
-    const kept = figure(/found (\S+)/.exec((await message(page).textContent()) ?? '')![1]!);
-    expect(Math.abs(kept + 9)).toBeLessThan(1.5);
-  });
-});
-
-test('the trace follows five semitones in two seconds, and the as-left reading keeps itself, from below', () => {
-  // Up to the target from below, then left alone while it is plucked again and again.
-  const course = (s: number) => Math.min(0, -500 + 250 * Math.max(0, s - 1.5));
-  return withMicrophone('slide.wav', recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), RATE, async (page) => {
-    await addInstrument(page, 'Six-string guitar, steel');
-    // A typed figure says that the string is five semitones down: then it is to be brought up.
-    await page.keyboard.press('Enter');
-    const listens = page.getByRole('button', { name: 'Listening' });
-    await expect(listens).toBeVisible();
-    await page.keyboard.press(' ');
-    await expect(listens).toBeHidden();
-    await typeFigure(page, '-500');
-    await expect(message(page)).toContainText('E4 as found −500.0');
-    await expect(panel(page)).toBeFocused();
-    await expect(panel(page).getByRole('heading')).toHaveText('String 2, as found');
-    await page.keyboard.press('1');
-    await expect(panel(page).getByRole('heading')).toHaveText('String 1, bring up');
-    await page.keyboard.press(' ');
-    const seen: number[] = [];
-    const left = message(page).filter({ hasText: 'E4 as left' });
-    for (const end = Date.now() + 25000; Date.now() < end && !(await left.isVisible());) {
-      const c = figure(await liveCents(page).textContent());
-      if (seen[seen.length - 1] !== c) seen.push(c);
-      await page.waitForTimeout(30);
-    }
-    const kept = /left (\S+)/.exec((await message(page).textContent()) ?? '')?.[1];
-    expect(Math.abs(figure(kept ?? ''))).toBeLessThan(1);
-    // It was seen low, on the way and at the target, and never far above it.
-    expect(seen.filter((c) => c < -350).length).toBeGreaterThan(1);
-    expect(seen.filter((c) => c > -350 && c < -20).length).toBeGreaterThan(5);
-    expect(Math.max(...seen)).toBeLessThan(8);
-    await page.keyboard.press('1');
-    await expect(panel(page).getByText('from below')).toBeVisible();
-  });
-});
-
-test('the input check hears the room’s hum; the clock is measured against a known tone, and corrected', () => {
-  test.setTimeout(240_000);
-  const samples = new Float32Array(20 * RATE);
-  // A room that hums, then a tone of 440 Hz as a clock 100 ppm slow would give it.
-  for (let i = 0; i < samples.length; i++) {
-    const t = i / RATE;
-    samples[i] = 0.01 * Math.sin(2 * Math.PI * 100 * t) + 0.2 * Math.sin(2 * Math.PI * 440 * (1 + 1e-4) * t);
-  }
-  addNoise(samples, 0.0003, randomFrom(4));
-  return withMicrophone('clock.wav', samples, RATE, async (page) => {
-    await addInstrument(page, 'Viola');
-    await page.keyboard.press(' ');
-    await page.getByRole('button', { name: 'More' }).click();
-    await page.getByRole('menuitem', { name: 'Check the input' }).click();
-    await page.getByRole('button', { name: 'Judge the room' }).click();
-    await expect(page.getByTestId('input-check')).toContainText('Your room hums at 100 Hz');
-    await page.getByLabel(/A steady tone/).fill('4');
-    await page.getByRole('button', { name: 'Measure the clock' }).click();
-    await expect(page.getByText('Give the reference from 30 to 4000 Hz.')).toBeVisible();
-    await page.getByLabel(/A steady tone/).fill('440');
-    const measured = async () => {
-      await page.getByRole('button', { name: 'Measure the clock' }).click();
-      await expect(page.getByTestId('input-check')).not.toHaveText('Listening …', { timeout: 40000 });
-      return Number(/runs (\d+)/.exec((await page.getByTestId('input-check').textContent()) ?? '')?.[1] ?? NaN);
-    };
-    // The file repeats with a jump now and then: a window across it is read again.
-    await expect.poll(measured, { timeout: 90000 }).toBeGreaterThan(95);
-    await page.getByRole('button', { name: 'Correct readings from this input by that' }).click();
-    await expect.poll(measured, { timeout: 90000 }).toBeLessThan(6);
-  });
-});
-
 test.describe('no microphone', () => {
   test('a refused microphone says so and leaves the other ways open', async ({ page }) => {
     await addInstrument(page, 'Violin');
@@ -171,23 +67,6 @@ test.describe('no microphone', () => {
     await page.keyboard.press('Enter');
     await typeFigure(page, '655 Hz');
     await expect(message(page)).toContainText('E5 as found −11.2 ±1.0 kept');
-  });
-
-  test('a WAV file is read like a microphone, and what is no WAV file is told', async ({ page }) => {
-    await addInstrument(page, 'Six-string guitar, steel');
-    await page.keyboard.press('Enter');
-    const file = page.getByLabel('WAV file');
-    await file.setInputFiles({ name: 'notes.wav', mimeType: 'audio/wav', buffer: Buffer.from('no sound at all') });
-    await expect(message(page)).toContainText('notes.wav: This is no WAV file that can be read');
-    await file.setInputFiles(
-      writeSound(
-        'file.wav',
-        recording(3, [0.4], () => 6),
-        RATE,
-      ),
-    );
-    await expect(message(page)).toContainText('E4 as found');
-    expect(Math.abs(figure(/found (\S+)/.exec((await message(page).textContent())!)![1]!) - 6)).toBeLessThan(0.5);
   });
 
   test('a file dropped anywhere on the bench is played, and the page stays', async ({ page }) => {
@@ -258,4 +137,42 @@ test('a microphone that was never asked for is explained before the browser asks
   await page.keyboard.press('Enter');
   // There is none here: the sentence says so, and how to go on.
   await expect(message(page)).toContainText(/No input was found|refused the microphone/);
+});
+
+test('the worklet hands on every sample of the input, mixed to one channel, in blocks of its own', async ({ page }) => {
+  await page.goto('/add');
+  const script = readdirSync('dist/assets').find((name) => name.startsWith('capture.worklet'))!;
+  const heard = await page.evaluate(async (path) => {
+    const RATE = 48000;
+    const FRAMES = 5000;
+    const context = new OfflineAudioContext(2, FRAMES, RATE);
+    await context.audioWorklet.addModule(path);
+    const buffer = context.createBuffer(2, FRAMES, RATE);
+    for (let i = 0; i < FRAMES; i++) {
+      buffer.getChannelData(0)[i] = i;
+      buffer.getChannelData(1)[i] = 3 * i;
+    }
+    const source = new AudioBufferSourceNode(context, { buffer });
+    const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
+    const { port1, port2 } = new MessageChannel();
+    const blocks: { samples: Float32Array; lost: boolean }[] = [];
+    const whole = new Promise<void>((resolve) => {
+      port2.onmessage = ({ data }) => {
+        blocks.push(data as (typeof blocks)[number]);
+        port2.postMessage(0);
+        if (blocks.length === Math.floor(FRAMES / 1024)) resolve();
+      };
+    });
+    node.port.postMessage(port1, [port1]);
+    source.connect(node);
+    source.start();
+    await context.startRendering();
+    await whole;
+    return { lost: blocks.some((b) => b.lost), samples: blocks.flatMap((b) => [...b.samples]) };
+  }, `/assets/${script}`);
+  expect(heard.lost).toBe(false);
+  expect(heard.samples).toHaveLength(4096);
+  // The mean of both channels; the queue may begin a few frames in.
+  const first = heard.samples[0]!;
+  expect(heard.samples.every((v, i) => v === first + 2 * i)).toBe(true);
 });

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { writeLogFile } from '../src/core/exchange';
 import { bigLog } from '../bench/size/big-log';
-import { addInstrument, message, openDemo, recordCount, typeFigure } from './bench';
+import { addInstrument, message, recordCount, typeFigure } from './bench';
 
 async function download(page: Page, button: string): Promise<{ records: { type: string; cents?: number }[] }> {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()]);
@@ -75,25 +75,6 @@ test('no room on the disk: held and said so; with room again all of it is kept',
   await expect(page.getByRole('button', { name: /String 2, E4, settling, −8.0 cents/ })).toBeVisible();
 });
 
-test('the clock goes back an hour in the middle of a pass: said, and the pass goes on with what is read after it', async ({
-  page,
-}) => {
-  const start = Date.now();
-  await page.clock.install({ time: start });
-  await addInstrument(page, 'Ukulele');
-  await page.keyboard.press('Enter');
-  await typeFigure(page, '-5');
-  await expect(message(page)).toContainText('A4 as found −5.0');
-  await page.clock.setSystemTime(start - 3600000);
-  await expect(page.getByRole('alert').filter({ hasText: 'clock went back by 1 h' })).toBeVisible();
-  await typeFigure(page, '-7');
-  await expect(page.getByRole('button', { name: /String 2, E4, settling, −7.0 cents/ })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'String 3, as found' })).toBeVisible();
-  await page.reload();
-  await expect(page.getByRole('button', { name: /String 2, E4, settling, −7.0 cents/ })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'String 3, as found' })).toBeVisible();
-});
-
 test('stored pieces that cannot be read are set aside; a log that cannot be shown at all is given out as it lies', async ({
   page,
 }) => {
@@ -128,16 +109,6 @@ test('stored pieces that cannot be read are set aside; a log that cannot be show
   await expect(page.getByRole('alert').filter({ hasText: 'stored pieces of this log' })).toBeVisible();
   await page.goto('/bench');
   await expect(page.getByRole('heading', { level: 1, name: 'Ukulele' })).toBeVisible();
-});
-
-test('a demonstration whose new beginning was cut off in the middle opens whole', async ({ page }) => {
-  await openDemo(page);
-  const whole = await recordCount(page, '/demo');
-  const state = { truth: {}, zoneMin: 0, clockMs: 0, setAtMs: 0, resetting: true };
-  await meddle(page, 'slow-anchor-demo', 'simulator', [['state', state]]);
-  await meddle(page, 'slow-anchor-demo', 'records', [], true);
-  await page.reload();
-  await expect(page.getByTestId('record-count')).toHaveText(String(whole));
 });
 
 test('a long file shows how far it is and can be called off; readings of unknown instruments are told', async ({

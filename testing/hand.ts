@@ -46,7 +46,11 @@ export async function turnAsTold(player: Player): Promise<boolean> {
 }
 
 /** Does what is told until this is so. @param done also told what to do besides; true where it did something */
-export async function doAsTold(player: Player, so: () => boolean, besides: () => Promise<boolean> = async () => false): Promise<void> {
+export async function doAsTold(
+  player: Player,
+  so: () => boolean,
+  besides: () => Promise<boolean> = async () => false,
+): Promise<void> {
   for (let i = 0; i < 900; i++) {
     if (so()) return;
     if (!(await besides()) && !(await turnAsTold(player))) await player.pass(120);

@@ -6,6 +6,7 @@ import { App } from '../src/app/App';
 import type { World } from '../src/app/database/database';
 import { writeWav } from '../src/core/exchange';
 import { steppedClock } from '../src/app/world/clock';
+import type { QuestionKind } from '../src/app/workers/messages';
 import type { Means } from '../src/app/world/means';
 import { testMeans } from './means';
 
@@ -26,10 +27,16 @@ window.matchMedia = ((media: string) => ({
 })) as unknown as typeof window.matchMedia;
 configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '') });
 
+/** A noon. */
+const START_MS = Date.UTC(2026, 4, 12, 12);
 /** So much of the sound is made and heard at once, ms. */
 const BLOCK_MS = 40;
-/** What moves is drawn for a hand that looks up so seldom: every 100 ms. */
-const PACE = 2;
+/** What moves is drawn for a hand that looks up so seldom: every 200 ms. */
+const PACE = 4;
+/** What the bench and the plan tell; seen by few of the other views. */
+export const BENCH_ALONE = ['plan', 'choices', 'status'] as const;
+/** A press takes a hand so long. */
+const PRESS_MS = 120;
 /** What is worked out beside is answered after so many turns of the queue. */
 const TURNS = 4;
 
@@ -44,6 +51,8 @@ export interface Player {
   pass(ms: number): Promise<void>;
   /** Time goes by until this is so. */
   until(so: () => boolean, mostMs: number, what: string): Promise<void>;
+  /** Waits for these words to be seen. */
+  sees(id: string, words: RegExp | string, mostMs?: number): Promise<void>;
   says(id: 'instruction' | 'message' | 'live-cents' | (string & {})): string;
   /** The device's clock is set back by so much. */
   setClockBack(ms: number): void;
@@ -51,14 +60,21 @@ export interface Player {
   means(world: World): Means;
 }
 
-export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4, 12, 12)): Promise<Player> {
-  const time = steppedClock(startMs, PACE);
+/**
+ * Opens the app at an address.
+ * @param seed of the simulated voice
+ * @param unseen what the test does not look at: it stays unanswered
+ */
+export async function openApp(path: string, seed = 1, unseen: readonly QuestionKind[] = []): Promise<Player> {
+  sessionStorage.clear();
+  localStorage.clear();
+  const time = steppedClock(START_MS, PACE);
   let backMs = 0;
   const clock = { ...time, nowMs: () => time.nowMs() - backMs };
   const user = userEvent.setup({ delay: null, pointerEventsCheck: 0 });
   const worlds = new Map<World, Means>();
   const means = (world: World): Means => {
-    const known = worlds.get(world) ?? testMeans(world, clock, seed);
+    const known = worlds.get(world) ?? testMeans(world, clock, seed, unseen);
     worlds.set(world, known);
     return known;
   };
@@ -80,6 +96,7 @@ export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4
       </MemoryRouter>,
     );
     await settle();
+    await player.pass(PRESS_MS);
   };
   const player: Player = {
     go: async (to) => open(to),
@@ -89,12 +106,12 @@ export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4
         const plain = key.replace('Shift+', '');
         const named = plain === ' ' ? '[Space]' : `{${plain}}`;
         await user.keyboard(plain === key ? named : `{Shift>}${named}{/Shift}`);
+        await player.pass(PRESS_MS);
       }
-      await settle();
     },
     async click(element) {
       await user.click(element);
-      await settle();
+      await player.pass(PRESS_MS);
     },
     async pass(ms) {
       for (let left = ms; left > 0; left -= BLOCK_MS) {
@@ -105,10 +122,19 @@ export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4
     },
     async until(so, mostMs, what) {
       for (let t = 0; !so(); t += 200) {
-        if (t >= mostMs) throw new Error(`${what}: not within ${mostMs} ms. It says: ${player.says('instruction')} / ${player.says('message')}`);
+        if (t >= mostMs)
+          throw new Error(
+            `${what}: not within ${mostMs} ms. It says: ${player.says('instruction')} / ${player.says('message')}`,
+          );
         await player.pass(200);
       }
     },
+    sees: (id, words, mostMs = 5000) =>
+      player.until(
+        () => (typeof words === 'string' ? player.says(id).includes(words) : words.test(player.says(id))),
+        mostMs,
+        `${id} says ${words}`,
+      ),
     says: (id) => screen.queryByTestId(id)?.textContent ?? '',
     setClockBack(ms) {
       backMs += ms;
@@ -120,8 +146,10 @@ export async function openApp(path: string, seed = 1, startMs = Date.UTC(2026, 4
   return player;
 }
 
-/** Gives a field or a choice another value. */
-export async function choose(player: Player, field: HTMLElement, value: string): Promise<void> {
+/** Gives a field another text, or a choice another one of its options, by value or words. */
+export async function choose(player: Player, field: HTMLElement, wanted: string): Promise<void> {
+  const options = field instanceof HTMLSelectElement ? [...field.options] : [];
+  const value = (options.find((o) => o.value === wanted) ?? options.find((o) => o.text === wanted))?.value ?? wanted;
   act(() => {
     fireEvent.change(field, { target: { value } });
   });
@@ -171,5 +199,10 @@ export async function giveFile(player: Player, label: string, file: File): Promi
 }
 
 /** Sound from a file, as any view takes it. */
-export const playFile = (player: Player, samples: Float32Array, sampleRate: number, name = 'sound.wav'): Promise<void> =>
+export const playFile = (
+  player: Player,
+  samples: Float32Array,
+  sampleRate: number,
+  name = 'sound.wav',
+): Promise<void> =>
   giveFile(player, 'WAV file', new File([Buffer.from(writeWav(samples, sampleRate))], name, { type: 'audio/wav' }));

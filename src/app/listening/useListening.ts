@@ -237,10 +237,13 @@ export function useListening(
     else verdictRef.current(answer, sourceRef.current);
   }, [guide]);
   /** The app sounds itself for so long: nothing is heard meanwhile. */
-  const deafen = useCallback((seconds: number) => {
-    deafUntil.current = clock.elapsedMs() + 1000 * (seconds + RING_ON_S);
-    ear.current?.deafen(seconds + RING_ON_S);
-  }, [clock]);
+  const deafen = useCallback(
+    (seconds: number) => {
+      deafUntil.current = clock.elapsedMs() + 1000 * (seconds + RING_ON_S);
+      ear.current?.deafen(seconds + RING_ON_S);
+    },
+    [clock],
+  );
   const startCheck = useCallback((referenceHz?: number) => {
     setCheck(undefined);
     pendingCheck.current = { referenceHz };

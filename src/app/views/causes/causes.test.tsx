@@ -1,11 +1,11 @@
 import { screen, within } from '@testing-library/react';
 import { follow } from '../../../../testing/hand';
-import { openApp } from '../../../../testing/player';
+import { BENCH_ALONE, openApp } from '../../../../testing/player';
 
 const readSoFar = () => within(screen.getByRole('list', { name: 'What was read' })).getAllByRole('listitem').length;
 
 test('the viola’s D peg is found, treated and proved, by the pedal alone', async () => {
-  const player = await openApp('/demo/causes/viola', 1);
+  const player = await openApp('/demo/causes/viola', 1, BENCH_ALONE);
   expect(player.says('instruction')).toContain('Answer, or Enter');
   await player.press('2');
   // What the log does not tell is asked: a letter answers, the pedal leaves it open.
@@ -31,7 +31,7 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
 });
 
 test('the kantele’s loose pin is found, treated and proved', async () => {
-  const player = await openApp('/demo/causes/kantele', 2);
+  const player = await openApp('/demo/causes/kantele', 2, BENCH_ALONE);
   expect(player.says('instruction')).toContain('Answer, or Enter');
   // Of eleven strings a digit waits a second for another.
   await player.press('5');

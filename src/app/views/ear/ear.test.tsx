@@ -1,9 +1,9 @@
 import { screen, within } from '@testing-library/react';
 import { follow } from '../../../../testing/hand';
-import { openApp } from '../../../../testing/player';
+import { BENCH_ALONE, openApp } from '../../../../testing/player';
 
 test('a whole round by ear on the requinto, by the pedal: judged first, read then, both kept', async () => {
-  const player = await openApp('/demo/ear/requinto', 1);
+  const player = await openApp('/demo/ear/requinto', 1, BENCH_ALONE);
   expect(player.says('instruction')).toContain('Enter begins');
   // The school whose worst string is the best is offered; another is one key away.
   expect(screen.getByRole('button', { name: 'From one string' })).toHaveAttribute('aria-pressed', 'true');
@@ -34,7 +34,7 @@ test('a bowed instrument is offered what it can do, and told what it cannot', as
 });
 
 test('two strings brought to a stop while they ring: beats, and which way, while the tuner is turned', async () => {
-  const player = await openApp('/demo/ear/requinto', 1);
+  const player = await openApp('/demo/ear/requinto', 1, BENCH_ALONE);
   await player.press('PageDown');
   await follow(player, /^Let both ring/);
   // Not shown unless it is asked for; the octave of the two checkpoints.
@@ -52,7 +52,7 @@ test('two strings brought to a stop while they ring: beats, and which way, while
 });
 
 test('the checkpoints are read two strings at a time and put together: who is off, and whether they agree', async () => {
-  const player = await openApp('/demo/ear/requinto', 1);
+  const player = await openApp('/demo/ear/requinto', 1, BENCH_ALONE);
   expect(player.says('instruction')).toContain('Enter begins');
   await player.press('c');
   expect(player.says('instruction')).toMatch(/^Sound A2/);

@@ -1,9 +1,9 @@
 import { screen, within } from '@testing-library/react';
 import { follow } from '../../../../testing/hand';
-import { openApp } from '../../../../testing/player';
+import { BENCH_ALONE, openApp } from '../../../../testing/player';
 
 test('the baritone’s F#3 binds: measured, its slot lubricated, measured again, by keys alone', async () => {
-  const player = await openApp('/demo/friction/baritone', 1);
+  const player = await openApp('/demo/friction/baritone', 1, BENCH_ALONE);
   expect(player.says('instruction')).toBe('Enter: measure B3');
   await player.press('2');
   expect(player.says('instruction')).toBe('Enter: measure F#3');
@@ -28,13 +28,15 @@ test('the baritone’s F#3 binds: measured, its slot lubricated, measured again,
 });
 
 test('tricks are read, not believed: a press in the wings, and bending all strings before the show', async () => {
-  const player = await openApp('/demo/friction/baritone', 2);
+  const player = await openApp('/demo/friction/baritone', 2, BENCH_ALONE);
   await player.press('2');
   expect(player.says('instruction')).toBe('Enter: measure F#3');
   await player.press('u');
   await follow(player, /^Enter: measure/);
   const read = () => within(screen.getByRole('list', { name: 'Tricks as read' })).getAllByRole('listitem');
-  expect(read()[0]).toHaveTextContent(/F#3 raised by a press into the peg box: \+\d+\.\d cents, in the two minutes after −\d/);
+  expect(read()[0]).toHaveTextContent(
+    /F#3 raised by a press into the peg box: \+\d+\.\d cents, in the two minutes after −\d/,
+  );
   await player.press('g');
   expect(player.says('instruction')).toBe('Pluck it open');
   await follow(player, /^Enter: measure/);

@@ -47,7 +47,7 @@ export function AddView() {
     return [
       ...FAMILIES.map(({ code, name }) => ({ key: code, code, name })).sort((a, b) => uses(b.code) - uses(a.code)),
       ...known.map((record) => ({
-        key: record.instrumentId,
+        key: `like/${record.instrumentId}`,
         code: record.family,
         name: `Like ${record.name}`,
         record,

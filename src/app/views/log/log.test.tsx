@@ -3,9 +3,9 @@ import { addInstrument, giveFile, openApp, saved, type Player } from '../../../.
 
 const count = (player: Player) => Number(player.says('record-count'));
 const exported = async (player: Player) =>
-  JSON.parse(
-    await saved(() => player.click(screen.getByRole('button', { name: 'Export everything (JSON)' }))),
-  ) as { records: { id: string }[] };
+  JSON.parse(await saved(() => player.click(screen.getByRole('button', { name: 'Export everything (JSON)' })))) as {
+    records: { id: string }[];
+  };
 const jsonFile = (name: string, text: string) => new File([text], name, { type: 'application/json' });
 
 test('export, import into an empty profile, export again: the same records; importing twice changes nothing', async () => {

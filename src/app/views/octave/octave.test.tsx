@@ -1,6 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { figure } from '../../../../testing/hand';
-import { choose, openApp, type Player } from '../../../../testing/player';
+import { choose, BENCH_ALONE, openApp, type Player } from '../../../../testing/player';
 
 const PLACES = 32;
 const place = (n: number, of = PLACES) => screen.queryByText(`Place ${n} of ${of}`);
@@ -27,7 +27,7 @@ const errors = (): number[] =>
     .map((part) => figure(part.replace(/^\S+ /, '')));
 
 test('the bouzouki’s octaves by keys: the bridge is moved as told, and read again within a cent', async () => {
-  const player = await openApp('/demo/octave/bouzouki', 1);
+  const player = await openApp('/demo/octave/bouzouki', 1, BENCH_ALONE);
   expect(player.says('instruction')).toBe('Read the octaves');
   await player.press('Enter');
   await read(player, 1, PLACES);
@@ -81,7 +81,7 @@ test('months of octaves: one string is worn, one saddle stands short, the rest a
 });
 
 test('an octave pass by the pedal: a place is skipped, stepped back to and read, and the pass outlives a reload', async () => {
-  const player = await openApp('/demo/octave/baritone', 1);
+  const player = await openApp('/demo/octave/baritone', 1, BENCH_ALONE);
   const at = (n: number) => place(n, 24) !== null;
   expect(player.says('instruction')).toContain('saddle');
   await player.press('PageDown');

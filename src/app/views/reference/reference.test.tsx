@@ -1,10 +1,10 @@
 import { screen } from '@testing-library/react';
 import { randomFrom } from '../../../core/simulate';
 import { follow } from '../../../../testing/hand';
-import { choose, openApp, playFile } from '../../../../testing/player';
+import { choose, BENCH_ALONE, openApp, playFile } from '../../../../testing/player';
 
 test('the cabin’s harmonium is measured by the pedal, used from now on, and changes nothing that was read; its octaves tell its stretch', async () => {
-  const player = await openApp('/demo/reference', 1);
+  const player = await openApp('/demo/reference', 1, BENCH_ALONE);
   expect(player.says('instruction')).toBe('Enter: measure the fork');
   await player.press('3');
   await follow(player, /^Enter: use it/);

@@ -102,7 +102,8 @@ test('a show in the wings by the pedal: the last tuning leaves strings above pit
     expect(found.size).toBeGreaterThan(0);
     expect([...found.keys(), ...left.keys()].every((note) => asked.has(note))).toBe(true);
     // What is found where it would be left is left alone, and nothing else is.
-    for (const [note, cents] of found) if (!left.has(note)) expect(Math.abs(cents - asked.get(note)!)).toBeLessThan(NEAR);
+    for (const [note, cents] of found)
+      if (!left.has(note)) expect(Math.abs(cents - asked.get(note)!)).toBeLessThan(NEAR);
     retuned += left.size;
   }
   expect(retuned).toBeGreaterThan(0);

@@ -1,0 +1,30 @@
+import { screen } from '@testing-library/react';
+import { figure } from '../../../../testing/hand';
+import { addInstrument, choose, openApp } from '../../../../testing/player';
+
+test('what if: a half step down, another gauge, another length, other units; kept as the set', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Six-string guitar, steel');
+  await player.click(screen.getByRole('link', { name: 'String set' }));
+  const button = (name: string) => player.click(screen.getByRole('button', { name }));
+  const sum = () => screen.getByText(/pull of the whole set/).parentElement!.querySelector('.figure')!.textContent;
+  const before = figure(sum());
+  await button('−1');
+  expect(figure(sum()) / before).toBeCloseTo(2 ** (-1 / 6), 2);
+  await button('As it is');
+  await choose(player, screen.getByLabelText('Gauge of E4'), '16');
+  expect(screen.getAllByText('0.406 mm (.016 in)')).toHaveLength(2);
+  await button('+2');
+  expect(screen.getByRole('list', { name: 'Warnings' })).toHaveTextContent('pulls');
+  await choose(player, screen.getByLabelText(/First string’s length/), '800');
+  expect(screen.getByRole('list', { name: 'Warnings' })).toHaveTextContent('do not bring it up');
+  await button('As it is');
+  await player.click(screen.getByLabelText('lb'));
+  expect(sum()).toContain('lb');
+  await choose(player, screen.getByLabelText('Gauge of E4'), '.011');
+  await button('Keep it as the set');
+  expect(screen.getAllByRole('status').some((s) => s.textContent!.includes('Kept'))).toBe(true);
+  await player.reload();
+  expect(screen.getByText('0.279 mm (.011 in)')).toBeVisible();
+  expect(sum()).toContain('lb');
+});
