@@ -1,5 +1,7 @@
 /** The walls of the house. Imports run one way: views → parts → core; views → world → workers → database → core; sound → workers. */
 const core = '^src/core/([^/]+)/';
+/** Everybody may take the clock: it knows nobody. */
+const clock = '^src/app/world/clock\\.ts$';
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
@@ -30,7 +32,7 @@ module.exports = {
     {
       name: 'others-by-the-front-door-too',
       severity: 'error',
-      from: { path: '^(src/(app|door|server)|demo)/' },
+      from: { path: '^(src/(app|door|server)|demo|e2e|testing)/' },
       to: { path: core, pathNot: '^src/core/[^/]+/index\\.ts$' },
     },
     {
@@ -43,7 +45,7 @@ module.exports = {
       name: 'parts-are-below-views-and-world',
       severity: 'error',
       from: { path: '^src/app/parts/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|world|sound|workers)/' },
+      to: { path: '^src/app/(views|shell|listening|pass|keys|world|sound|workers)/', pathNot: clock },
     },
     {
       name: 'listening-passes-and-keys-are-below-the-views',
@@ -61,13 +63,20 @@ module.exports = {
       name: 'the-database-knows-records-only',
       severity: 'error',
       from: { path: '^src/app/database/' },
-      to: { path: '^src/app/(?!database/)' },
+      to: { path: '^src/app/(?!database/)', pathNot: clock },
     },
     {
       name: 'sound-goes-to-workers',
       severity: 'error',
       from: { path: '^src/app/sound/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|world)/' },
+      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|world)/', pathNot: clock },
+    },
+    { name: 'the-clock-knows-nobody', severity: 'error', from: { path: clock }, to: {} },
+    {
+      name: 'nobody-needs-a-bench-or-a-test',
+      severity: 'error',
+      from: { path: '^(src|demo)/', pathNot: '\\.test\\.tsx?$' },
+      to: { path: '^(bench|e2e|testing)/' },
     },
     {
       name: 'workers-are-thin-doors-to-the-core',

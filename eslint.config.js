@@ -34,11 +34,31 @@ export default tseslint.config(
     },
   },
   {
+    // Time is read and waited for by one clock: a test, and the demonstration, let it run faster.
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', 'src/app/world/clock.ts', 'src/app/workers/*.worker.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          "MemberExpression[object.name='Date'][property.name='now']",
+          "MemberExpression[object.name='performance'][property.name='now']",
+          'CallExpression[callee.name=/^set(Timeout|Interval)$/]',
+          "CallExpression[callee.object.name='window'][callee.property.name=/^set(Timeout|Interval)$/]",
+          "NewExpression[callee.name='Date'][arguments.length=0]",
+        ].map((selector) => ({ selector, message: 'Take the clock of the world (src/app/world/clock.ts).' })),
+      ],
+    },
+  },
+  {
     files: ['src/app/sound/*.worklet.js'],
     languageOptions: { globals: { AudioWorkletProcessor: 'readonly', registerProcessor: 'readonly' } },
   },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
-    files: ['scripts/**/*.mjs', '*.cjs', '*.js'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'readonly', URL: 'readonly' } },
+    files: ['scripts/**/*.mjs', 'testing/*.cjs', '*.cjs', '*.js'],
+    languageOptions: {
+      globals: { process: 'readonly', console: 'readonly', module: 'readonly', require: 'readonly', URL: 'readonly' },
+    },
   },
 );

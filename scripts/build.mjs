@@ -1,15 +1,10 @@
 /** npm run build: the demonstration's log (only when its makers changed), server and door, the app, the worker that keeps it offline. */
-import { existsSync, statSync } from 'node:fs';
 import { generateSW } from 'workbox-build';
-import { buildForNode, newest } from './node-build.mjs';
+import { makeDemonstration } from './demonstration.mjs';
+import { buildForNode } from './node-build.mjs';
 import { fail, run } from './setup.mjs';
 
-const OUT = 'public/demonstration.json';
-const made = existsSync(OUT) ? statSync(OUT).mtimeMs : 0;
-if (made < Math.max(newest('demo'), newest('src/core'))) {
-  console.log('Making the demonstration with the simulator …');
-  run('npx', ['tsx', 'demo/write.ts']);
-}
+makeDemonstration();
 await buildForNode();
 run('npx', ['vite', 'build', '--logLevel', 'error']);
 

@@ -1,78 +1,92 @@
-/** npm test: types, lint and walls, unit tests, build, browser tests; ends in 'N passed, N failed'. */
-import { spawn, spawnSync } from 'node:child_process';
+/**
+ * npm test: types, lint and walls, build, unit tests, the interface's tests, browser tests; ends in 'N passed, N failed'.
+ * `npm test -- --only unit|app|browser [FILE …]`: one kind alone, or some of its files.
+ */
+import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { chromiumPath, installPackages } from './setup.mjs';
+import { makeDemonstration } from './demonstration.mjs';
+import { chromiumPath, fail, installPackages } from './setup.mjs';
+
+const KINDS = ['unit', 'app', 'browser'];
+const [flag, only, ...files] = process.argv.slice(2);
+if (flag !== undefined && (flag !== '--only' || !KINDS.includes(only)))
+  fail(`npm test -- --only ${KINDS.join('|')} [FILE …]`);
 
 installPackages();
 mkdirSync('.tmp', { recursive: true });
-const CHROMIUM = chromiumPath();
+const browsers = only === undefined || only === 'browser';
+const env = { ...process.env, ...(browsers ? { CHROMIUM: chromiumPath() } : {}) };
 let passed = 0;
 let failed = 0;
+const took = [];
 
-const env = { ...process.env, CHROMIUM };
+/** Runs a command; its words are shown at once, or when it ends where others run beside it. @returns its status */
+const start = (command, args, beside = false) =>
+  new Promise((resolve) => {
+    let words = '';
+    const child = spawn(command, args, { env, stdio: beside ? ['ignore', 'pipe', 'pipe'] : 'inherit' });
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => (words += data));
+    child.on('error', (error) => fail(`${command} could not be started: ${error.message}`));
+    child.on('close', (status) => resolve({ status, words }));
+  });
 
-function tally(name, status, counts) {
+/** One stage. @param count what its report tells; without one it counts as a single test */
+async function stage(name, command, args, { beside = false, report, count } = {}) {
+  if (!beside) console.log(`\n== ${name}`);
+  const began = Date.now();
+  const { status, words } = await start(command, args, beside);
+  if (beside) console.log(`\n== ${name}\n${words}`);
+  took.push(`${name} ${Math.round((Date.now() - began) / 1000)} s`);
+  let counts = { passed: status === 0 ? 1 : 0, failed: 0 };
+  if (report) {
+    try {
+      counts = count(JSON.parse(readFileSync(report, 'utf8')));
+    } catch {
+      counts = { passed: 0, failed: 1 };
+    }
+    rmSync(report, { force: true });
+  }
   passed += counts.passed;
   failed += counts.failed;
   if (status !== 0 && counts.failed === 0) failed++;
   if (status !== 0) console.log(`FAILED: ${name}`);
+  return status === 0;
 }
 
-function step(name, command, args, count) {
-  console.log(`\n== ${name}`);
-  const { status } = spawnSync(command, args, { stdio: 'inherit', env });
-  tally(name, status, count());
-}
-
-/** Steps that do not wait for one another, side by side; each one's words are printed when it ends. */
-const together = (steps) =>
-  Promise.all(
-    steps.map(
-      ([name, script]) =>
-        new Promise((resolve) => {
-          let words = '';
-          const child = spawn('npm', ['run', '-s', script], { env });
-          for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (words += data));
-          child.on('close', (status) => {
-            console.log(`\n== ${name}\n${words}`);
-            tally(name, status, { passed: status === 0 ? 1 : 0, failed: 0 });
-            resolve(status === 0);
-          });
-        }),
-    ),
-  );
-
-const report = (file, read) => () => {
-  try {
-    return read(JSON.parse(readFileSync(file, 'utf8')));
-  } catch {
-    return { passed: 0, failed: 1 };
-  } finally {
-    rmSync(file, { force: true });
-  }
-};
-
-const [, , built] = await together([
-  ['types', 'types'],
-  ['lint, format and walls', 'lint'],
-  ['build', 'build'],
-]);
-step(
-  'unit tests',
-  'npx',
-  ['jest', '--maxWorkers=100%', '--json', '--outputFile=.tmp/jest.json'],
-  report('.tmp/jest.json', (r) => ({
-    passed: r.numPassedTests,
-    failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
-  })),
-);
-if (built) {
-  step(
-    'browser tests',
+const npm = (script, beside) => stage(script, 'npm', ['run', '-s', script], { beside });
+const jest = (name, projects) =>
+  stage(
+    name,
     'npx',
-    ['playwright', 'test'],
-    report('.tmp/playwright.json', (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected })),
+    [
+      'jest',
+      '--maxWorkers=100%',
+      '--json',
+      '--outputFile=.tmp/jest.json',
+      '--selectProjects',
+      ...projects,
+      ...(files.length ? ['--', ...files] : []),
+    ],
+    {
+      report: '.tmp/jest.json',
+      count: (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites }),
+    },
   );
+const browser = () =>
+  stage('browser tests', 'npx', ['playwright', 'test', ...files], {
+    report: '.tmp/playwright.json',
+    count: (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected + (r.errors?.length ?? 0) }),
+  });
+
+if (only === undefined) {
+  const [, , built] = await Promise.all([npm('types', true), npm('lint', true), npm('build', true)]);
+  await jest('unit tests and the interface without a browser', ['core', 'app']);
+  if (built) await browser();
+} else if (only === 'browser') {
+  if (await npm('build')) await browser();
+} else {
+  makeDemonstration();
+  await jest(only === 'unit' ? 'unit tests' : 'the interface without a browser', [only === 'unit' ? 'core' : 'app']);
 }
-console.log(`\n${passed} passed, ${failed} failed`);
+console.log(`\n${took.join(', ')}\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

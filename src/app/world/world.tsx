@@ -201,7 +201,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
     const d = demoState.current;
     return d ? d.clockMs + clock.elapsedMs() - d.setAtMs : clock.nowMs();
   }, [clock]);
-  const zoneMin = demoState.current?.zoneMin ?? -new Date().getTimezoneOffset();
+  const zoneMin = demoState.current?.zoneMin ?? -new Date(clock.nowMs()).getTimezoneOffset();
 
   const append = useCallback(
     async (drafts: Draft[]) => {

@@ -170,20 +170,12 @@ test('asked again without a new reading, the next check does not move; it become
   expect(asked[3]!.byNow!.sigmaCents).toBeGreaterThan(asked[0]!.byNow!.sigmaCents);
 });
 
-test('a record with any one field gone or of another kind is refused with the field’s name, never thrown', () => {
-  const samples: LogRecord[] = [instrument, reading(0, 3, -4, true)];
-  for (const sample of samples)
-    for (const key of Object.keys(sample)) {
-      const without = Object.fromEntries(Object.entries(sample).filter(([name]) => name !== key));
-      for (const bad of [without, { ...sample, [key]: { nested: true } }]) {
-        const checked = checkRecord(bad);
-        expect(checked.ok).toBe(false);
-        expect(!checked.ok && checked.message.length).toBeGreaterThan(5);
-      }
-    }
+test('whatever is given for a record, it is none unless it names a type, an id and a moment', () => {
   fc.assert(
     fc.property(fc.jsonValue(), (value) => {
-      expect(typeof checkRecord(value).ok).toBe('boolean');
+      const checked = checkRecord(value);
+      expect(checked.ok).toBe(false);
+      expect(!checked.ok && checked.message.length).toBeGreaterThan(5);
     }),
   );
 });

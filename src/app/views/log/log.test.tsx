@@ -1,4 +1,5 @@
 import { screen } from '@testing-library/react';
+import { ALL_SAMPLES } from '../../../../testing/samples';
 import { addInstrument, giveFile, openApp, saved, type Player } from '../../../../testing/player';
 
 const count = (player: Player) => Number(player.says('record-count'));
@@ -52,4 +53,16 @@ test('a faulty file is refused whole, with the place of its first fault', async 
   expect(player.says('log-message')).toContain('broken.json: The file is no JSON');
   await player.reload();
   expect(count(player)).toBe(before);
+});
+
+test('a record of every type says itself in a line, without a hole', async () => {
+  const player = await openApp('/bench');
+  await player.means('own').openStore('own').append(ALL_SAMPLES);
+  await player.go('/log');
+  expect(count(player)).toBe(ALL_SAMPLES.length);
+  const lines = screen.getAllByRole('listitem').map((i) => i.textContent!);
+  expect(lines.length).toBeGreaterThanOrEqual(ALL_SAMPLES.length);
+  for (const line of lines) expect(line).not.toMatch(/undefined|NaN|null|\[object/);
+  expect(lines.some((l) => l.includes('Sample, E4: as-left +1.2 ±0.3 cents (microphone, from below)'))).toBe(true);
+  expect(lines.some((l) => l.includes('Sample: tuned as Down a half step (D#4 G#3)'))).toBe(true);
 });

@@ -35,7 +35,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
     local(show?.curtainMs ?? Math.ceil((nowMs() + OFFERED_MS) / HALF_HOUR_MS) * HALF_HOUR_MS),
   );
   const [minutes, setMinutes] = useState(String(show?.minutes ?? 90));
-  const [interval, setInterval] = useState(show?.intervalMin ? String(show.intervalMin) : '');
+  const [interval, setIntervalAt] = useState(show?.intervalMin ? String(show.intervalMin) : '');
   const [tolerance, setTolerance] = useState(String(show?.toleranceCents ?? 3));
   const [there, setThere] = useState(typeof show?.thereC === 'number' ? String(show.thereC) : '');
   const [school, setSchool] = useState(show?.school ?? READY_SCHOOLS[0]);
@@ -131,7 +131,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
               inputMode="decimal"
               className={`${field} w-16`}
               value={interval}
-              onChange={(e) => setInterval(e.target.value)}
+              onChange={(e) => setIntervalAt(e.target.value)}
             />
           </label>
         </div>

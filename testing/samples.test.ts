@@ -1,0 +1,42 @@
+import 'fake-indexeddb/auto';
+import { openStore } from '../src/app/database/database';
+import { readLogFile, writeLogFile } from '../src/core/exchange';
+import { checkRecord, indexOf, migrate, type LogRecord } from '../src/core/records';
+import { ALL_SAMPLES } from './samples';
+
+const byType = ALL_SAMPLES.map((r): [string, LogRecord] => [r.type, r]);
+
+test.each(byType)('%s: a valid one is taken, and stays what it is when it is read from an older store', (_, record) => {
+  expect(checkRecord(record)).toEqual({ ok: true, record });
+  expect(migrate(structuredClone(record))).toEqual(record);
+});
+
+test.each(byType)('%s: with a field of another kind it is refused, in words, never thrown', (_, record) => {
+  for (const key of Object.keys(record)) {
+    const checked = checkRecord({ ...record, [key]: { nested: true } });
+    expect(`${key} ${checked.ok}`).toBe(`${key} false`);
+    expect(!checked.ok && checked.message.length).toBeGreaterThan(5);
+  }
+});
+
+test('all of them go out in a file and come in again the same', () => {
+  const read = readLogFile(writeLogFile(ALL_SAMPLES, 1));
+  expect(read).toMatchObject({ ok: true, records: ALL_SAMPLES });
+});
+
+test('all of them are kept by the store of a browser, and found again', async () => {
+  const store = openStore('own');
+  await store.append(ALL_SAMPLES);
+  store.close();
+  const again = openStore('own');
+  expect(await again.all()).toEqual({ records: ALL_SAMPLES, damaged: [] });
+  again.close();
+});
+
+test('all of them are understood by the index: none is set aside, and the bench knows the string taken off', () => {
+  const { index, aside } = indexOf(ALL_SAMPLES);
+  expect(aside).toEqual([]);
+  const [life] = index.bench().instruments;
+  expect(life?.strings.map((s) => s.readings.length)).toEqual([0, 0]);
+  expect(index.bench()).toMatchObject({ room: { tempC: 19.5 }, reference: { a4Hz: 441.3 } });
+});
