@@ -30,7 +30,7 @@ configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '
 /** A noon. */
 const START_MS = Date.UTC(2026, 4, 12, 12);
 /** So much of the sound is made and heard at once, ms. */
-const BLOCK_MS = 40;
+const BLOCK_MS = 80;
 /** What moves is drawn for a hand that looks up so seldom: every 200 ms. */
 const PACE = 4;
 /** What the bench and the plan tell; seen by few of the other views. */
@@ -38,7 +38,7 @@ export const BENCH_ALONE = ['plan', 'choices', 'status'] as const;
 /** A press takes a hand so long. */
 const PRESS_MS = 120;
 /** What is worked out beside is answered after so many turns of the queue. */
-const TURNS = 4;
+const TURNS = 2;
 
 /** A player at the app, without a browser: hands, eyes and the time that passes. */
 export interface Player {

@@ -1,3 +1,4 @@
+import { median } from 'simple-statistics';
 import { cents, ratioOfCents } from '../music';
 import type { Heard, Reading, RefusalReason, SectionHeard, StringPlace, TrackPoint } from '../pitch';
 import { arrivalOf, figureOf, goesOn, riseOf, wayFrom, type Arrival, type Figure, type Way } from './hand';
@@ -86,6 +87,11 @@ const STANDS_S = 2.8;
 const SOUNDS_S = 0.4;
 /** No note rises by itself so far, cents. */
 const RISEN_CENTS = 20;
+/** A pluck's first moments are rough in the trace, s. */
+const ROUGH_S = 0.2;
+/** The trace of a string that stands still differs between its halves by less than this; from its readings by less than that, cents (house estimates). */
+const STOOD_CENTS = 1;
+const MOST_BIAS = 4;
 /** The trail that is looked back on, s. */
 const TRAIL_S = 1.5;
 
@@ -119,7 +125,8 @@ export function createGuide(): Guide {
   let spent = -1;
   let newest = -1;
   let asked: { reading: Reading; message: string } | undefined;
-  let pressed = false;
+  /** Where it was said to stand, out of tolerance: Enter once more keeps it there. */
+  let told: { note: number; cents: number } | undefined;
   let toldS = -Infinity;
   /** What the trace shows more than the readings say, cents. */
   let bias = 0;
@@ -136,7 +143,7 @@ export function createGuide(): Guide {
     asked = undefined;
     spent = newest;
     acted = true;
-    pressed = false;
+    told = undefined;
     homeHz = reading.frequencyHz;
     const learned = turning?.learned();
     const arrival = step.purpose === 'left' ? arrivalOf(way) : undefined;
@@ -228,7 +235,7 @@ export function createGuide(): Guide {
     const at = reading.cents - fall;
     // Late in a note, before its own fall is known, a string may sound lower than it stands.
     const sigma = Math.hypot(reading.sigmaCents, late ? (ownFall === undefined ? LATE_SIGMA : 0.3 * fall) : 0);
-    if (s.part === 'asked') return [decideAsked(reading)];
+    if (s.part === 'asked') return [decideAsked(s, reading)];
     if (moved || s.part === 'provisional') return [];
     homeHz = reading.frequencyHz;
     if (s.toS - movedS < (s.over ? SHORT_NOTE_S : HAND_OFF_S)) return [];
@@ -251,10 +258,17 @@ export function createGuide(): Guide {
     return [loud ? tooLoud() : refuse('uncertain', UNSETTLED)];
   };
 
-  /** The player's word decides: in tolerance at the first press, out of it at the second. */
-  const decideAsked = (reading: Reading): Verdict => {
-    if (Math.abs(reading.cents) <= now!.toleranceCents || pressed) return keep(reading);
-    pressed = true;
+  /** The player's word decides: in tolerance at the first press, out of it when it was told where it stands, and stands there still. */
+  const decideAsked = (s: SectionHeard, reading: Reading): Verdict => {
+    const shownNow = figure && s.toS - figure.tS < SOUNDS_S ? figure : undefined;
+    const apart = shownNow ? Math.abs(reading.cents - shownNow.cents) : 0;
+    // What was read is not where it stands now: a hand has turned it meanwhile.
+    if (shownNow && apart > AGREE_CENTS + 2 * (shownNow.spread + reading.sigmaCents))
+      return refuse('unsteady', `It moved while it was read: hold still, or pluck ${now!.named.name} again.`);
+    if (Math.abs(reading.cents) <= now!.toleranceCents) return keep(reading);
+    const still = Math.abs(reading.cents - (told?.cents ?? Infinity)) < MOVED_CENTS + 2 * reading.sigmaCents;
+    if (told?.note === newest && still) return keep(reading);
+    told = { note: newest, cents: reading.cents };
     return refuse('off', `It stands at ${signed(reading.cents)}. Enter once more keeps it as it is.`);
   };
 
@@ -275,13 +289,19 @@ export function createGuide(): Guide {
       const loud = now.step.purpose === 'left' && outcome.reason === 'no-pitch' && roomDb() > LOUD_ROOM_DB;
       return [loud ? tooLoud() : refuse(outcome.reason, outcome.message)];
     }
-    const inside = points.filter((p) => p.cents !== null && p.tS > s.fromS + 0.2 && p.tS < s.toS);
-    if (inside.length > 8 && Math.abs(outcome.driftCents) < MOVED_CENTS) {
-      const sorted = inside.map((p) => p.cents!).sort((a, b) => a - b);
-      const shown = s.part === 'running' ? outcome.cents - (ownFall ?? 0) : outcome.cents;
-      const shift = sorted[sorted.length >> 1]! - bias - shown;
-      // A trace that shows something else altogether is no bias.
-      if (Math.abs(shift) < 8) bias += 0.5 * shift;
+    // Only a string that stood still while it was read tells how the trace differs from a reading.
+    const inside = points.flatMap((p) =>
+      p.cents !== null && p.tS > s.fromS + ROUGH_S && p.tS < s.toS ? [p.cents] : [],
+    );
+    const half = inside.length >> 1;
+    const stood =
+      inside.length > 8 &&
+      movedS <= s.fromS + ROUGH_S &&
+      Math.abs(median(inside.slice(0, half)) - median(inside.slice(half))) < STOOD_CENTS;
+    if (stood && Math.abs(outcome.driftCents) < MOVED_CENTS) {
+      const read = s.part === 'running' ? outcome.cents - (ownFall ?? 0) : outcome.cents;
+      const shift = median(inside) - bias - read;
+      if (Math.abs(bias + 0.5 * shift) < MOST_BIAS) bias += 0.5 * shift;
     }
     return now.step.purpose === 'found' ? foundRule(s, outcome) : leftRule(s, outcome);
   };
@@ -333,7 +353,8 @@ export function createGuide(): Guide {
       if (!next || same) return;
       acted = true;
       asked = undefined;
-      pressed = risen = false;
+      told = undefined;
+      risen = false;
       lastWhole = lastRunning = ownFall = undefined;
       figures = [];
       running = undefined;

@@ -239,6 +239,51 @@ describe('as left', () => {
     expect(kinds(hear(g, section(1, 0, reading(-22), 'asked')))).toEqual(['keep']);
   });
 
+  test('told where it stands, and turned since: the next Enter tells anew, it does not keep it', () => {
+    const g = guideFor('left');
+    hear(g, onset(1, 0));
+    expect(kinds(hear(g, section(1, 0, reading(-22), 'asked')))).toEqual(['off']);
+    // Brought up and plucked again: another note, elsewhere.
+    hear(g, onset(2, 4));
+    expect(kinds(hear(g, section(2, 4, reading(-6.5), 'asked')))).toEqual(['off']);
+    expect(kinds(hear(g, section(2, 4, reading(-6.2), 'asked')))).toEqual(['keep']);
+  });
+
+  test('a note that was turned while it was read does not teach how the trace differs from readings', () => {
+    const g = guideFor('left');
+    hear(
+      g,
+      onset(1, 0),
+      trace(0.1, 1.4, (s) => (s < 0.75 ? -6 : -4)),
+      section(1, 0, reading(-6.4, { driftCents: 0.4 })),
+    );
+    hear(
+      g,
+      trace(1.4, 2, () => -4),
+    );
+    expect(g.view(2, true).figure?.cents).toBeCloseTo(-4, 1);
+  });
+
+  test('what was read while a hand turned is not kept: the trace shows it elsewhere by now', () => {
+    const g = guideFor('left');
+    hear(
+      g,
+      onset(1, 0),
+      trace(0.3, 2, (s) => (s < 1.2 ? -8 : -0.7)),
+    );
+    const [verdict] = hear(g, section(1, 0, reading(-6.5, { sigmaCents: 0.6, driftCents: 5 }), 'asked', 2));
+    expect(verdict).toMatchObject({ kind: 'refuse', reason: 'unsteady' });
+    expect(
+      kinds(
+        hear(
+          g,
+          trace(2, 3, () => -0.7),
+          section(1, 2, reading(-0.8), 'asked', 3),
+        ),
+      ),
+    ).toEqual(['keep']);
+  });
+
   test('how it arrived: from where it was found, by the trace, and past the target', () => {
     const arrival = (found: number, ...traces: Heard[][]) => {
       const g = guideFor('left', { foundCents: found });

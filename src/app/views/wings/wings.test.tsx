@@ -28,8 +28,9 @@ async function visit(player: Player): Promise<{ found: Map<string, number>; left
   return { found, left };
 }
 
-/** A string this far from its lead is left alone, cents, as it is shown. */
+/** A string this far from its lead is left alone; one that is brought there is kept so near to it; cents, as they are shown. */
 const NEAR = 1.15;
+const LEFT_WITHIN = 2.25;
 
 /** The strings that are asked for, and how far above pitch each is to be left. */
 const asks = (player: Player) =>
@@ -73,7 +74,10 @@ test('a show in the wings by the pedal: the last tuning leaves strings above pit
   const { found, left: tuned } = await visit(player);
   expect(tuning.size).toBe(6);
   // Each stands where it is to be left: brought there, or found there.
-  for (const [note, lead] of tuning) expect(Math.abs((tuned.get(note) ?? found.get(note)!) - lead)).toBeLessThan(NEAR);
+  for (const [note, lead] of tuning) {
+    const left = tuned.get(note);
+    expect(Math.abs((left ?? found.get(note)!) - lead)).toBeLessThan(left === undefined ? NEAR : LEFT_WITHIN);
+  }
   expect(tuned.size).toBeGreaterThan(3);
 
   // On the bench it stands above pitch on purpose.
