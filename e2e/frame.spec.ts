@@ -11,9 +11,9 @@ test('a newer version is told and waits; it is installable; the screen stays awa
   request,
 }) => {
   // A build of its own, served beside: nobody else meets the newer version.
-  cpSync('dist', '.tmp/newer/dist', { recursive: true });
-  cpSync('dist-node', '.tmp/newer/dist-node', { recursive: true });
-  const server = spawn(process.execPath, ['.tmp/newer/dist-node/server/main.js'], {
+  const newer = test.info().outputPath('newer');
+  for (const built of ['dist', 'dist-node']) cpSync(built, `${newer}/${built}`, { recursive: true });
+  const server = spawn(process.execPath, [`${newer}/dist-node/server/main.js`], {
     env: { ...process.env, PORT: String(OWN_PORT) },
   });
   try {
@@ -26,7 +26,7 @@ test('a newer version is told and waits; it is installable; the screen stays awa
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
     await page.keyboard.press(' ');
     await expect.poll(() => page.evaluate('window.awake')).toBe(1);
-    appendFileSync('.tmp/newer/dist/sw.js', '\n// newer\n');
+    appendFileSync(`${newer}/dist/sw.js`, '\n// newer\n');
     await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
     const told = page.getByText('A new version lies ready');
     await expect(told).toContainText('reload when you have done');

@@ -1,13 +1,21 @@
 import { screen, within } from '@testing-library/react';
 import { addNoise, pluck, randomFrom } from '../../../core/simulate';
 import { doAsTold, figure, shownCents } from '../../../../testing/hand';
-import { addInstrument, choose, giveFile, openApp, playFile, typeFigure } from '../../../../testing/player';
+import {
+  addInstrument,
+  BENCH_ALONE,
+  choose,
+  giveFile,
+  openApp,
+  playFile,
+  typeFigure,
+} from '../../../../testing/player';
 
 const panel = () => screen.getByRole('complementary', { name: 'What to do now' });
 const heading = () => within(panel()).getByRole('heading').textContent;
 
 test('Z takes the last reading back, digits choose, Page Up goes back, and a pass is resumed after a reload', async () => {
-  const player = await openApp('/demo/bench', 1);
+  const player = await openApp('/demo/bench', 1, BENCH_ALONE);
   await player.press('Enter', 'p');
   await player.sees('message', /A4 as found/, 6000);
   await player.sees('instruction', 'Pluck E4');
@@ -96,7 +104,7 @@ test('the clock is moved to the curtain, and starting over brings the first benc
 });
 
 test('told up and turned down, it says so at once, and remembers which way this tuner goes', async () => {
-  const player = await openApp('/demo/bench', 1);
+  const player = await openApp('/demo/bench', 1, BENCH_ALONE);
   await player.press('3', ' ', 'p');
   await player.sees('message', /C4 as found/, 6000);
   // Chosen once more, what was found low is brought up.
