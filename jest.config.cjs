@@ -19,6 +19,8 @@ const common = {
 };
 
 module.exports = {
+  // A busy machine is slow: no test is ended by the time it takes.
+  testTimeout: 300_000,
   projects: [
     {
       ...common,

@@ -5,7 +5,7 @@ import { createListening } from '../src/app/workers/listening';
 import type { QuestionKind } from '../src/app/workers/messages';
 import { startSettling, type Correspondent, type Settling } from '../src/app/workers/settling';
 import type { Clock } from '../src/app/world/clock';
-import type { DemonstrationFile, Means } from '../src/app/world/means';
+import { numbersFrom, type DemonstrationFile, type Means } from '../src/app/world/means';
 import { memoryStore } from './memory-store';
 
 /** What answers a worker's messages, in this thread. */
@@ -58,7 +58,7 @@ export function testMeans(world: World, clock: Clock, seed: number, unseen: read
   const shelf = new Map<string, unknown>();
   return {
     clock,
-    seed,
+    nextSeed: numbersFrom(seed),
     openStore: () => store,
     settling: without(
       unseen,

@@ -158,7 +158,7 @@ export function useListening(
       points.current = [];
       sourceRef.current = source;
       if (source === 'simulated') {
-        simulated.current = openSimulated(means, nowMs, means.seed);
+        simulated.current = openSimulated(means, nowMs, means.nextSeed());
         ear.current?.listen(simulated.current.source);
         setListening('simulated');
         return;

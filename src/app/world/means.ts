@@ -28,8 +28,8 @@ export interface DemoShelf {
 /** What a world is made of that is not the same everywhere: a browser has its own, a test gives others. */
 export interface Means {
   clock: Clock;
-  /** What the simulated voice draws from. */
-  seed: number;
+  /** What the simulated voice draws from: another one each time it is opened. */
+  nextSeed: () => number;
   openStore: (world: World) => RecordStore;
   settling: Settling;
   startListener: () => Listener;
@@ -45,13 +45,19 @@ async function fetchDemonstration(): Promise<DemonstrationFile> {
   return (await response.json()) as DemonstrationFile;
 }
 
+/** One number after another, from this one on. */
+export function numbersFrom(seed: number): () => number {
+  let next = seed;
+  return () => next++;
+}
+
 const means = new Map<World, Means>();
 
 /** The browser's, one for each world as long as the page lives. */
 export function browserMeans(world: World): Means {
   const known = means.get(world) ?? {
     clock: world === 'demo' ? demoClock() : realClock,
-    seed: seedOfTab(),
+    nextSeed: numbersFrom(seedOfTab()),
     openStore,
     settling: startSettling(
       world,
