@@ -1,38 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readdirSync } from 'node:fs';
-import { addNoise, pluck, randomFrom } from '../src/core/simulate';
+import { RATE, recording } from '../testing/recording';
 import { addInstrument, figure, instruction, message, panel, typeFigure, withMicrophone } from './bench';
-
-const RATE = 48000;
-const SPEC = {
-  inharmonicity: 6e-5,
-  pluckAt: 0.15,
-  rolloff: 1.1,
-  decayS: 2.5,
-  damping: 0.1,
-  secondShare: 0.15,
-  secondCents: 0.1,
-  secondLonger: 2,
-  glideCents: 2,
-  level: 0.4,
-  attack: 0.1,
-};
-const E4 = 440 * Math.pow(2, -5 / 12);
-
-/** One string plucked at the given seconds, standing centsAt(s) from its target all the while. */
-function recording(seconds: number, plucksS: number[], centsAt: (s: number) => number): Float32Array {
-  const random = randomFrom(31);
-  const out = new Float32Array(seconds * RATE);
-  plucksS.forEach((fromS, i) => {
-    const voice = pluck({ ...SPEC, frequencyHz: E4 }, RATE, random);
-    const to = Math.round((plucksS[i + 1] ?? seconds) * RATE);
-    for (let at = Math.round(fromS * RATE); at < to; at += 240) {
-      voice.render(out, at, Math.min(to, at + 240), Math.pow(2, centsAt(at / RATE) / 1200));
-    }
-  });
-  addNoise(out, 0.0003, random);
-  return out;
-}
 
 test('the microphone’s reading keeps itself within a cent of the truth, and a reload keeps it', () =>
   // 4.3 cents flat; one pluck every three seconds.

@@ -1,5 +1,6 @@
 import { screen, within } from '@testing-library/react';
 import { addNoise, pluck, randomFrom } from '../../../core/simulate';
+import { hz, PLUCK, RATE, recording } from '../../../../testing/recording';
 import { doAsTold, figure, shownCents } from '../../../../testing/hand';
 import {
   addInstrument,
@@ -139,42 +140,12 @@ test('the first screen: pluck, an hour, pluck, bring it up, a forecast, within a
   expect((player.means('own').clock.elapsedMs() - began) / 1000).toBeLessThan(60);
 });
 
-const RATE = 48000;
-const SPEC = {
-  inharmonicity: 6e-5,
-  pluckAt: 0.15,
-  rolloff: 1.1,
-  decayS: 2.5,
-  damping: 0.1,
-  secondShare: 0.15,
-  secondCents: 0.1,
-  secondLonger: 2,
-  glideCents: 2,
-  level: 0.4,
-  attack: 0.1,
-};
-const hz = (midi: number, cents = 0) => 440 * 2 ** ((midi - 69) / 12 + cents / 1200);
-
-/** One string plucked at the given seconds, standing centsAt(s) from its target all the while. */
-function recording(seconds: number, plucksS: number[], centsAt: (s: number) => number): Float32Array {
-  const random = randomFrom(31);
-  const out = new Float32Array(seconds * RATE);
-  plucksS.forEach((fromS, i) => {
-    const voice = pluck({ ...SPEC, frequencyHz: hz(64) }, RATE, random);
-    const to = Math.round((plucksS[i + 1] ?? seconds) * RATE);
-    for (let at = Math.round(fromS * RATE); at < to; at += 240)
-      voice.render(out, at, Math.min(to, at + 240), Math.pow(2, centsAt(at / RATE) / 1200));
-  });
-  addNoise(out, 0.0003, random);
-  return out;
-}
-
 test('a session in a noisy room: a knock is nothing, a wrong string is asked about by its name, the right one is kept', async () => {
   // E4, a knock, D3 while B3 is asked for, B3.
   const random = randomFrom(8);
   const out = new Float32Array(16 * RATE);
   const string = (fromS: number, midi: number, cents: number) =>
-    pluck({ ...SPEC, decayS: 1.2, frequencyHz: hz(midi, cents) }, RATE, random).render(
+    pluck({ ...PLUCK, decayS: 1.2, frequencyHz: hz(midi, cents) }, RATE, random).render(
       out,
       fromS * RATE,
       Math.min(out.length, (fromS + 2) * RATE),
