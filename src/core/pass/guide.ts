@@ -5,7 +5,7 @@ import { arrivalOf, figureOf, goesOn, riseOf, wayFrom, type Arrival, type Figure
 import { atEdge, calmFigure, createSayer, sentenceFor } from './sentence';
 import type { PassStep } from './steps';
 import { createTurning, type TunerAdvice, type TunerKnown, type TunerLearned, type Turning } from './turning';
-import { whichString, type NamedPlace } from './which';
+import { whichString, type NamedPlace, type Which } from './which';
 
 /** The step in hand, with what is known of the strings. */
 export interface GuidedStep {
@@ -83,6 +83,8 @@ const LOUD_ROOM_DB = -50;
 const AGREE_CENTS = 0.8;
 /** The last instruction stands so long after the string was last heard, s. */
 const STANDS_S = 2.8;
+/** A string that was just fitted is known again when so many figures in a row went on from one another. */
+const FOLLOWED_POINTS = 20;
 /** What was heard this long ago still sounds, s. */
 const SOUNDS_S = 0.4;
 /** No note rises by itself so far, cents. */
@@ -132,6 +134,10 @@ export function createGuide(): Guide {
   let bias = 0;
   let figure: Figure | undefined;
   let shown: Figure | undefined;
+  /** What sounds is not surely the string in hand: no instruction to turn is given on it. */
+  let stray: { which: Exclude<Which, { is: 'named' }>; tS: number } | undefined;
+  /** Figures in a row at the place of a string that was just fitted, of which nobody knew where it hangs. */
+  let followed = 0;
   let acted = true;
   let sayer = createSayer();
   let turning: Turning | undefined;
@@ -165,18 +171,25 @@ export function createGuide(): Guide {
   };
   const roomDb = (): number => points[points.length - 1]?.floorDb ?? -Infinity;
 
+  const whichAt = (frequencyHz: number): Which => {
+    const { step, named, others, insist } = now!;
+    if (insist) return { is: 'named' };
+    const known = followed > FOLLOWED_POINTS ? { ...named, fresh: false } : named;
+    return whichString(frequencyHz, known, others, homeHz, step.purpose === 'left');
+  };
+  const hearing = (other: StringPlace) => `You are hearing ${other.name}: pluck ${now!.named.name}`;
+
   /** The named string, or a verdict that says why not. */
   const placed = (reading: Reading, note: number): Verdict | undefined => {
-    const { step, named, others, insist } = now!;
-    if (insist) return undefined;
-    const which = whichString(reading.frequencyHz, named, others, homeHz, step.purpose === 'left');
+    const { step, named } = now!;
+    const which = whichAt(reading.frequencyHz);
     if (which.is === 'named') return undefined;
     const other = which.is === 'other' ? which.other : undefined;
     const isNew = spent !== note;
     spent = note;
     acted = true;
-    if (step.purpose === 'left')
-      return refuse('other-string', `You are hearing ${other!.name}: pluck ${named.name}.`, other!.id);
+    if (step.purpose === 'left' && other && !named.fresh)
+      return refuse('other-string', `${hearing(other)}.`, other.id);
     const off = cents(reading.frequencyHz, named.lastHz ?? named.targetHz);
     const message = question(named.name, off, other?.name);
     if (isNew) asked = { reading, message };
@@ -312,6 +325,11 @@ export function createGuide(): Guide {
     points = points.filter((p) => end - p.tS < TRAIL_S);
     const seen = figureOf(points, onsetS);
     figure = seen && { ...seen, cents: seen.cents - bias };
+    if (figure && now?.step.purpose === 'left') {
+      const which = whichAt(now.named.targetHz * ratioOfCents(figure.cents));
+      stray = which.is === 'named' ? undefined : { which, tS: end };
+      if (stray) figure = undefined;
+    }
     if (riseOf(points) > RISEN_CENTS) risen = true;
     else if (figure && figure.cents < RISEN_CENTS) risen = false;
     if (!figure || !now) return;
@@ -333,9 +351,28 @@ export function createGuide(): Guide {
       movedS = end;
       acted = true;
     }
-    const hz = now.named.targetHz * ratioOfCents(figure.cents);
     // A slack string on its way up takes its home along.
-    if (spent !== newest && Math.abs(cents(hz, homeHz)) < 100) homeHz = hz;
+    if (spent === newest) return;
+    const hz = now.named.targetHz * ratioOfCents(figure.cents);
+    followed = Math.abs(cents(hz, homeHz)) < 100 ? followed + 1 : 0;
+    homeHz = hz;
+  };
+
+  /** The player says that what was asked about is the string in hand. */
+  const agree = ({ reading }: NonNullable<typeof asked>): Verdict => {
+    const { step, named } = now!;
+    if (step.purpose === 'found') return keep(reading);
+    homeHz = reading.frequencyHz;
+    followed = FOLLOWED_POINTS + 1;
+    asked = stray = undefined;
+    acted = true;
+    return refuse('off', `Then ${named.name} stands at ${signed(reading.cents)}. Pluck it again.`);
+  };
+  /** What is said of a sound that is not surely the string in hand. */
+  const strayWords = (nowS: number): string | undefined => {
+    if (!stray || nowS - stray.tS > STANDS_S) return undefined;
+    if (stray.which.is === 'other' && !now!.named.fresh) return hearing(stray.which.other);
+    return sounds() ? 'Let it ring' : undefined;
   };
 
   return {
@@ -357,7 +394,8 @@ export function createGuide(): Guide {
       risen = false;
       lastWhole = lastRunning = ownFall = undefined;
       figures = [];
-      running = undefined;
+      stray = running = undefined;
+      followed = 0;
       toldS = -Infinity;
       homeHz = next.named.lastHz ?? next.named.targetHz;
       way = wayFrom(next.foundCents, next.toleranceCents);
@@ -385,13 +423,14 @@ export function createGuide(): Guide {
         acted = true;
         figures = [];
         movedS = Math.max(movedS, heard.atS);
-        asked = undefined;
+        asked = stray = undefined;
+        turning?.broken();
       } else if (heard.kind === 'section') return hearSection(heard);
       return [];
     },
     take() {
       if (!now) return refuse('nothing', 'Nothing is asked for.');
-      if (asked) return keep(asked.reading);
+      if (asked) return agree(asked);
       return sounds()
         ? 'read'
         : refuse('nothing', `Nothing sounds: pluck ${now.named.name} first. N goes on without it.`);
@@ -410,7 +449,7 @@ export function createGuide(): Guide {
               figure: recent,
               sounding: sounds(),
               way,
-              question: asked?.message ?? turning?.wrong(nowS),
+              question: asked?.message ?? strayWords(nowS) ?? turning?.wrong(nowS),
             }),
             nowS,
             acted,

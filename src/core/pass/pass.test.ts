@@ -35,7 +35,8 @@ describe('which string a pitch is', () => {
     ['a string away, where that one was read', hz(50, -30), at(A2, -12), [E2, at(D3, -31)], false, 'D3'],
     ['a string away, nothing read yet', hz(50, -55), A2, [E2, D3], false, 'D3'],
     ['300 below, and no other string is there', hz(42), A2, [E2, D3], false, 'far'],
-    ['the same while the tuner is turned: it is on its way', hz(42), A2, [E2, D3], true, 'named'],
+    ['the same while the tuner is turned: nobody has turned it there', hz(42), A2, [E2, D3], true, 'far'],
+    ['on its way from where it was to its target', hz(42), at(A2, -420), [E2, D3], true, 'named'],
     ['just fitted and slack, far from all', hz(37), { ...A2, fresh: true }, [E2, D3], false, 'named'],
     [
       'just fitted, at the very pitch of a neighbour that was read',
@@ -46,9 +47,17 @@ describe('which string a pitch is', () => {
       'E2',
     ],
     [
-      'the same while the tuner is turned: it passes that neighbour',
+      'the same while the tuner is turned, and nobody knows yet where it hangs',
       hz(40, -3),
       { ...A2, fresh: true },
+      [at(E2, -2)],
+      true,
+      'E2',
+    ],
+    [
+      'it passes that neighbour on its way',
+      hz(40, -3),
+      at(A2, -530),
       [at(E2, -2)],
       true,
       'named',
@@ -329,6 +338,40 @@ describe('as left', () => {
       onset(2, 4),
     );
     expect(kinds(hear(g, still(2, 4, -0.5)))).toEqual(['keep']);
+  });
+
+  test('what is not surely the string in hand gives no instruction to turn', () => {
+    const g = guideFor('left');
+    hear(
+      g,
+      onset(1, 0),
+      trace(0, 1.5, () => -12),
+    );
+    expect(g.view(1.5, true).sentence).toBe('Bring it up 12 cents');
+    // The D sounds: neither a figure nor a way to turn, and the same words as the message.
+    hear(
+      g,
+      onset(2, 2),
+      trace(2, 3.2, () => 497),
+    );
+    expect(g.view(3.2, true)).toMatchObject({ sentence: 'You are hearing D3: pluck A2', figure: null });
+    // A sound from nowhere is asked about.
+    hear(
+      g,
+      onset(3, 4),
+      trace(4, 5.2, () => -913),
+    );
+    expect(g.view(5.2, true)).toMatchObject({ sentence: 'Let it ring', figure: null });
+    const [far] = hear(g, still(3, 4, -913));
+    expect(far).toMatchObject({ kind: 'ask', message: 'This stands 901 below A2: is it A2 gone slack (Enter)? Or pluck again' });
+    expect(g.view(5.3, true).sentence).toContain('gone slack');
+    expect(g.take()).toMatchObject({ kind: 'refuse', message: 'Then A2 stands at −913. Pluck it again.' });
+    hear(
+      g,
+      onset(4, 6),
+      trace(6, 7.5, () => -913),
+    );
+    expect(g.view(7.5, true).sentence).toBe('Bring it up 913 cents');
   });
 
   test('what it falls by itself late in every note is no hand’s', () => {

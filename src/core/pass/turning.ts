@@ -42,7 +42,9 @@ const LEAST_TURN = 4;
 /** So small a part of a turn cannot be judged by the hand: nothing is learned from it, cents. */
 const LEARNS_FROM = 8;
 const MOST_GAIN = 4;
-const LEARNING = 0.5;
+/** So many turns as they were asked for teach what a turn moves, if they agree within this factor; so many the wrong way teach the way (the user's rule). */
+const TEACHES = 3;
+const ALIKE = 1.6;
 /** A move off by more than this share of what was told missed; after so many it says less. */
 const MISS_SHARE = 0.6;
 const MISSES = 2;
@@ -57,6 +59,8 @@ const FAR_FROM = 2;
 /** Follows a hand on a tuner: what it is told, what it does, what that teaches. Pure; fed with figures of one string. */
 export interface Turning {
   see(figure: Figure): void;
+  /** Another note begins: what happened between two notes was not seen, and teaches nothing. */
+  broken(): void;
   /** The sentence about the wrong way, while it stands. */
   wrong(nowS: number): string | undefined;
   advice(): TunerAdvice | undefined;
@@ -67,13 +71,21 @@ export interface Turning {
 export function createTurning(known: TunerKnown, toleranceCents: number, below = false): Turning {
   let { other, gain } = known;
   let recent: Figure[] = [];
-  /** Where it rested when it was told, and what it was told, cents. */
-  let told: { at: number; turn: number; by: Turn['by']; spent: boolean; far: string } | undefined;
+  /** Where it rested when it was told, and what it was told, cents; whether all since then was seen; whether it has been beyond the line. */
+  let told:
+    | { at: number; turn: number; by: Turn['by']; spent: boolean; far: string; seen: boolean; passed: boolean }
+    | undefined;
   let wrong: { sentence: string; sinceS: number } | undefined;
   /** The movement that was called wrong has not ended. */
   let goesOn = false;
+  /** The way that was said has just been wrong: it is not said again until the string goes as it should. */
+  let withdrawn = false;
   let misses = 0;
   let careful = false;
+  /** What turns moved of what was asked, and how many went the way that was asked, or the other. */
+  let shares: number[] = [];
+  let along = 0;
+  let against = 0;
   let taught = false;
 
   /** From here to the line, or clearly below it where it stands above. */
@@ -89,24 +101,45 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
     const spent = wished?.by === 'fine-tuner' && turn > fineLeft;
     const meant = spent ? turnOf(turn, { ...perTurn!, fine: null }, kind, gain) : wished;
     const far = !meant || misses >= MISSES || Math.abs(turn) < FAR_FROM ? '' : farWords(meant);
-    told = { at: cents, turn, by: meant?.by ?? kind, spent, far };
+    told = { at: cents, turn, by: meant?.by ?? kind, spent, far, seen: true, passed: false };
   };
 
   /** The hand has rested: what did it do? */
   const judge = (cents: number) => {
-    const { at, turn, far } = told!;
+    const { at, turn, far, seen } = told!;
     const moved = cents - at;
     // A turn the wrong way in small steps is counted from where it was told.
     if (Math.abs(moved) < LEAST_TURN || (moved * turn < 0 && Math.abs(turn) > FAR_FROM)) return;
-    const asked = Math.abs(turn) >= LEARNS_FROM && moved * turn > 0;
-    if (asked && far !== '') {
-      const share = moved / turn;
-      misses = Math.abs(share - 1) > MISS_SHARE ? misses + 1 : 0;
+    const share = moved / turn;
+    if (share > 0 && Math.abs(turn) >= LEARNS_FROM) {
+      along++;
+      withdrawn = false;
       if (turn > 0) careful = share > OVERSHOT_SHARE && cents > toleranceCents;
-      gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, gain * Math.pow(share, LEARNING)));
-      taught = true;
+      if (far !== '') {
+        misses = Math.abs(share - 1) > MISS_SHARE ? misses + 1 : 0;
+        if (seen) learn(share);
+      }
     }
     tell(cents);
+  };
+  const learn = (share: number) => {
+    shares = [...shares, share].slice(-TEACHES);
+    if (shares.length < TEACHES || Math.max(...shares) > ALIKE * Math.min(...shares)) return;
+    const middle = [...shares].sort((a, b) => a - b)[TEACHES >> 1]!;
+    gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, gain * middle));
+    taught = true;
+    shares = [];
+  };
+  const wentWrong = (tS: number) => {
+    const { turn, seen } = told!;
+    wrong = { sentence: `That went ${turn > 0 ? 'down' : 'up'}: turn the other way`, sinceS: tS };
+    goesOn = true;
+    withdrawn = true;
+    if (!seen || ++against < TEACHES || against < TEACHES * along) return;
+    other = !other;
+    taught = true;
+    withdrawn = false;
+    along = against = 0;
   };
 
   return {
@@ -119,19 +152,21 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
         if (rests) tell(cents);
         return;
       }
-      const against = (cents - told.at) * Math.sign(told.turn);
-      const meant = Math.abs(told.turn) > FAR_FROM;
-      if (goesOn && against < 0) tell(cents);
-      else if (meant && against < -WRONG_CENTS - 2 * figure.spread && spread < WRONG_CENTS) {
-        const up = told.turn > 0;
-        other = !other;
-        taught = true;
-        goesOn = true;
-        wrong = { sentence: `That went ${up ? 'down' : 'up'}: turn the other way`, sinceS: tS };
+      const back = (told.at - cents) * Math.sign(told.turn);
+      // What has passed the line is to come back.
+      if (wanted(cents) * told.turn < 0 && Math.abs(wanted(cents)) > FAR_FROM && back < 0) told.passed = true;
+      const meant = Math.abs(told.turn) > FAR_FROM && !told.passed;
+      if (goesOn && back > 0) tell(cents);
+      else if (meant && back > WRONG_CENTS + 2 * figure.spread && spread < WRONG_CENTS) {
+        wentWrong(tS);
         tell(cents);
       } else if (rests) judge(cents);
-      if (rests || against > LEAST_TURN) goesOn = false;
-      if (wrong && told && (cents - told.at) * Math.sign(told.turn) > LEAST_TURN) wrong = undefined;
+      if (rests || back < -LEAST_TURN) goesOn = false;
+      if (wrong && (told.at - cents) * Math.sign(told.turn) < -LEAST_TURN) wrong = undefined;
+    },
+    broken() {
+      recent = [];
+      if (told) told.seen = false;
     },
     wrong: (nowS) => (wrong && nowS - wrong.sinceS < WRONG_TOLD_S ? wrong.sentence : undefined),
     advice() {
@@ -144,7 +179,7 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
           : perTurn?.fine
             ? `${spent ? 'fine tuner at its end' : 'too far for the fine tuner'}: peg first. ${place[0]!.toUpperCase()}${place.slice(1)}`
             : place;
-      return { place: where, way: wayWords({ by, turns: turn }, other), far: told.far, up: turn > 0 };
+      return { place: where, way: withdrawn ? '' : wayWords({ by, turns: turn }, other), far: withdrawn ? '' : told.far, up: turn > 0 };
     },
     learned: () => (taught ? { other, gain } : undefined),
   };

@@ -22,9 +22,9 @@ const UNLIKE_CENTS = 35;
 
 /**
  * Which string a pitch is, by where every string of the instrument was last. A string that was just fitted may stand anywhere
- * below its target, also at a neighbour's pitch. House rule.
+ * below its target; at a neighbour's pitch it is asked about. House rule.
  * @param homeHz where the named string was last known to be
- * @param rising the tuner is in the hand: the named string may be on its way from anywhere
+ * @param rising the tuner is in the hand: the named string may stand anywhere between there and its target
  */
 export function whichString(
   frequencyHz: number,
@@ -43,7 +43,10 @@ export function whichString(
   }, undefined);
   const nearer = nearest?.other.lastHz !== undefined && nearest.apart + NEARER_CENTS < own && own > UNLIKE_CENTS;
   if (own <= HOME_CENTS && !nearer) return { is: 'named' };
-  if (mayBeSlack && (rising || !nearest || nearest.apart > NEARER_CENTS)) return { is: 'named' };
+  const isElsewhere = nearest && nearest.apart <= NEARER_CENTS && !(rising && nearest.other.lastHz === undefined);
+  if (mayBeSlack && !isElsewhere) return { is: 'named' };
   if (nearest && nearest.apart <= HOME_CENTS) return { is: 'other', other: nearest.other };
-  return rising ? { is: 'named' } : { is: 'far' };
+  const home = cents(homeHz, named.targetHz);
+  const onItsWay = fromTarget > Math.min(0, home) - HOME_CENTS && fromTarget < Math.max(0, home) + HOME_CENTS;
+  return rising && onItsWay ? { is: 'named' } : { is: 'far' };
 }
