@@ -1,5 +1,9 @@
-import type { TuningRecord } from '../../core/records';
-import type { Draft } from './world';
+import { useRef } from 'react';
+import { ratioOfCents, stringTargetHz, transpose, type StringTarget } from '../../core/music';
+import type { InstrumentLife, StringPlan, TuningRecord } from '../../core/records';
+import { setLoad, type NamedSpec } from '../../core/strings';
+import { useWorld, type Draft } from './world';
+import { useWriting } from './writing';
 
 /** A tuning of an instrument as it is handed about: what is kept of it beside whose it is. */
 export type Tuning = Pick<TuningRecord, 'name' | 'capo' | 'strings'>;
@@ -18,3 +22,42 @@ export const tuningDraft = (instrumentId: string, { name, capo, strings }: Tunin
   ...(capo ? { capo } : {}),
   strings,
 });
+
+/** The strings as they pull in a tuning: open, without the capo, over their whole lengths; in order. */
+export const openSpecs = (
+  plans: readonly StringPlan[],
+  targets: readonly StringTarget[],
+  capo: number,
+  a4Hz: number,
+): NamedSpec[] =>
+  plans.map(({ material, gaugeMm, lengthMm, unitMassKgPerM }, i) => ({
+    note: transpose(targets[i]!.note, -capo),
+    material,
+    gaugeMm: gaugeMm ?? undefined,
+    lengthMm,
+    frequencyHz: stringTargetHz(targets[i]!, a4Hz)! * ratioOfCents(-100 * capo),
+    unitMassKgPerM,
+  }));
+
+/** Puts a tuning in force; one that would pull a string near its break only when it is asked for twice. */
+export function useTakingTuning({ record }: InstrumentLife, say: (sentence: string) => void) {
+  const { a4Hz } = useWorld();
+  const write = useWriting(say);
+  const warned = useRef('');
+  const warningsOf = ({ capo = 0, strings }: Pick<Tuning, 'capo' | 'strings'>) =>
+    setLoad(openSpecs(record.strings, strings, capo, a4Hz)).warnings.filter((w) => w.string !== null);
+  const take = (tuning: Tuning) => {
+    const over = warningsOf(tuning).filter((w) => w.code === 'over-limit');
+    const told = JSON.stringify([tuning.name, tuning.strings, tuning.capo]);
+    if (over.length > 0 && warned.current !== told) {
+      warned.current = told;
+      const which = over.map((w) => w.message).join(' ');
+      return say(`${which} If the string’s maker says it bears that, ask for it once more.`);
+    }
+    warned.current = '';
+    void write([tuningDraft(record.instrumentId, tuning)], () =>
+      say(`In force from now on: ${tuning.name}. What was read before is reckoned against it: nothing has drifted.`),
+    );
+  };
+  return { take, warningsOf };
+}

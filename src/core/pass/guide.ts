@@ -188,8 +188,7 @@ export function createGuide(): Guide {
     const isNew = spent !== note;
     spent = note;
     acted = true;
-    if (step.purpose === 'left' && other && !named.fresh)
-      return refuse('other-string', `${hearing(other)}.`, other.id);
+    if (step.purpose === 'left' && other && !named.fresh) return refuse('other-string', `${hearing(other)}.`, other.id);
     const off = cents(reading.frequencyHz, named.lastHz ?? named.targetHz);
     const message = question(named.name, off, other?.name);
     if (isNew) asked = { reading, message };

@@ -54,14 +54,7 @@ describe('which string a pitch is', () => {
       true,
       'E2',
     ],
-    [
-      'it passes that neighbour on its way',
-      hz(40, -3),
-      at(A2, -530),
-      [at(E2, -2)],
-      true,
-      'named',
-    ],
+    ['it passes that neighbour on its way', hz(40, -3), at(A2, -530), [at(E2, -2)], true, 'named'],
     [
       'two strings a semitone apart: the nearer one',
       hz(45, -60),
@@ -363,7 +356,10 @@ describe('as left', () => {
     );
     expect(g.view(5.2, true)).toMatchObject({ sentence: 'Let it ring', figure: null });
     const [far] = hear(g, still(3, 4, -913));
-    expect(far).toMatchObject({ kind: 'ask', message: 'This stands 901 below A2: is it A2 gone slack (Enter)? Or pluck again' });
+    expect(far).toMatchObject({
+      kind: 'ask',
+      message: 'This stands 901 below A2: is it A2 gone slack (Enter)? Or pluck again',
+    });
     expect(g.view(5.3, true).sentence).toContain('gone slack');
     expect(g.take()).toMatchObject({ kind: 'refuse', message: 'Then A2 stands at −913. Pluck it again.' });
     hear(

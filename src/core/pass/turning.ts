@@ -179,7 +179,12 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
           : perTurn?.fine
             ? `${spent ? 'fine tuner at its end' : 'too far for the fine tuner'}: peg first. ${place[0]!.toUpperCase()}${place.slice(1)}`
             : place;
-      return { place: where, way: withdrawn ? '' : wayWords({ by, turns: turn }, other), far: withdrawn ? '' : told.far, up: turn > 0 };
+      return {
+        place: where,
+        way: withdrawn ? '' : wayWords({ by, turns: turn }, other),
+        far: withdrawn ? '' : told.far,
+        up: turn > 0,
+      };
     },
     learned: () => (taught ? { other, gain } : undefined),
   };

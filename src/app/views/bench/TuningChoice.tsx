@@ -1,25 +1,19 @@
 import type { InstrumentLife } from '../../../core/records';
-import { keptTunings, tuningDraft } from '../../world/tunings';
+import { keptTunings, useTakingTuning } from '../../world/tunings';
 import { useWorld } from '../../world/world';
-import { useWriting } from '../../world/writing';
 
 const OWN = 'its own notes, equal';
 
 /** What the strings are tuned to: one choice among the tunings that this instrument has had. Nothing where it has had none. */
 export function TuningChoice({ life, say }: { life: InstrumentLife; say: (sentence: string) => void }) {
   const { bench } = useWorld();
-  const write = useWriting(say);
+  const { take } = useTakingTuning(life, say);
   const { instrumentId, strings } = life.record;
   const kept = keptTunings(bench.tunings, instrumentId);
   if (kept.length === 0) return null;
   const choose = (name: string) => {
-    const chosen = kept.find((t) => t.name === name) ?? {
-      name,
-      strings: strings.map(({ stringId, note }) => ({ stringId, note, offsetCents: 0 })),
-    };
-    void write([tuningDraft(instrumentId, chosen)], () =>
-      say(`In force from now on: ${name}. What was read before is reckoned against it.`),
-    );
+    const own = { name, strings: strings.map(({ stringId, note }) => ({ stringId, note, offsetCents: 0 })) };
+    take(kept.find((t) => t.name === name) ?? own);
   };
   const names = [...new Set([OWN, ...kept.map((t) => t.name)])];
   return (

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { InstrumentLife } from '../../../core/records';
-import { nearestNote, ratioOfCents, targetFrequencyHz } from '../../../core/music';
+import { nearestNote, ratioOfCents, transpose } from '../../../core/music';
 import { setLoad, type NamedSpec } from '../../../core/strings';
 import { Button } from '../../parts/Button';
+import { openSpecs } from '../../world/tunings';
 import { useUnits } from '../../world/units';
 import { heldInMemory } from '../../world/held';
 import { useWorld } from '../../world/world';
@@ -22,24 +23,28 @@ export function SetView({ life }: { life: InstrumentLife }) {
   /** Fields start afresh when the set does. */
   const [starts, setStarts] = useState(0);
   const plans = life.record.strings;
+  const { tuning } = life;
   const [now, then] = useMemo(() => {
-    const spec = (c: Change): NamedSpec[] =>
-      plans.map((p) => {
-        const frequencyHz = targetFrequencyHz(p.note, c.a4Hz ?? a4Hz)! * ratioOfCents(100 * c.shift);
-        const gaugeMm = c.gauges[p.stringId] === undefined ? p.gaugeMm : c.gauges[p.stringId];
-        // A unit mass from the packet belongs to that packet's gauge.
-        const sameGauge = gaugeMm === p.gaugeMm;
+    const spec = (c: Change): NamedSpec[] => {
+      const of = c.a4Hz ?? a4Hz;
+      const sounding = life.strings.map((l) => l.plan);
+      return openSpecs(plans, sounding, tuning?.capo ?? 0, of).map((s, i) => {
+        const { stringId } = plans[i]!;
+        const frequencyHz = s.frequencyHz * ratioOfCents(100 * c.shift);
+        const gaugeMm = c.gauges[stringId] === undefined ? s.gaugeMm : (c.gauges[stringId] ?? undefined);
         return {
-          note: c.shift === 0 ? p.note : nearestNote(frequencyHz, c.a4Hz ?? a4Hz).name,
-          material: p.material,
-          gaugeMm: gaugeMm ?? undefined,
-          lengthMm: p.lengthMm * c.scale,
+          ...s,
+          note: c.shift === 0 ? s.note : nearestNote(frequencyHz, of).name,
+          gaugeMm,
+          lengthMm: s.lengthMm * c.scale,
           frequencyHz,
-          unitMassKgPerM: sameGauge ? p.unitMassKgPerM : undefined,
+          // A unit mass from the packet belongs to that packet's gauge.
+          unitMassKgPerM: gaugeMm === s.gaugeMm ? s.unitMassKgPerM : undefined,
         };
       });
+    };
     return [spec(AS_IS), spec(change)];
-  }, [plans, a4Hz, change]);
+  }, [plans, life.strings, tuning, a4Hz, change]);
   const reckoned = useMemo(() => setLoad(then, now), [then, now]);
   const changed = change !== AS_IS;
   const longest = Math.max(...then.map((s) => s.lengthMm));
@@ -65,7 +70,8 @@ export function SetView({ life }: { life: InstrumentLife }) {
             const t = then[i]!;
             return {
               ...rest,
-              note: t.note,
+              // A tuning in force stays one: it is the strings' own notes that are kept.
+              note: change.shift === 0 ? p.note : transpose(p.note, change.shift),
               lengthMm: Math.round(t.lengthMm * 10) / 10,
               gaugeMm: t.gaugeMm ?? null,
               ...(t.unitMassKgPerM !== undefined && unitMassKgPerM !== undefined ? { unitMassKgPerM } : {}),
@@ -84,6 +90,11 @@ export function SetView({ life }: { life: InstrumentLife }) {
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
       <section aria-label="The set" className="min-w-0 overflow-y-auto px-4 py-2 max-lg:overflow-visible">
+        {tuning && (
+          <p className="pb-1 text-sm">
+            As tuned now: <b>{tuning.name}</b>, open strings.
+          </p>
+        )}
         <p
           aria-hidden="true"
           className="grid grid-cols-[4.6rem_minmax(6rem,1fr)_7.6rem_minmax(7rem,0.7fr)_minmax(7rem,0.7fr)] gap-x-4 text-xs text-ink2 max-sm:hidden"

@@ -11,9 +11,8 @@ import { Caution } from '../../parts/Caution';
 import { FileInput } from '../../parts/FileInput';
 import { signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
-import { keptTunings, tuningDraft, type Tuning } from '../../world/tunings';
+import { keptTunings, useTakingTuning, type Tuning } from '../../world/tunings';
 import { useWorld } from '../../world/world';
-import { useWriting } from '../../world/writing';
 import { StringTargets } from './StringTargets';
 import { Tones } from './Tones';
 import { TONICS, useTuning } from './useTuning';
@@ -30,13 +29,10 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   const kept = keptTunings(bench.tunings, record.instrumentId);
   const [message, say] = useState('');
   const [chosen, setChosen] = useState(0);
-  const write = useWriting(say);
   const file = useRef<HTMLInputElement>(null);
   const { worst, furthest } = tuningCost(targets);
-  const keep = (it: Tuning) =>
-    void write([tuningDraft(record.instrumentId, it)], () =>
-      say(`In force from now on: ${it.name}. What was read before is reckoned against it: nothing has drifted.`),
-    );
+  const { take: keep, warningsOf } = useTakingTuning(life, say);
+  const warnings = warningsOf(made);
   const open = async (f: File) => {
     const read = readTuningFile(await f.text());
     if (!read.ok) return say(read.message);
@@ -167,10 +163,16 @@ export function TuningView({ life }: { life: InstrumentLife }) {
                 ' Frets stay where they are: a fretted note carries its string’s offset, and unisons across strings differ by it.'}
             </p>
             {higher && (
-              <Caution>
-                Some strings go above their own notes: look at String set first for what they bear, and bring them up
-                slowly, eyes away from the string.
-              </Caution>
+              <Caution>Some strings go above their own notes: bring them up slowly, eyes away from the string.</Caution>
+            )}
+            {warnings.length > 0 && (
+              <ul aria-label="What the strings bear" className="pt-2">
+                {warnings.map((w) => (
+                  <li key={`${w.code}${w.string}`} className="pb-1">
+                    <Caution>{w.message}</Caution>
+                  </li>
+                ))}
+              </ul>
             )}
             <p className="flex flex-wrap items-center gap-2 text-sm">
               <label>

@@ -1,5 +1,5 @@
-import { screen } from '@testing-library/react';
-import { choose, giveFile, openApp, saved } from '../../../../testing/player';
+import { act, fireEvent, screen } from '@testing-library/react';
+import { addInstrument, choose, giveFile, openApp, saved } from '../../../../testing/player';
 
 test('pure fifths from A: what they cost, in force by a key, one choice on the bench, and back', async () => {
   const player = await openApp('/demo/tuning/viola');
@@ -35,4 +35,30 @@ test('a tuning leaves as a file and comes back; another instrument’s is refuse
   await player.go('/demo/tuning/viola');
   await giveFile(player, 'Tuning file', file);
   expect(player.says('message')).toBe('That tuning is for 6 strings, this instrument has 4.');
+});
+
+test('a tuning that takes a string near its break is named before it is used, used only when asked twice, and is in force in String set too', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Six-string guitar, steel');
+  const open = async () => {
+    await player.click(screen.getByRole('link', { name: 'Tuning' }));
+    const note = screen.getByLabelText('Note of string 1');
+    await choose(player, note, 'A4');
+    act(() => void fireEvent.blur(note));
+  };
+  await open();
+  expect(screen.getByRole('list', { name: 'What the strings bear' })).toHaveTextContent(/A4 would pull \d+ %/);
+  await player.press('Enter');
+  expect(player.says('message')).toMatch(
+    /A4 would pull \d+ % of its breaking load: do not bring it up.* ask for it once more\./,
+  );
+  await player.click(screen.getByRole('link', { name: 'String set' }));
+  expect(screen.queryByText(/As tuned now/)).toBeNull();
+  await open();
+  await player.press('Enter');
+  await player.press('Enter');
+  expect(player.says('message')).toContain('In force from now on');
+  await player.click(screen.getByRole('link', { name: 'String set' }));
+  expect(screen.getByRole('list', { name: 'Warnings' })).toHaveTextContent(/A4 would pull/);
+  expect(screen.getByText(/As tuned now/)).toBeVisible();
 });
