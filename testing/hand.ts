@@ -65,8 +65,10 @@ export async function follow(player: Player, until: RegExp): Promise<void> {
   for (let i = 0; i < 160; i++) {
     const sentence = player.says('instruction');
     if (until.test(sentence)) return;
+    // What stands far from where it was is asked about: it is that string.
+    if (/ gone (slack|sharp) \(Enter\)/.test(player.says('message'))) await player.press('PageDown');
     // A hand waits for what comes next.
-    if (!/^A moment/.test(sentence)) await player.press(SOUNDED.test(sentence) ? 'p' : 'PageDown');
+    else if (!/^A moment/.test(sentence)) await player.press(SOUNDED.test(sentence) ? 'p' : 'PageDown');
     for (let t = 0; t < 3000 && player.says('instruction') === sentence; t += 200) await player.pass(200);
   }
   throw new Error(`never got to ${until}: ${player.says('instruction')} / ${player.says('message')}`);

@@ -62,21 +62,15 @@ export function guidedOf(
 }
 
 /**
- * A step that reads one sound by itself, whatever else the instrument has, and believes the player that it is that one.
+ * A step that reads one sound by itself, whatever else the instrument has; one far from where it is expected is asked about.
  * @param key names the step: another key is another reading
  */
-export const soundedAlone = (
-  key: string,
-  name: string,
-  targetHz: number,
-  { lastHz, withinCents = ALONE_WITHIN_CENTS }: { lastHz?: number | undefined; withinCents?: number } = {},
-): GuidedStep => ({
+export const soundedAlone = (key: string, name: string, targetHz: number, lastHz?: number): GuidedStep => ({
   step: { stringId: key, purpose: 'found', confirm: false },
   named: { id: key, name, targetHz, ...(lastHz === undefined ? {} : { lastHz }) },
   others: [],
-  toleranceCents: withinCents,
-  insist: true,
+  toleranceCents: ALONE_WITHIN_CENTS,
   foundCents: null,
 });
-/** It may stand so far from where it is expected, cents either way. */
+/** It may stand so far from where it is expected, cents either way: nothing is to be tuned. */
 const ALONE_WITHIN_CENTS = 150;

@@ -20,6 +20,8 @@ export interface BridgeJob {
   order: BridgeOrder | readonly number[];
   memory: BridgeMemory | null;
   events: readonly BridgeEvent[];
+  /** Just released: where its strings stood before they were tuned blocked, cents from their targets. */
+  blockedFromCents?: readonly number[] | undefined;
 }
 
 /** What to do next, and what is believed. Strings count from 1. */
@@ -30,6 +32,8 @@ export interface BridgeAdvice extends BridgeBelief {
   stopAtCents?: number;
   withinCents?: number;
   turns?: number;
+  /** What the law gives for this change, where the turns are more than that: they are asked about first. */
+  lawTurns?: number;
   /** Which pass this is, from 1. */
   pass: number;
 }
@@ -105,7 +109,9 @@ const CLAW_AFTER = [0, 1, 3];
 /** What to do next on a bridge. Where lambda is one or more it never settles: who asks refuses it. */
 export function adviseBridge(job: BridgeJob): BridgeAdvice {
   const n = job.law.tensionN.length;
-  const filter = createBridgeFilter(job.law, job.memory, job.task === 'new-tuning');
+  // How it stood is taken for level only where nobody has looked.
+  const levelKnown = job.task === 'new-tuning' && !job.events.some((e) => e.kind === 'tilt');
+  const filter = createBridgeFilter(job.law, job.memory, levelKnown);
   let pass = 1;
   let order: number[] | undefined;
   let place = -1;
@@ -146,7 +152,11 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
     const made = claws.reduce((s, e) => s + Math.abs(e.turns), 0);
     const at = Math.max(-MOST_TURNS, Math.min(MOST_TURNS, turns));
     const rounded = Math.round(at * 16) / 16;
-    if (Math.abs(rounded) > LEAST_TURNS && made + Math.abs(rounded) <= 8) return answer({ do: 'claw', turns: rounded });
+    if (Math.abs(rounded) > LEAST_TURNS && made + Math.abs(rounded) <= 8) {
+      const lawTurns = job.blockedFromCents && turnsForChange(job.law, job.blockedFromCents);
+      const asks = lawTurns !== undefined && isBeyond(rounded, lawTurns);
+      return answer({ do: 'claw', turns: rounded, ...(asks ? { lawTurns } : {}) });
+    }
   }
 
   // One more reading where it tells most.
@@ -217,8 +227,23 @@ function nextStop(
   return undefined;
 }
 
+/**
+ * Turns of the claw by which the springs answer another pull of the strings: the moments balance, by the linear law.
+ * @param fromCents where the strings stood before, cents from their targets
+ */
+export const turnsForChange = ({ tensionN, leverMm, clawNmm }: BridgeLaw, fromCents: readonly number[]): number =>
+  fromCents.reduce((sum, c, i) => sum + tensionN[i]! * leverMm[i]! * (1 - yOf(c)), 0) / clawNmm;
+
+/** More than the law gives by this, turns, and this share of it (house estimates of what it does not know of springs and screws). */
+const BEYOND_TURNS = 0.5;
+const BEYOND_SHARE = 0.5;
+const isBeyond = (turns: number, law: number): boolean =>
+  Math.abs(turns - law) > BEYOND_TURNS + BEYOND_SHARE * Math.abs(law);
+
 /** Turns of the claw that leave the bridge level when all strings are right; undefined where nobody said how it stands. */
 function clawTurns(job: BridgeJob, belief: BridgeBelief, filter: BridgeFilter): number | undefined {
+  // Blocked, or against its stop, it does not move: turned now, the claw would throw the strings off when it is let go.
+  if (belief.coupling.lambda < HELD_LAMBDA) return undefined;
   const told = job.events.some((e) => e.kind === 'tilt');
   if (job.task !== 'new-tuning' && !told) return undefined;
   const { claw, lambda } = belief.coupling;

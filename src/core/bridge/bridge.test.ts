@@ -7,6 +7,7 @@ import {
   fineTunerRooms,
   holds,
   lawOf,
+  turnsForChange,
   leanOf,
   lockShifts,
   momentAt,
@@ -251,6 +252,32 @@ describe('what holds a bridge, and what comes back', () => {
     expect(first.stopAtCents).toBeCloseTo(0, 1);
     // No later stop makes up for this one.
     expect(first.withinCents).toBeLessThan(2);
+  });
+  it('turns no claw while it is blocked, and asks before it turns more than the change gives once it is let go', () => {
+    const new_ = { task: 'new-tuning', toleranceCents: 2, order: 'centre-out', memory: null } as const;
+    const reads = (cents: number) =>
+      TOLD.strings.map((_, i): BridgeEvent => ({ kind: 'read', string: i + 1, cents: cents - i }));
+    const blocked = adviseBridge({ ...new_, law: lawOf({ ...TOLD, held: true })!, events: reads(200) });
+    expect(blocked.do).toBe('set');
+    const wasCents = TOLD.strings.map(() => 200);
+    const released = (degrees: number) =>
+      adviseBridge({
+        ...new_,
+        law: law!,
+        events: [...reads(0), { kind: 'tilt', degrees }],
+        blockedFromCents: wasCents,
+      });
+    const change = turnsForChange(law!, wasCents);
+    expect(change).toBeLessThan(-0.3);
+    // What the law gives is told; as much the other way is asked about.
+    const perDegree = ((couplingOf(law!).claw * 180) / Math.PI) ** -1 * (1 - couplingOf(law!).lambda);
+    const fit = released(change / perDegree);
+    expect(fit).toMatchObject({ do: 'claw' });
+    expect(fit.turns).toBeCloseTo(change, 0);
+    expect(fit.lawTurns).toBeUndefined();
+    const far = released(-change / perDegree);
+    expect(far.do).toBe('claw');
+    expect(far.lawTurns).toBeCloseTo(change, 6);
   });
   it('tells from released strings how far it leans', () => {
     const c = couplingOf(law!);

@@ -3,6 +3,7 @@ export {
   BRIDGE_ORDERS,
   BRIDGE_TASKS,
   orderOf,
+  turnsForChange,
   type BridgeAdvice,
   type BridgeJob,
   type BridgeOrder,

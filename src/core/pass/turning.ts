@@ -109,7 +109,11 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
     const { at, turn, far, seen } = told!;
     const moved = cents - at;
     // A turn the wrong way in small steps is counted from where it was told.
-    if (Math.abs(moved) < LEAST_TURN || (moved * turn < 0 && Math.abs(turn) > FAR_FROM)) return;
+    if (Math.abs(moved) < LEAST_TURN || (moved * turn < 0 && Math.abs(turn) > FAR_FROM)) {
+      // On another note: what comes from here on is seen again.
+      if (!seen) tell(cents);
+      return;
+    }
     const share = moved / turn;
     if (share > 0 && Math.abs(turn) >= LEARNS_FROM) {
       along++;

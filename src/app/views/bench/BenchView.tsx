@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { nearestNote, ratioOfCents, stringTargetHz } from '../../../core/music';
+import { ratioOfCents, stringTargetHz } from '../../../core/music';
 import { isOfPass, lastKept, leadIn, needsTuning } from '../../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { commonOffset } from '../../../core/story';
@@ -150,7 +150,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const keepTyped = (cents: number) => {
     setTyping(false);
     const frequencyHz = targetHz * ratioOfCents(cents);
-    if (Math.abs(cents) > 600) say(`That is far from ${note} (near ${nearestNote(frequencyHz, a4Hz).name}).`);
     const typed = { source: 'typed' as const, frequencyHz, cents, sigmaCents: TYPED_SIGMA, partials: [] };
     void keep(focusId, { ...typed, purpose: step?.purpose === 'left' ? 'as-left' : 'as-found' }, step);
   };
@@ -234,6 +233,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         open={typing}
         note={note}
         targetHz={targetHz}
+        lastCents={focus.readings.at(-1)?.cents ?? null}
         purpose={purpose}
         onClose={() => setTyping(false)}
         onKeep={keepTyped}

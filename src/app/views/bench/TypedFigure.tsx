@@ -1,13 +1,16 @@
 import { useState } from 'react';
 import { MOST_OFF_CENTS } from '../../../core/limits';
-import { cents as centsOf } from '../../../core/music';
+import { cents as centsOf, nearestNote, ratioOfCents } from '../../../core/music';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
+import { useWorld } from '../../world/world';
 
 interface Props {
   open: boolean;
   note: string;
   targetHz: number;
+  /** Where it was read last, cents; null where it was not. */
+  lastCents: number | null;
   purpose: 'found' | 'left';
   onClose: () => void;
   onKeep: (cents: number) => void;
@@ -22,8 +25,14 @@ function readFigure(text: string, targetHz: number): number | undefined {
   return Math.abs(cents) <= MOST_OFF_CENTS ? cents : undefined;
 }
 
-export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: Props) {
+/** A figure further than this from the last one is asked about before it is kept, cents (the user's rule). */
+const FAR_CENTS = 100;
+
+export function TypedFigure({ open, note, targetHz, lastCents, purpose, onClose, onKeep }: Props) {
+  const { a4Hz } = useWorld();
   const [text, setText] = useState('');
+  /** The figure that was asked about. */
+  const [asked, setAsked] = useState('');
   const [fault, setFault] = useState('');
   return (
     <Modal open={open} title={`A figure for ${note}, as ${purpose}`} onClose={onClose}>
@@ -38,8 +47,18 @@ export function TypedFigure({ open, note, targetHz, purpose, onClose, onKeep }: 
             );
             return;
           }
+          const off = cents - (lastCents ?? 0);
+          if (Math.abs(off) > FAR_CENTS && asked !== text) {
+            setAsked(text);
+            const where = `${Math.abs(off).toFixed(0)} cents ${off < 0 ? 'below' : 'above'} ${lastCents === null ? note : `where ${note} was read last`}`;
+            setFault(
+              `That is ${where}, near ${nearestNote(targetHz * ratioOfCents(cents), a4Hz).name}. Keep it once more if it is so.`,
+            );
+            return;
+          }
           setText('');
           setFault('');
+          setAsked('');
           onKeep(cents);
         }}
       >

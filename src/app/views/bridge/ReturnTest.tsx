@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { returnsOf, returnVerdict } from '../../../core/bridge';
@@ -53,7 +54,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
   const guided = useMemo(() => {
     if (!string) return undefined;
     const lastHz = before ?? lastHzOf(string) ?? stringTargetHz(string.plan, a4Hz)!;
-    return soundedAlone(`return:${heard.length}`, string.plan.note, lastHz, { lastHz });
+    return soundedAlone(`return:${heard.length}`, string.plan.note, lastHz, lastHz);
   }, [string, before, heard.length, a4Hz]);
   const verdict = useMemo(() => (done ? returnVerdict(returnsIn(heard, n)) : undefined), [done, heard, n]);
 
@@ -67,7 +68,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
         type: 'test' as const,
         instrumentId,
         stringId: strings[i]!.plan.stringId,
-        passId: crypto.randomUUID(),
+        passId: newId(),
         test: 'dive' as const,
         firstCents: returns[i]!.first,
         secondCents: returns[i]!.second,

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { couplingOf, type BridgeTask } from '../../../core/bridge';
 import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
@@ -24,7 +25,7 @@ import { Locking } from './Locking';
 import { Setup } from './Setup';
 import { StringsNow } from './StringsNow';
 import { BRIDGE_TOLERANCE, useBridge, type Begun } from './useBridge';
-import { clawWords, couplingWords, keptWords, offWords, stopWords } from './words';
+import { clawWords, couplingWords, doubtfulClawWords, keptWords, offWords, stopWords } from './words';
 import { Ways } from './Ways';
 
 /** A press so soon after the step has changed by itself was meant for the one before, ms (house). */
@@ -59,20 +60,22 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   const guided = useMemo((): GuidedStep | undefined => {
     if (!string || (act !== 'read' && act !== 'set')) return undefined;
     const lastHz = expected === null ? lastHzOf(string) : targetHz * ratioOfCents(expected);
-    if (act === 'read') return soundedAlone(key, note, targetHz, { lastHz, withinCents: 400 });
+    if (act === 'read') return soundedAlone(key, note, targetHz, lastHz);
     const { stringId } = string.plan;
     return {
       step: { stringId, purpose: 'left', confirm: false },
       named: { id: stringId, name: note, targetHz: targetHz * ratioOfCents(stop), ...(lastHz ? { lastHz } : {}) },
       others: [],
       toleranceCents: within,
-      insist: true,
       foundCents: expected === null ? null : expected - stop,
     };
   }, [act, string, key, note, targetHz, stop, expected, within]);
 
   // One press, one step: a second one, meant for the step before, does not end the session or turn the claw twice.
   const written = useRef({ key: '', ms: -Infinity });
+  /** The step of which a claw turn beyond the law was agreed to. */
+  const [agreed, setAgreed] = useState('');
+  const doubtful = act === 'claw' && advice?.lawTurns !== undefined && agreed !== key;
   const changedMs = useRef(0);
   useEffect(() => {
     changedMs.current = clock.elapsedMs();
@@ -110,7 +113,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   };
   const start = (begun: Begun, step: 'begin' | 'lock') => {
     demo?.holdBridge(instrumentId, begun.held !== undefined);
-    void write([bridge.stepDraft({ passId: crypto.randomUUID(), begun }, { step })], () => undefined);
+    void write([bridge.stepDraft({ passId: newId(), begun }, { step })], () => undefined);
     if (deaf) sound.open();
   };
   const lock = () => {
@@ -163,7 +166,12 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
     if (!session) {
       if (now - written.current.ms > MEANT_MS) begin();
     } else if (act === 'done' || act === 'claw') {
-      if (written.current.key === key || (act === 'done' && now - changedMs.current < MEANT_MS)) return;
+      const soon = now - changedMs.current < MEANT_MS;
+      if (written.current.key === key || ((act === 'done' || agreed === key) && soon)) return;
+      if (doubtful) {
+        changedMs.current = now;
+        return setAgreed(key);
+      }
       written.current = { key, ms: now };
       if (act === 'done') finish();
       else turned();
@@ -178,7 +186,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   usePedal(KEYS.bridge, {
     listen: sound.toggle,
     take: enter,
-    claw: demo && act === 'claw' ? () => demo.turnClaw(instrumentId, advice!.turns!) : undefined,
+    claw: demo && act === 'claw' && !doubtful ? () => demo.turnClaw(instrumentId, advice!.turns!) : undefined,
     returns: session ? undefined : onReturnTest,
     locked: !session && locking ? lock : undefined,
     end: stopIt,
@@ -192,13 +200,15 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
     ? 'Enter begins: every string is read first'
     : deaf && (act === 'read' || act === 'set')
       ? 'Press Space to listen'
-      : act === 'claw'
-        ? `Turn both screws of the claw ${clawWords(advice!.turns!)}, alike. Enter: done`
-        : act === 'done'
-          ? 'All are right. Enter: keep it'
-          : act === 'read'
-            ? `Pluck ${note}: the others damped, hand off the bridge, bar at rest`
-            : undefined;
+      : doubtful
+        ? doubtfulClawWords(advice!.turns!, advice!.lawTurns!)
+        : act === 'claw'
+          ? `Turn both screws of the claw ${clawWords(advice!.turns!)}, alike. Enter: done`
+          : act === 'done'
+            ? 'All are right. Enter: keep it'
+            : act === 'read'
+              ? `Pluck ${note}: the others damped, hand off the bridge, bar at rest`
+              : undefined;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
@@ -296,7 +306,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
         >
           {demo && session && (
             <HandControls onPluck={hands.pluck} onTurn={hands.turn} broken={undefined}>
-              {act === 'claw' && (
+              {act === 'claw' && !doubtful && (
                 <Button hint="C" onClick={() => demo.turnClaw(instrumentId, advice!.turns!)}>
                   Turn the claw
                 </Button>
@@ -309,7 +319,15 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
         sound={sound}
         actions={[
           {
-            words: !session ? 'Begin' : act === 'done' ? 'Keep it' : act === 'claw' ? 'The claw is turned' : 'Take it',
+            words: !session
+              ? 'Begin'
+              : act === 'done'
+                ? 'Keep it'
+                : doubtful
+                  ? 'Turn it all the same'
+                  : act === 'claw'
+                    ? 'The claw is turned'
+                    : 'Take it',
             hint: 'Enter',
             strong: !session || act === 'done' || act === 'claw',
             disabled: !law || (!session && order === 'own' && !own),

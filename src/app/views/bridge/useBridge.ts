@@ -108,22 +108,35 @@ export function useBridge(life: InstrumentLife) {
     const beganMs = session?.steps[0]?.atMs ?? Infinity;
     return bench.bridges.findLast((b) => b.instrumentId === instrumentId && b.atMs < beganMs)?.memory ?? null;
   }, [bench.bridges, session, instrumentId]);
+  /** The session before this one, where the bridge was blocked in it and has just been let go. */
+  const blocked = useMemo(() => {
+    const before = own.findLast((s) => s.passId !== session?.passId && s.step !== 'end');
+    if (!session || held || before?.held !== 'block' || session.begun.atMs - before.atMs > GOES_ON_MS) return undefined;
+    return own.filter((s) => s.passId === before.passId);
+  }, [own, session, held]);
   const advice = useMemo((): BridgeAdvice | undefined => {
     if (!session || !law) return undefined;
     const { task, order, own: places = [] } = session.begun;
-    const given = { law, task, toleranceCents: BRIDGE_TOLERANCE, memory: held ? null : learned, events };
+    const blockedFrom = blocked && ids.map((id) => blocked.find((s) => s.step === 'read' && s.stringId === id)?.cents);
+    const blockedFromCents = blockedFrom?.every((c) => c !== undefined) ? blockedFrom : undefined;
+    const given = {
+      law,
+      task,
+      toleranceCents: BRIDGE_TOLERANCE,
+      memory: held ? null : learned,
+      events,
+      blockedFromCents,
+    };
     const said = adviseBridge({ ...given, order: order === 'own' ? places.map((p) => p - 1) : order });
     return {
       ...said,
       expected: said.expected.map((c, i) => (c === null ? null : c + aims[i]!)),
       ...(said.stopAtCents === undefined ? {} : { stopAtCents: said.stopAtCents + aims[said.string! - 1]! }),
     };
-  }, [session, law, events, learned, held, aims]);
+  }, [session, law, events, learned, held, aims, blocked, ids]);
   /** The strings were right while the bridge was blocked: what it did when it was let go, as a look at its tilt. */
   const lean = (stringId: string, cents: number): number | undefined => {
-    const before = own.findLast((s) => s.passId !== session?.passId && s.step !== 'end');
-    if (!session || !law || held || before?.held !== 'block' || session.steps.some((s) => s.step === 'tilt')) return;
-    if (session.begun.atMs - before.atMs > GOES_ON_MS) return;
+    if (!session || !law || !blocked || session.steps.some((s) => s.step === 'tilt')) return;
     const read = new Map(session.steps.map((s) => [s.stringId, s.cents]));
     read.set(stringId, cents);
     if (ids.some((id) => read.get(id) === undefined)) return;

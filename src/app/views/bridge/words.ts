@@ -64,6 +64,10 @@ export function clawWords(turns: number): string {
   return `${amount} turn${whole > 1 || (whole === 1 && part) ? 's' : ''} ${turns < 0 ? 'out' : 'in'}`;
 }
 
+/** A turn of the claw beyond what the change of the strings' pull gives. */
+export const doubtfulClawWords = (turns: number, law: number): string =>
+  `${clawWords(turns)} would level it, and this change should need ${Math.abs(law) < 1 / 32 ? 'none' : clawWords(law)}. Is the block out, and does every spring sit? Enter: turn it all the same`;
+
 /** What a stop is, in the figure that the hand follows. */
 export const stopWords = (cents: number): string => (Math.abs(cents) < 0.05 ? 'stop at 0' : `stop at ${signed(cents)}`);
 

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import { rootMeanSquare } from 'simple-statistics';
 import type { EarRound, School } from '../../../core/intervals';
@@ -33,7 +34,7 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
   const guided = useMemo((): GuidedStep | undefined => {
     if (!reads || !string) return undefined;
     const { note } = string.plan;
-    return soundedAlone(key, note, stringTargetHz(string.plan, a4Hz)!, { lastHz: lastHzOf(string) });
+    return soundedAlone(key, note, stringTargetHz(string.plan, a4Hz)!, lastHzOf(string));
   }, [reads, string, key, a4Hz]);
   return {
     run,
@@ -46,7 +47,7 @@ export function useEarRound(life: InstrumentLife, school: School, round: EarRoun
       const anchor = life.strings.findIndex((_, i) => !tuned.includes(i));
       // The anchor is read first: what the others are tuned by.
       setRun({
-        passId: crypto.randomUUID(),
+        passId: newId(),
         order: [anchor, ...tuned],
         at: 0,
         reads: true,

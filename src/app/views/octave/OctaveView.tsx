@@ -59,8 +59,6 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
       if (!step || !pass.passId) return;
       if (verdict.kind !== 'keep') return setMessage(verdict.message);
       const outcome = verdict.reading;
-      if (pass.isFar(outcome.cents))
-        return setMessage(`That is ${signed(outcome.cents, 0)} cents from where ${step.note} sounds here: once more.`);
       const plucks = [...pass.plucks, outcome];
       const wanted = careful ? CAREFUL : 1;
       if (plucks.length < wanted) {

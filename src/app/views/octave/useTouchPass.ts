@@ -9,8 +9,6 @@ import { answerTo, type TouchStep } from './steps';
 /** What was heard at a place, before the median is taken. */
 export type Pluck = Pick<Reading, 'frequencyHz' | 'sigmaCents'>;
 
-/** How far from its place a touch may sound and still be it, cents either way. */
-const WITHIN_CENTS = 120;
 const NO_PLUCKS: Pluck[] = [];
 
 const semitones = ({ touch, fret }: Pick<TouchStep, 'touch' | 'fret'>) =>
@@ -41,9 +39,7 @@ export function useTouchPass(
     (touches.findLast((t) => t.passId === passId && t.stringId === step.stringId && t.touch === 'open')?.frequencyHz ??
       targetFrequencyHz(step.note, a4Hz)!);
   const guided = useMemo(
-    () =>
-      step &&
-      soundedAlone(step.key, step.note, openHz! * ratioOfCents(100 * semitones(step)), { withinCents: WITHIN_CENTS }),
+    () => step && soundedAlone(step.key, step.note, openHz! * ratioOfCents(100 * semitones(step))),
     [step, openHz],
   );
   const index = step ? steps.findIndex((s) => s.key === step.key) : 0;
@@ -64,6 +60,5 @@ export function useTouchPass(
     /** On to the next place; what was chosen by stepping back is left as it was. */
     skip: () => step && (pass.clearChoice() || pass.skip(step.key)),
     nextString: () => step && pass.skip(...steps.filter((s) => s.stringId === step.stringId).map((s) => s.key)),
-    isFar: (cents: number) => Math.abs(cents) > WITHIN_CENTS,
   };
 }
