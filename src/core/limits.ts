@@ -27,6 +27,9 @@ export const MOST_STRINGS = 60;
 export const LONGEST_NAME = 60;
 export const LONGEST_NOTE = 400;
 
+/** A record's place in the order of writing: room is left for as many again. */
+export const MOST_SEQ = 1e12;
+
 /** A file of records: characters, records, and how deep its lists and objects go. */
 export const LARGEST_FILE = 200e6;
 export const MOST_RECORDS = 500000;

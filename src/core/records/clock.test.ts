@@ -1,6 +1,6 @@
 /** A device's clock that is set back, and forward again: the log keeps its order and its ages. */
 import { isOfPass, passUnderWay } from '../pass';
-import { createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
+import { checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
 
 const MINUTE = 60000;
 const HOUR = 60 * MINUTE;
@@ -161,4 +161,15 @@ test('an instrument that nothing was said of keeps its identity, so that its fit
   d.reading(NOON + 2 * MINUTE, -3);
   index.add(d.records);
   expect(index.bench().instruments[0]).not.toBe(before);
+});
+
+test('a place in the order of writing that leaves no room is let go, and the log can be written on', () => {
+  const full = { by: 'x', seq: Number.MAX_SAFE_INTEGER, atMs: 5 };
+  const curtain = { id: 'c', version: RECORD_VERSION, zoneMin: 0, atMs: 5, type: 'reference', a4Hz: 441, written: full };
+  const checked = checkRecord(curtain);
+  expect(checked).toMatchObject({ ok: true, record: { a4Hz: 441 } });
+  const index = createLogIndex();
+  index.add(checked.ok ? [checked.record] : []);
+  expect(index.nextSeq()).toBe(1);
+  expect(index.bench().reference?.a4Hz).toBe(441);
 });

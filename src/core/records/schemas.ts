@@ -15,6 +15,7 @@ import {
   MOST_HZ,
   MOST_LEAD_CENTS,
   MOST_OFFSET_CENTS,
+  MOST_SEQ,
   MOST_STRINGS,
   MOST_TOLERANCE_CENTS,
   WARMEST_C,
@@ -63,7 +64,7 @@ const base = {
   supersedes: id().optional(),
   written: object({
     by: id().required(),
-    seq: finite().integer().min(0).max(Number.MAX_SAFE_INTEGER).required(),
+    seq: finite().integer().min(0).max(MOST_SEQ).required(),
     atMs: instant().required(),
   })
     .noUnknown()
