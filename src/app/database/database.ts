@@ -1,7 +1,8 @@
+import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
 import { brief } from '../../core/limits';
 import { migrate, type LogRecord } from '../../core/records';
-import { realClock, type Stop } from '../world/clock';
+import { inTime, PATIENCE_MS, realClock, type Stop } from '../world/clock';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
 export interface Damaged {
@@ -29,8 +30,6 @@ export interface RecordStore {
 
 export type World = 'own' | 'demo';
 
-/** A write that was not answered for so long is told and held in memory too, ms. */
-const PATIENCE_MS = 8000;
 /** What was refused is tried again so often, ms. */
 const AGAIN_MS = 15000;
 /** Other tabs are told of so many records at once. */
@@ -82,7 +81,7 @@ export function openStore(world: World): RecordStore {
     if (held.length > 0) endRetry = realClock.after(AGAIN_MS, () => void store.append([]).catch(() => undefined));
   };
   const put = async (batch: readonly LogRecord[]): Promise<void> => {
-    await base.setItem(`${realClock.nowMs()}-${crypto.randomUUID()}`, batch);
+    await base.setItem(`${realClock.nowMs()}-${newId()}`, batch);
     batches++;
     for (const r of batch) kept.set(r.id, r);
   };
@@ -99,23 +98,12 @@ export function openStore(world: World): RecordStore {
     const lost = [...kept.values()].filter((r) => !there.has(r.id));
     if (lost.length > 0) await put(lost);
   };
-  const inTime = async <T>(work: Promise<T>): Promise<T> => {
-    let stop: Stop | undefined;
-    const late = new Promise<never>((_, reject) => {
-      stop = realClock.after(PATIENCE_MS, () => reject(new Error('it has not answered yet')));
-    });
-    try {
-      return await Promise.race([work, late]);
-    } finally {
-      stop?.();
-    }
-  };
   const write = async (records: readonly LogRecord[]): Promise<void> => {
     const batch = heldAnd(records);
     if (batch.length === 0) return;
     const writing = put(batch).then(mend);
     try {
-      await inTime(writing);
+      await inTime(writing, PATIENCE_MS);
     } catch (error) {
       hold(records);
       // Answered after all: what was held is kept.
@@ -142,7 +130,7 @@ export function openStore(world: World): RecordStore {
       const damaged: Damaged[] = [];
       let count = 0;
       // A database that is being opened for ever is one that does not open.
-      await inTime(base.ready());
+      await inTime(base.ready(), PATIENCE_MS);
       // Each item is what one write appended: a list of records.
       await base.iterate<unknown, undefined>((value, key) => {
         count++;

@@ -26,6 +26,8 @@ const TRAIL_S = 9;
 const DRAWN_EVERY_MS = 50;
 /** A room above this was not quiet while it was looked at, dB (house estimate). */
 const QUIET_DB = -42;
+/** An input that sends nothing for so long has gone silent, ms. */
+const GONE_SILENT_MS = 4000;
 /** A tone of the app's own rings on in the room, s. */
 const RING_ON_S = 0.3;
 /** An input is looked at so often while listening begins, quietly: each time it takes two seconds. */
@@ -48,6 +50,8 @@ export function useListening(
   const sourceRef = useRef<Source>('microphone');
   const pendingCheck = useRef<{ referenceHz: number | undefined } | undefined>(undefined);
   const deviceRef = useRef<string | undefined>(undefined);
+  /** The input that is being opened: called off when it is not wanted any more. */
+  const opening = useRef<AbortController | undefined>(undefined);
   const verdictRef = useRef(onVerdict);
   const guidedRef = useRef(guided);
   const [guide] = useState(createGuide);
@@ -102,10 +106,19 @@ export function useListening(
     aim(made, guidedRef.current);
     // The trace is drawn at most twenty times a second, whatever the listener's pace.
     let drawn: TrackPoint | undefined;
+    let toldSilent = false;
     const stop = clock.every(DRAWN_EVERY_MS * clock.pace, () => {
       const newest = points.current[points.current.length - 1];
       const { tS, cameMs } = streamAt.current;
       const hears = listeningRef.current;
+      const isSilent =
+        hears &&
+        guidedRef.current !== undefined &&
+        sourceRef.current === 'microphone' &&
+        clock.elapsedMs() - cameMs > GONE_SILENT_MS;
+      if (isSilent && !toldSilent)
+        say('Nothing has come from the input for four seconds: press Space twice, or choose another input.');
+      toldSilent = isSilent;
       const view = guide.view(tS + (clock.elapsedMs() - cameMs) / 1000, hears);
       const { figure, faded, tuner } = trace.get();
       trace.set({
@@ -121,6 +134,7 @@ export function useListening(
     });
     return () => {
       stop();
+      opening.current?.abort();
       made.close();
     };
   }, [say, guide, trace, clock, means]);
@@ -141,6 +155,7 @@ export function useListening(
   }, [follow, trace]);
 
   const pause = useCallback(() => {
+    opening.current?.abort();
     ear.current?.pause();
     trace.set({ pair: null, steady: null });
     simulated.current = undefined;
@@ -163,13 +178,19 @@ export function useListening(
         setListening('simulated');
         return;
       }
+      opening.current?.abort();
+      const wanted = (opening.current = new AbortController());
       try {
         const stopped = (sentence: string) => {
           say(sentence);
           pause();
         };
-        const microphone = await openMicrophone(deviceId, stopped, say);
-        ear.current?.listen(microphone, await clockRatio(deviceId));
+        const ratio = await clockRatio(deviceId);
+        const microphone = await openMicrophone(deviceId, wanted.signal, stopped, say);
+        // Said to be unwanted in the very moment in which it opened.
+        if (wanted.signal.aborted) return microphone.stop();
+        ear.current?.listen(microphone, ratio);
+        streamAt.current = { tS: 0, cameMs: clock.elapsedMs() };
         // A check that was asked for while the input was being opened again.
         if (pendingCheck.current) ear.current?.check(pendingCheck.current.referenceHz);
         else {
@@ -179,12 +200,13 @@ export function useListening(
         deviceRef.current = deviceId;
         setListening('microphone');
       } catch (error) {
+        if (wanted.signal.aborted) return;
         if (!(error instanceof SoundTrouble)) throw error;
         say(error.message);
         setListening(undefined);
       }
     },
-    [nowMs, pause, say, means],
+    [nowMs, pause, say, means, clock],
   );
 
   /** Opens the ear of this world: its microphone, or the simulated instrument. */

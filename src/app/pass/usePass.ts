@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useState } from 'react';
 import { passUnderWay, type CheckPass } from '../../core/pass';
 import { RECORD_VERSION, type PassRecord, type PassVisit } from '../../core/records';
@@ -33,7 +34,7 @@ export function usePass<Step>(
       type: 'pass' as const,
       kind,
       instrumentId,
-      passId: pass?.passId ?? crypto.randomUUID(),
+      passId: pass?.passId ?? newId(),
       startedMs: pass?.startedMs ?? Math.floor(nowMs()),
       skipped: pass?.skipped ?? [],
       over: false,
@@ -54,7 +55,7 @@ export function usePass<Step>(
     /** @param visit what a plan asks of it */
     start: (visit?: PassVisit) => {
       setChosen(undefined);
-      const begun = { passId: crypto.randomUUID(), startedMs: Math.floor(nowMs()), skipped: [] };
+      const begun = { passId: newId(), startedMs: Math.floor(nowMs()), skipped: [] };
       void write({ ...begun, ...(visit ? { visit } : {}) }, true);
     },
     stop: () => {

@@ -1,5 +1,5 @@
 import type { BlockMessage } from '../workers/messages';
-import type { Clock } from '../world/clock';
+import { inTime, NotAnswered, type Clock } from '../world/clock';
 import captureUrl from './capture.worklet.js?url';
 
 /** A source of sound that hands blocks of samples to a port. */
@@ -17,17 +17,15 @@ const OTHERS = 'A WAV file, the typed figure and the simulated instrument still 
 /** An input slower than this loses partials that measuring wants, Hz. */
 const LOW_RATE_HZ = 24000;
 
-/** Microphone or interface input with everything that alters the sound switched off. */
-export async function openMicrophone(
-  deviceId: string | undefined,
-  onTrouble: (sentence: string) => void,
-  onNote: (sentence: string) => void,
-): Promise<SoundSource> {
+/** The sound of an input that was allowed begins within so long, or it does not, ms. */
+const STARTS_WITHIN_MS = 3000;
+const NO_SECURE = 'This page may not use a microphone over plain http';
+
+async function askForInput(deviceId: string | undefined): Promise<MediaStream> {
   if (!navigator.mediaDevices)
-    throw new SoundTrouble(`This page may not use a microphone here: open it on localhost or by https. ${OTHERS}`);
-  let stream: MediaStream;
+    throw new SoundTrouble(`${NO_SECURE}: open it as localhost on the machine that serves it, or by https. ${OTHERS}`);
   try {
-    stream = await navigator.mediaDevices.getUserMedia({
+    return await navigator.mediaDevices.getUserMedia({
       audio: {
         echoCancellation: false,
         noiseSuppression: false,
@@ -47,21 +45,51 @@ export async function openMicrophone(
       `The input could not be opened (${(error as Error).message}): another program may hold it. ${OTHERS}`,
     );
   }
-  const context = new AudioContext({ latencyHint: 'interactive' });
+}
+
+/**
+ * Microphone or interface input with everything that alters the sound switched off. Whatever goes wrong, and when nobody wants
+ * it any more by the time that it is allowed, every track is stopped.
+ * @param unwanted who asked has gone on to something else
+ */
+export async function openMicrophone(
+  deviceId: string | undefined,
+  unwanted: AbortSignal,
+  onTrouble: (sentence: string) => void,
+  onNote: (sentence: string) => void,
+): Promise<SoundSource> {
+  const stream = await askForInput(deviceId);
+  let context: AudioContext | undefined;
   const stop = () => {
     for (const track of stream.getTracks()) track.stop();
-    void context.close();
+    if (context && context.state !== 'closed') void context.close();
   };
+  const begin = async (): Promise<SoundSource> => {
+    unwanted.throwIfAborted();
+    const own = (context = new AudioContext({ latencyHint: 'interactive' }));
+    if (!own.audioWorklet) throw new SoundTrouble(`The browser cannot capture sound on its audio thread. ${OTHERS}`);
+    await own.audioWorklet.addModule(captureUrl);
+    if (own.state === 'suspended') await own.resume();
+    unwanted.throwIfAborted();
+    const channel = new MessageChannel();
+    const node = new AudioWorkletNode(own, 'capture', { numberOfOutputs: 0 });
+    node.port.postMessage(channel.port1, [channel.port1]);
+    own.createMediaStreamSource(stream).connect(node);
+    return { sampleRate: own.sampleRate, port: channel.port2, stop };
+  };
+  let source: SoundSource;
   try {
-    await context.audioWorklet.addModule(captureUrl);
-  } catch {
+    source = await inTime(begin(), STARTS_WITHIN_MS);
+    if (context?.state === 'suspended') throw new NotAnswered();
+  } catch (error) {
     stop();
-    throw new SoundTrouble(`The browser cannot capture sound on its audio thread. ${OTHERS}`);
-  }
-  if (context.state === 'suspended') await context.resume();
-  if (context.state === 'suspended') {
-    stop();
-    throw new SoundTrouble(`The browser holds the sound back until you act: press Space once more. ${OTHERS}`);
+    unwanted.throwIfAborted();
+    if (error instanceof SoundTrouble) throw error;
+    throw new SoundTrouble(
+      error instanceof NotAnswered
+        ? `The sound did not start within three seconds, and the microphone is off again: press Space once more. A device without a loudspeaker or headphones may need some. ${OTHERS}`
+        : `The browser could not take up the sound (${(error as Error).message}): the microphone is off again. ${OTHERS}`,
+    );
   }
   const inputRate = stream.getAudioTracks()[0]?.getSettings().sampleRate;
   if (inputRate !== undefined && inputRate < LOW_RATE_HZ) {
@@ -69,18 +97,14 @@ export async function openMicrophone(
       `This input runs at ${(inputRate / 1000).toFixed(0)} kHz only (a headset?): readings stay true, but faint high partials are missing. Another input does better.`,
     );
   }
-  context.onstatechange = () => {
-    if (context.state === 'suspended') onTrouble('The browser paused the sound: press Space twice to go on.');
+  context!.onstatechange = () => {
+    if (context!.state === 'suspended') onTrouble('The browser paused the sound: press Space twice to go on.');
   };
   stream.getAudioTracks()[0]?.addEventListener('ended', () => {
     onTrouble(`The input was unplugged: what was kept is safe. Plug it in and listen again. ${OTHERS}`);
     stop();
   });
-  const channel = new MessageChannel();
-  const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
-  node.port.postMessage(channel.port1, [channel.port1]);
-  context.createMediaStreamSource(stream).connect(node);
-  return { sampleRate: context.sampleRate, port: channel.port2, stop };
+  return source;
 }
 
 /** What paces a sound that is made or read in the page, and hands it on. */

@@ -31,6 +31,29 @@ export const realClock: Clock = {
   holdWhile: () => () => undefined,
 };
 
+/** What a browser is asked for was not answered in time. */
+export class NotAnswered extends Error {
+  constructor() {
+    super('it has not answered yet');
+  }
+}
+
+/** What the browser answers within so long; rejects with NotAnswered where it does not. */
+export async function inTime<T>(work: Promise<T>, ms: number, clock: Clock = realClock): Promise<T> {
+  let stop: Stop | undefined;
+  const late = new Promise<never>((_, reject) => {
+    stop = clock.after(ms, () => reject(new NotAnswered()));
+  });
+  try {
+    return await Promise.race([work, late]);
+  } finally {
+    stop?.();
+  }
+}
+
+/** A store that does not answer for so long is told, and gone on without, ms. */
+export const PATIENCE_MS = 8000;
+
 /** A clock that goes on when it is told to. */
 export interface SteppedClock extends Clock {
   /** Goes on by so much; what was waited for happens on the way, each at its moment. */

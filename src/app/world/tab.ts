@@ -3,17 +3,40 @@ import { pacedClock, realClock, type Clock } from './clock';
 /** The fastest that a listener keeps up with, times real time. */
 const FASTEST = 20;
 
+/** Where the tab's own store is blocked, it is the page's memory. */
+const memory = new Map<string, string>();
+
+/** What a tab knows of itself over a reload; where the browser keeps no such store, until the next page. */
+export const tabStore = {
+  get(key: string): string | null {
+    try {
+      return sessionStorage.getItem(key);
+    } catch {
+      return memory.get(key) ?? null;
+    }
+  },
+  set(key: string, value: string): void {
+    try {
+      sessionStorage.setItem(key, value);
+    } catch {
+      memory.set(key, value);
+    }
+  },
+  remove(key: string): void {
+    try {
+      sessionStorage.removeItem(key);
+    } catch {
+      memory.delete(key);
+    }
+  },
+};
+
 /** What this tab was told in its address (`?pace=8&seed=5`), kept while it is open; undefined where it was not. */
 function told(name: string): number | undefined {
   const given = new URLSearchParams(window.location.search).get(name);
-  try {
-    if (given !== null) sessionStorage.setItem(name, given);
-    const kept = sessionStorage.getItem(name);
-    return kept === null || !Number.isFinite(Number(kept)) ? undefined : Number(kept);
-  } catch {
-    // A tab without such a store forgets it with the next page.
-    return given === null || !Number.isFinite(Number(given)) ? undefined : Number(given);
-  }
+  if (given !== null) tabStore.set(name, given);
+  const kept = tabStore.get(name);
+  return kept === null || !Number.isFinite(Number(kept)) ? undefined : Number(kept);
 }
 
 let clock: Clock | undefined;

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DEFAULT_A4_HZ } from '../../core/music';
@@ -116,10 +117,10 @@ interface Log {
 
 /** The name of this browser among those that write to a log. */
 const writerName = async (): Promise<string> => {
-  const known = await settings.getItem<string>('writer').catch(() => null);
-  const name = known ?? crypto.randomUUID();
+  const known = await settings.getItem<string>('writer');
+  const name = known ?? newId();
   // Refused, it is a new one next time: only the order of two sessions rests on their times then.
-  if (!known) await settings.setItem('writer', name).catch(() => undefined);
+  if (!known) await settings.setItem('writer', name);
   return name;
 };
 
@@ -213,7 +214,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         const atMs = Math.round(d.atMs ?? now);
         return {
           ...d,
-          id: crypto.randomUUID(),
+          id: newId(),
           version: RECORD_VERSION,
           atMs,
           // The offset of that very moment: it changes with summer time, and on the road.

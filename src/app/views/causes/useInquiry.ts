@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import type { Asked, CauseTest, Told } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/records';
@@ -74,11 +75,11 @@ export function useInquiry(life: InstrumentLife) {
     /** Something is being written: what was said before it is not said again. */
     await: () => setAwaits(size),
     /** This inquiry is gone on with, or its first test begins. */
-    goOn: () => setOwn({ stringId, passId: closed || !passId ? crypto.randomUUID() : passId }),
+    goOn: () => setOwn({ stringId, passId: closed || !passId ? newId() : passId }),
     anew: (of: string) => {
       setSkipped(new Set());
       setSaid(new Map());
-      setOwn({ stringId: of, passId: crypto.randomUUID() });
+      setOwn({ stringId: of, passId: newId() });
     },
   };
 }

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import type { EarRound, PairMoment } from '../../../core/intervals';
@@ -15,7 +16,7 @@ export function useCheckpoints(round: EarRound | undefined) {
   return {
     run,
     step: run && round?.steps[run.at],
-    begin: () => setRun({ passId: crypto.randomUUID(), at: 0 }),
+    begin: () => setRun({ passId: newId(), at: 0 }),
     /** Read, or without this one. */
     next,
     end: () => setRun(undefined),

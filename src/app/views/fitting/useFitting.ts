@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { School } from '../../../core/fitting';
+import { tabStore } from '../../world/tab';
 
 /** A fitting under way on one instrument. What was done is in the log; this is only the place in the plan. */
 export interface Progress {
@@ -14,14 +15,14 @@ export interface Progress {
 export function useFitting(key: string, start: Progress | undefined) {
   const storageKey = `fitting/${key}`;
   const [progress, setProgress] = useState<Progress | undefined>(() => {
-    const text = sessionStorage.getItem(storageKey);
+    const text = tabStore.get(storageKey);
     const before = text ? (JSON.parse(text) as Progress) : undefined;
     const goesOn = before?.startedMs && (!start || before.stringIds.join() === start.stringIds.join());
     return goesOn ? before : start;
   });
   const put = (next: Progress | undefined) => {
-    if (next) sessionStorage.setItem(storageKey, JSON.stringify(next));
-    else sessionStorage.removeItem(storageKey);
+    if (next) tabStore.set(storageKey, JSON.stringify(next));
+    else tabStore.remove(storageKey);
     setProgress(next);
   };
   return {

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { array, boolean, mixed, object, string, type InferType } from 'yup';
 import { EARLIEST_MS } from '../../../core/limits';
 import {
@@ -100,7 +101,7 @@ export const freshRow = (like?: Row): Row =>
     gaugeMm: null,
     lengthMm: 650,
     ...like,
-    stringId: `s${crypto.randomUUID().slice(0, 8)}`,
+    stringId: `s${newId().slice(0, 8)}`,
   });
 
 export const buildOf = (of: { family: string; build?: Build | undefined }): Required<Build> => {

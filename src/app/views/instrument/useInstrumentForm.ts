@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
@@ -24,7 +25,7 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
 
   /** Writes what is sound, and opens it on the bench. */
   const keep = async (f: Fields) => {
-    const instrumentId = existing?.instrumentId ?? crypto.randomUUID();
+    const instrumentId = existing?.instrumentId ?? newId();
     try {
       await append([
         recordOf(f, instrumentId, existing),

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { InstrumentLife, TrialRecord } from '../../../core/records';
@@ -52,7 +53,7 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
     );
   };
   const keep = () =>
-    write([{ type: 'trial', trialId: crypto.randomUUID(), what: what.trim(), byLot, pairs }], () => {
+    write([{ type: 'trial', trialId: newId(), what: what.trim(), byLot, pairs }], () => {
       setPairs([]);
       setMessage('Kept. Treat the strings named as treated, leave the others alone, and read all of them as ever.');
     });
