@@ -11,6 +11,8 @@ const CHROMIUM_ARGS = [
   '--disable-component-update',
   '--disable-sync',
   '--autoplay-policy=no-user-gesture-required',
+  // Another name for this machine, by plain http: a browser trusts such a page less.
+  '--host-resolver-rules=MAP barge.test 127.0.0.1',
 ];
 
 /** The stores of a browser that has opened the demonstration once. */

@@ -133,3 +133,47 @@ test('a long file shows how far it is and can be called off; readings of unknown
   );
   await expect(page.getByTestId('record-count')).toHaveText('7');
 });
+
+test('by plain http from another machine: typed figures are kept, and the microphone is one sentence with the way out', async ({
+  page,
+}) => {
+  await page.goto('http://barge.test:4187/add');
+  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
+  await page.getByRole('button', { name: 'Violin' }).click();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Listen' }).click();
+  await expect(message(page)).toContainText('may not use a microphone over plain http: open it as localhost');
+  await page.keyboard.press('Enter');
+  await typeFigure(page, '-9');
+  await expect(message(page)).toContainText('E5 as found −9.0 ±1.0 kept');
+  await page.reload();
+  await expect(page.getByRole('button', { name: /String 1, E5, settling, −9.0 cents/ })).toBeVisible();
+});
+
+test('settings that never answer and a tab that may keep nothing: the bench opens and works', async ({ page }) => {
+  await page.addInitScript(() => {
+    const open = indexedDB.open.bind(indexedDB);
+    indexedDB.open = (name, version) =>
+      name === 'slow-anchor-settings' ? ({} as IDBOpenDBRequest) : open(name, version);
+    Object.defineProperty(window, 'sessionStorage', {
+      get: () => {
+        throw new DOMException('blocked', 'SecurityError');
+      },
+    });
+  });
+  await addInstrument(page, 'Ukulele');
+  await page.keyboard.press('Enter');
+  await typeFigure(page, '-9');
+  await expect(message(page)).toContainText('A4 as found −9.0 ±1.0 kept');
+});
+
+test('a view whose file is gone says reload, and gives the log out', async ({ page }) => {
+  await addInstrument(page, 'Ukulele');
+  await page.route(/assets\/LogView/, (route) => route.fulfill({ status: 404, body: 'Not found.' }));
+  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByRole('heading', { name: 'Reload to go on: nothing is lost' })).toBeVisible();
+  expect((await download(page, 'Export the log first')).records).toHaveLength(5);
+  await page.unroute(/assets\/LogView/);
+  await page.getByRole('button', { name: 'Reload' }).click();
+  await expect(page.getByTestId('record-count')).toHaveText('5');
+});

@@ -21,6 +21,9 @@ const LOW_RATE_HZ = 24000;
 const STARTS_WITHIN_MS = 3000;
 const NO_SECURE = 'This page may not use a microphone over plain http';
 
+/** Also what has just been told to go on. */
+const isHeldBack = (context: AudioContext): boolean => context.state === 'suspended';
+
 async function askForInput(deviceId: string | undefined): Promise<MediaStream> {
   if (!navigator.mediaDevices)
     throw new SoundTrouble(`${NO_SECURE}: open it as localhost on the machine that serves it, or by https. ${OTHERS}`);
@@ -71,6 +74,8 @@ export async function openMicrophone(
     await own.audioWorklet.addModule(captureUrl);
     if (own.state === 'suspended') await own.resume();
     unwanted.throwIfAborted();
+    if (isHeldBack(own))
+      throw new SoundTrouble(`The browser holds the sound back until you act: press Space once more. ${OTHERS}`);
     const channel = new MessageChannel();
     const node = new AudioWorkletNode(own, 'capture', { numberOfOutputs: 0 });
     node.port.postMessage(channel.port1, [channel.port1]);
@@ -80,7 +85,6 @@ export async function openMicrophone(
   let source: SoundSource;
   try {
     source = await inTime(begin(), STARTS_WITHIN_MS);
-    if (context?.state === 'suspended') throw new NotAnswered();
   } catch (error) {
     stop();
     unwanted.throwIfAborted();
@@ -98,7 +102,7 @@ export async function openMicrophone(
     );
   }
   context!.onstatechange = () => {
-    if (context!.state === 'suspended') onTrouble('The browser paused the sound: press Space twice to go on.');
+    if (isHeldBack(context!)) onTrouble('The browser paused the sound: press Space twice to go on.');
   };
   stream.getAudioTracks()[0]?.addEventListener('ended', () => {
     onTrouble(`The input was unplugged: what was kept is safe. Plug it in and listen again. ${OTHERS}`);
