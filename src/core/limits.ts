@@ -8,6 +8,10 @@ export const LEAST_HZ = 1;
 export const MOST_HZ = 20000;
 /** Offsets, cents: five octaves. */
 export const MOST_CENTS = 6000;
+/** A standard error, cents: nothing is known better than this. */
+export const LEAST_SIGMA_CENTS = 1e-3;
+/** A claw is not followed further than this in one session, turns in all. */
+export const MOST_CLAW_TURNS = 8;
 /** A typed or corrected reading lies within an octave and a bit of its target, cents. */
 export const MOST_OFF_CENTS = 1300;
 export const LEAST_TOLERANCE_CENTS = 0.5;

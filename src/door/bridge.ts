@@ -4,25 +4,26 @@ import {
   BRIDGE_ORDERS,
   BRIDGE_TASKS,
   holds,
+  isBridgeMemory,
   lawOf,
   memorySize,
   USUAL,
   type BridgeEvent,
 } from '../core/bridge';
-import { MOST_CENTS } from '../core/limits';
+import { LEAST_SIGMA_CENTS, MOST_CENTS, MOST_CLAW_TURNS } from '../core/limits';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
 
 const MOST = 12;
 const figure = () => number().strict();
-const sigma = () => figure().min(1e-3).max(100).optional();
+const sigma = () => figure().min(LEAST_SIGMA_CENTS).max(100).optional();
 const index = () => figure().integer().min(1).max(MOST).required();
 const cents = () => figure().min(-MOST_CENTS).max(MOST_CENTS).required();
 const target = () => mixed<string | number>().required();
 const kinds = {
   read: object({ kind: string(), string: index(), cents: cents(), sigmaCents: sigma() }),
   set: object({ kind: string(), string: index(), cents: cents(), sigmaCents: sigma() }),
-  claw: object({ kind: string(), turns: figure().min(-8).max(8).required() }),
+  claw: object({ kind: string(), turns: figure().min(-MOST_CLAW_TURNS).max(MOST_CLAW_TURNS).required() }),
   tilt: object({ kind: string(), degrees: figure().min(-30).max(30).required() }),
 };
 const noKind = object({ kind: mixed<string>().oneOf(Object.keys(kinds)).required() });
@@ -84,7 +85,7 @@ export function bridgeLine(item: Record<string, unknown>): object {
   );
   if (events.some((e) => 'string' in e && e.string > strings.length))
     return { ...id, ...refused('bad-bridge', `There are ${strings.length} strings only.`) };
-  if (events.reduce((sum, e) => sum + (e.kind === 'claw' ? Math.abs(e.turns) : 0), 0) > 8 + 1e-9)
+  if (events.reduce((sum, e) => sum + (e.kind === 'claw' ? Math.abs(e.turns) : 0), 0) > MOST_CLAW_TURNS + 1e-9)
     return { ...id, ...refused('bad-bridge', 'More than eight turns of the claw in all are not followed.') };
   const law = lawOf({
     springs: bridge.springs,
@@ -98,7 +99,12 @@ export function bridgeLine(item: Record<string, unknown>): object {
     })),
   });
   const size = memorySize(strings.length);
-  if (memory && (memory.mean.length !== size || memory.covariance.length !== size))
+  if (memory && !isBridgeMemory(memory))
+    return {
+      ...id,
+      ...refused('bad-bridge', 'The memory is none: its covariance is not square, symmetric and positive.'),
+    };
+  if (memory && memory.mean.length !== size)
     return { ...id, ...refused('bad-bridge', 'The memory is of another bridge: it has other strings.') };
   if (!law || !holds(law, bridge.springs))
     return {
@@ -117,6 +123,9 @@ export function bridgeLine(item: Record<string, unknown>): object {
         'Every string that is tuned puts the others off by more: add a spring, or lighter strings.',
       ),
     };
+  const figures = [a.stopAtCents ?? 0, a.turns ?? 0, ...a.expected, ...a.expectedSd, ...a.memory.mean];
+  if (!figures.every((v) => v === null || Number.isFinite(v)))
+    return { ...id, ...refused('bad-bridge', 'From these figures nothing can be worked out.') };
   return {
     ok: true,
     ...id,

@@ -1,6 +1,6 @@
 import { array, boolean, lazy, mixed, number, object } from 'yup';
 import { findCause, TESTS, testsOf, type Evidence } from '../core/causes';
-import { LONGEST_NAME } from '../core/limits';
+import { LEAST_SIGMA_CENTS, LONGEST_NAME } from '../core/limits';
 import { checked, refused } from './lines';
 
 const MATERIALS = [
@@ -47,7 +47,7 @@ const schema = object({
     gaugeMm: size(50).nullable().optional(),
     ageDays: number().strict().min(0).max(100000).nullable().optional(),
   }).required(),
-  sigmaCents: size(100).optional(),
+  sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(100).optional(),
   evidence: array()
     .of(lazy((e: { test?: unknown } | undefined) => (e?.test === 'since-last' ? sinceLast : result)))
     .min(1)

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
@@ -144,6 +144,12 @@ test('export-demo writes a log that can be imported; a misuse ends with 2', asyn
   expect(read.ok && read.records.length).toBe(line.records);
   const nowhere = await door(['export-demo', join(folder, 'none', 'demo.json')]);
   expect([nowhere.status, nowhere.lines[0]!.reason]).toEqual([0, 'unwritable-file']);
+  // Nothing but a plain file is written over, and nothing half is left.
+  const pointer = join(folder, 'pointer.json');
+  symlinkSync(path, pointer);
+  for (const there of [folder, pointer])
+    expect((await door(['export-demo', there])).lines[0]).toMatchObject({ ok: false, reason: 'unwritable-file' });
+  expect(readdirSync(folder).filter((name) => name.endsWith('.part'))).toEqual([]);
   expect((await door(['sing'])).status).toBe(2);
   expect((await door(['measure', 'extra'])).status).toBe(2);
 });
@@ -233,6 +239,30 @@ test('documents a line each are answered at once, before the input ends; a reade
   const status = await new Promise((resolve) => child.on('close', resolve));
   expect([status, said]).toEqual([0, '']);
 }, 60000);
+
+test('documents are told apart as they come: a broken one keeps nobody waiting, and no text is read twice over', async () => {
+  const reasons = async (text: string) => (await door(['trial'], text)).lines.map((l) => l.reason);
+  const good = '{"pairs":[]}';
+  const answered = 'too-few-readings';
+  // After a document that breaks, and one that was not ended, the next is read; over several lines, or several on one.
+  expect(await reasons(`{"pairs":[}\n${good}`)).toEqual(['bad-line', answered]);
+  expect(await reasons(`{"pairs":[]\n${good}\n${good}`)).toEqual(['bad-line', answered, answered]);
+  expect(await reasons(`{"pairs":\n${good}`)).toEqual(['bad-line', answered]);
+  expect(await reasons(`${good}${good}\n{\n "pairs":\n []\n}\n[1]\n${good}`)).toEqual([
+    answered,
+    answered,
+    answered,
+    'bad-line',
+    answered,
+  ]);
+  expect(await reasons(`{\n "pairs": [\n  ]]\n}\n${good}`)).toEqual(['bad-line', answered]);
+  // What once took minutes: each of these is refused in one pass.
+  expect(await reasons('} {"now"'.repeat(150000))).toEqual(['bad-line']);
+  const open = await reasons('{"a":[{}\n'.repeat(3000));
+  expect(new Set(open)).toEqual(new Set(['bad-line']));
+  const nested = await reasons(`${'{"a":\n'.repeat(20000)}${good}`);
+  expect(new Set(nested.slice(0, -1))).toEqual(new Set(['bad-line']));
+});
 
 test('one guard for every command: too deep, too large and no objects are refused, and the next line is answered', async () => {
   const good = JSON.stringify({ dropsCents: [30, 12] });
@@ -355,4 +385,24 @@ test('bridge: reads first, then stops that are not zero; what was learned comes 
   });
   expect(await ask({ events: [{ kind: 'shake' }] })).toMatchObject({ ok: false, reason: 'bad-bridge' });
   expect(await ask({ memory: { mean: [1], covariance: [[1]] } })).toMatchObject({ ok: false, reason: 'bad-bridge' });
+  // A memory that is not square, symmetric and positive, or has figures that no bridge has, is none.
+  const { mean, covariance } = first['memory'] as { mean: number[]; covariance: number[][] };
+  const changed = (i: number, j: number, v: number) =>
+    covariance.map((row, k) => row.map((c, l) => (k === i && l === j ? v : c)));
+  for (const memory of [
+    { mean, covariance: changed(0, 0, -1) },
+    { mean, covariance: changed(0, 1, 0.5) },
+    { mean: mean.map(() => 700), covariance },
+    { mean, covariance: covariance.slice(1) },
+    { mean, covariance: covariance.map((row) => row.slice(1)) },
+  ])
+    expect(await ask({ events: read, memory })).toMatchObject({ ok: false, reason: 'bad-bridge' });
+  expect(await ask({ events: [...read, { kind: 'claw', turns: 160 }] })).toMatchObject({
+    ok: false,
+    reason: 'bad-bridge',
+  });
+  expect(await ask({ events: [{ ...read[0], sigmaCents: 5e-324 }] })).toMatchObject({
+    ok: false,
+    reason: 'bad-bridge',
+  });
 });

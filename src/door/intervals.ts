@@ -1,6 +1,6 @@
 import { array, lazy, mixed, number, object, string } from 'yup';
 import { earRound, measurePair, measureSteady, REFERENCE_KINDS, SCHOOLS, solveNet } from '../core/intervals';
-import { LEAST_HZ, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
+import { LEAST_HZ, LEAST_SIGMA_CENTS, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
 import { cents, DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
 import { a4Of, soundOf } from './measure';
@@ -47,7 +47,7 @@ const netSchema = object({
         a: index(MOST_STRINGS).required(),
         b: index(MOST_STRINGS).required(),
         cents: offset(),
-        sigmaCents: number().strict().min(1e-4).max(1000).required(),
+        sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(1000).required(),
       }),
     )
     .max(4000)

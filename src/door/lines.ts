@@ -1,5 +1,6 @@
+import { JSONParser, TokenType } from '@streamparser/json';
 import { ValidationError, type Schema } from 'yup';
-import { brief, hasHugeNumber, LARGEST_FILE, LARGEST_NUMBER, nestedTooDeep } from '../core/limits';
+import { brief, DEEPEST, hasHugeNumber, LARGEST_FILE, LARGEST_NUMBER, nestedTooDeep } from '../core/limits';
 
 /** A refused item: exit status 0, the line says why. */
 export interface Refused {
@@ -64,44 +65,135 @@ export interface DocumentCommand {
   isWhole: (item: Item) => boolean;
 }
 
+/** Where a document is read piece by piece: its lines so far, and what follows its grammar. */
+interface Reading {
+  lines: string[];
+  /** Of the line that is being read. */
+  pieces: string[];
+  length: number;
+  parser: JSONParser;
+  depth: number;
+}
+
+/** A document that is still open is read on while it may become one; @returns 'over' where it ends with this piece. */
+function readOn(reading: Reading, piece: string): 'open' | 'over' | 'broken' {
+  reading.pieces.push(piece);
+  reading.length += piece.length;
+  // What is too long is gathered no further, and refused.
+  if (reading.length > LARGEST_FILE) return 'broken';
+  try {
+    reading.parser.write(piece);
+  } catch {
+    return 'broken';
+  }
+  if (reading.depth > DEEPEST) return 'broken';
+  return reading.depth === 0 && reading.parser.isEnded ? 'over' : 'open';
+}
+
+function beginReading(): Reading {
+  // Nothing is built of it: it is only followed.
+  const parser = new JSONParser({ paths: ['$.-'], keepStack: false });
+  const reading: Reading = { lines: [], pieces: [], length: 0, parser, depth: 0 };
+  parser.onError = (error) => {
+    throw error;
+  };
+  parser.onValue = () => undefined;
+  parser.onToken = ({ token }) => {
+    if (token === TokenType.LEFT_BRACE || token === TokenType.LEFT_BRACKET) reading.depth++;
+    else if (token === TokenType.RIGHT_BRACE || token === TokenType.RIGHT_BRACKET) reading.depth--;
+  };
+  return reading;
+}
+
+const textOf = ({ lines, pieces }: Reading): string => [...lines, pieces.join('')].join('\n');
+
 /**
- * Answers JSON documents: each that stands on a line of its own at once, and one that goes over several lines
- * when it is whole. A log export followed by the object that goes with it is one document.
+ * Tells documents apart in lines of text: each is handed on when it ends, several on one line too. One that breaks is handed on
+ * as it is, with the rest of its line, and the next begins with the next line that begins with a brace.
+ */
+function createDocuments(take: (text: string) => void) {
+  let reading: Reading | undefined;
+  /** A document broke: its other lines say nothing one by one. */
+  let passing = false;
+
+  const readLine = (line: string): void => {
+    if (!reading && line.trim() === '') return;
+    if (passing && !line.startsWith('{')) return;
+    passing = false;
+    // A log is one long line, or thousands of short ones: most are whole.
+    if (!reading && line.startsWith('{') && parsed(line)) return take(line);
+    const pieces = line.split(/(?<=[}\]])/);
+    for (const [i, piece] of pieces.entries()) {
+      if (!reading && piece.trim() === '') continue;
+      const begins = reading === undefined;
+      reading ??= beginReading();
+      const is = begins && !piece.trimStart().startsWith('{') ? 'broken' : readOn(reading, piece);
+      if (is === 'over') {
+        take(textOf(reading));
+        reading = undefined;
+      } else if (is === 'broken') {
+        const isOwnLine = reading.lines.length === 0;
+        const broken = isOwnLine ? reading.pieces.join('') : reading.lines.join('\n');
+        reading = undefined;
+        take(isOwnLine ? [broken, ...pieces.slice(i + 1)].join('') : broken);
+        // It was the one before that was not ended: this line may begin another.
+        if (!isOwnLine && line.startsWith('{')) return readLine(line);
+        passing = true;
+        return;
+      }
+    }
+    if (reading) {
+      reading.lines.push(reading.pieces.join(''));
+      reading.pieces = [];
+    }
+  };
+  return {
+    readLine,
+    /** Nothing comes any more: one that has not ended is broken, and what stands behind its first line may be documents. */
+    end(): void {
+      while (reading) {
+        const { lines } = reading;
+        reading = undefined;
+        const next = lines.findIndex((line, i) => i > 0 && line.startsWith('{'));
+        if (next < 0) return take(lines.join('\n'));
+        take(lines.slice(0, next).join('\n'));
+        for (const line of lines.slice(next)) readLine(line);
+      }
+    },
+  };
+}
+
+/**
+ * Answers JSON documents, one on a line or over several, each as soon as it ends. A log export followed by the object that
+ * goes with it is one document.
  */
 export async function answerDocument(
   { answer, reason, isWhole }: DocumentCommand,
   input: AsyncIterable<string>,
   tell: Tell,
 ): Promise<void> {
-  let pending: string[] = [];
-  let length = 0;
-  for await (const line of input) {
-    if (line.trim() === '') continue;
-    const json = pending.length === 0 && line.startsWith('{') ? parsed(line) : undefined;
-    if (json && isWhole(json.value as Item)) {
-      tell(answerText(line, answer, reason, json));
-      continue;
+  /** A document that the next one may belong to. */
+  let first: { text: string; item: Item } | undefined;
+  const settle = () => {
+    if (first) tell(answerText(first.text, answer, reason, { value: first.item }));
+    first = undefined;
+  };
+  const documents = createDocuments((text) => {
+    const json = parsed(text);
+    const item = json && typeof json.value === 'object' && json.value !== null ? (json.value as Item) : undefined;
+    if (first && item && ('session' in item || 'now' in item) && !('records' in item)) {
+      const value = { ...first.item, ...item };
+      const both = `${first.text}\n${text}`;
+      first = undefined;
+      return tell(answerText(both, answer, reason, { value }));
     }
-    length += line.length;
-    // Beyond the largest file nothing is gathered any more: it is refused at the end.
-    if (length <= LARGEST_FILE + 1) pending.push(line);
-  }
-  if (pending.length === 0) return;
-  const text = pending.join('\n');
-  pending = [];
-  for (const part of partsOf(text)) tell(answerText(part, answer, reason));
-}
-
-/** A document, or a log export and the object that follows it as one, or else every line by itself. */
-function partsOf(text: string): string[] {
-  if (isJson(text)) return [text];
-  const second = Math.max(0, ...[...text.matchAll(/\}\s*(?=\{\s*"(session|now)")/g)].map((m) => m.index + 1));
-  const [first, rest] = [text.slice(0, second), text.slice(second)];
-  if (second > 0 && isJson(first) && isJson(rest))
-    return [JSON.stringify({ ...(JSON.parse(first) as Item), ...(JSON.parse(rest) as Item) })];
-  const lines = text.split('\n');
-  // Broken lines of one document say nothing one by one.
-  return lines.some(isJson) ? lines : [text];
+    settle();
+    if (item && !isWhole(item)) first = { text, item };
+    else tell(answerText(text, answer, reason, json));
+  });
+  for await (const line of input) documents.readLine(line);
+  documents.end();
+  settle();
 }
 
 /** What a text says in JSON; undefined where it is none. */
@@ -112,5 +204,3 @@ function parsed(text: string): Parsed | undefined {
     return undefined;
   }
 }
-
-const isJson = (text: string): boolean => parsed(text) !== undefined;

@@ -1,4 +1,5 @@
 import { array, number, object } from 'yup';
+import { LEAST_SIGMA_CENTS, MOST_STRINGS } from '../core/limits';
 import { cents } from '../core/music';
 import { bridgeLine, judgeString, octaveOf, saddleMoveMm } from '../core/octave';
 import { checked, refused } from './lines';
@@ -15,7 +16,7 @@ const octaveSchema = object({
   fret12Hz: positive(40000).required(),
   harmonic12Hz: positive(40000).nullable().optional(),
   inharmonicity: number().strict().min(0).max(0.1).nullable().optional(),
-  sigmaCents: positive(100).nullable().optional(),
+  sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(100).nullable().optional(),
   threadMm: positive(10).nullable().optional(),
 });
 
@@ -28,6 +29,7 @@ const lineSchema = object({
         errorCents: number().strict().min(-OCTAVE_WITHIN).max(OCTAVE_WITHIN).required(),
       }),
     )
+    .max(MOST_STRINGS, 'An instrument has at most ${max} strings.')
     .required(),
 });
 

@@ -254,15 +254,15 @@ describe('what holds a bridge, and what comes back', () => {
     expect(first.withinCents).toBeLessThan(2);
   });
   it('turns no claw while it is blocked, and asks before it turns more than the change gives once it is let go', () => {
-    const new_ = { task: 'new-tuning', toleranceCents: 2, order: 'centre-out', memory: null } as const;
+    const given = { task: 'new-tuning', toleranceCents: 2, order: 'centre-out', memory: null } as const;
     const reads = (cents: number) =>
       TOLD.strings.map((_, i): BridgeEvent => ({ kind: 'read', string: i + 1, cents: cents - i }));
-    const blocked = adviseBridge({ ...new_, law: lawOf({ ...TOLD, held: true })!, events: reads(200) });
+    const blocked = adviseBridge({ ...given, law: lawOf({ ...TOLD, held: true })!, events: reads(200) });
     expect(blocked.do).toBe('set');
     const wasCents = TOLD.strings.map(() => 200);
     const released = (degrees: number) =>
       adviseBridge({
-        ...new_,
+        ...given,
         law: law!,
         events: [...reads(0), { kind: 'tilt', degrees }],
         blockedFromCents: wasCents,

@@ -11,6 +11,7 @@ export {
 } from './advise';
 export {
   createBridgeFilter,
+  isBridgeMemory,
   memorySize,
   type BridgeBelief,
   type BridgeEvent,

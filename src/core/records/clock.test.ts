@@ -165,7 +165,15 @@ test('an instrument that nothing was said of keeps its identity, so that its fit
 
 test('a place in the order of writing that leaves no room is let go, and the log can be written on', () => {
   const full = { by: 'x', seq: Number.MAX_SAFE_INTEGER, atMs: 5 };
-  const curtain = { id: 'c', version: RECORD_VERSION, zoneMin: 0, atMs: 5, type: 'reference', a4Hz: 441, written: full };
+  const curtain = {
+    id: 'c',
+    version: RECORD_VERSION,
+    zoneMin: 0,
+    atMs: 5,
+    type: 'reference',
+    a4Hz: 441,
+    written: full,
+  };
   const checked = checkRecord(curtain);
   expect(checked).toMatchObject({ ok: true, record: { a4Hz: 441 } });
   const index = createLogIndex();

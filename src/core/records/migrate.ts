@@ -1,9 +1,10 @@
-import { MOST_SEQ } from '../limits';
+import { LEAST_SIGMA_CENTS, MOST_SEQ } from '../limits';
 import { RECORD_VERSION } from './types';
 
 /**
  * Brings a record of an older version up to the present one, before it is checked; anything else is handed on as it is.
  * A place in the order of writing that leaves no room for another one after it is let go: such records are in order by their times.
+ * Nothing is known better than to a thousandth of a cent: a doubt of none is brought up to that.
  * Version 1 readings need not have had partials: from version 2 on every reading has the list, empty where none are known.
  */
 export function migrate(value: unknown): unknown {
@@ -17,6 +18,9 @@ export function migrate(value: unknown): unknown {
       ...record,
       skipped: record.skipped.map((s: unknown) => (typeof s === 'string' ? s.replaceAll('/', ':') : s)),
     };
+  const { sigmaCents } = record;
+  if (typeof sigmaCents === 'number' && sigmaCents >= 0 && sigmaCents < LEAST_SIGMA_CENTS)
+    return migrate({ ...record, sigmaCents: LEAST_SIGMA_CENTS });
   if (record.version !== 1) return record;
   return {
     ...record,

@@ -5,12 +5,14 @@ import {
   EARLIEST_MS,
   LATEST_MS,
   LEAST_HZ,
+  LEAST_SIGMA_CENTS,
   LEAST_TOLERANCE_CENTS,
   LONGEST_NAME,
   LONGEST_NOTE,
   LONGEST_SHOW_MIN,
   MOST_CAPO,
   MOST_CENTS,
+  MOST_CLAW_TURNS,
   MOST_HANDS,
   MOST_HZ,
   MOST_LEAD_CENTS,
@@ -22,7 +24,7 @@ import {
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { CAUSES, MEASURES, TESTS, TOLD } from '../causes';
-import { BRIDGE_ORDERS, BRIDGE_TASKS } from '../bridge';
+import { BRIDGE_ORDERS, BRIDGE_TASKS, isBridgeMemory, type BridgeMemory } from '../bridge';
 import { SCHOOLS } from '../intervals';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
@@ -51,6 +53,7 @@ const finite = () =>
 const instant = () =>
   finite().integer().min(EARLIEST_MS, '${path} lies before 1970').max(LATEST_MS, '${path} lies after 2199');
 const hertz = () => finite().min(LEAST_HZ).max(MOST_HZ);
+const sigma = (most = 100) => finite().min(LEAST_SIGMA_CENTS).max(most);
 const lead = () => finite().min(-MOST_LEAD_CENTS).max(MOST_LEAD_CENTS);
 const degrees = () => finite().min(COLDEST_C).max(WARMEST_C);
 const text = (max: number) => string().strict().max(max, '${path} is longer than ${max} characters');
@@ -212,7 +215,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     source: mixed<string>().oneOf(SOURCES).required(),
     frequencyHz: hertz().required(),
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
-    sigmaCents: finite().min(0).max(100).required(),
+    sigmaCents: sigma().required(),
     targetHz: hertz().required(),
     a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required(),
     arrival: mixed<string>().oneOf(ARRIVALS).optional(),
@@ -236,7 +239,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     type: typed('reference'),
     a4Hz: finite().min(A4_MIN_HZ).max(A4_MAX_HZ).required(),
     source: mixed<string>().oneOf(REFERENCE_SOURCES).optional(),
-    sigmaCents: finite().min(0).max(100).optional(),
+    sigmaCents: sigma().optional(),
     tempC: degrees().optional(),
     stretchCents: finite().min(-50).max(50).optional(),
   }),
@@ -299,7 +302,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
       .when('touch', { is: 'fret', then: (s) => s.required() }),
     source: mixed<string>().oneOf(SOURCES).required(),
     frequencyHz: hertz().required(),
-    sigmaCents: finite().min(0).max(100).required(),
+    sigmaCents: sigma().required(),
     scatterCents: finite().min(0).max(1200).required(),
     inharmonicity: finite().nullable().min(0).max(1).optional(),
   }),
@@ -345,7 +348,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     firstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     secondCents: finite().nullable().min(-MOST_CENTS).max(MOST_CENTS).defined(),
     othersCents: finite().min(-MOST_CENTS).max(MOST_CENTS).optional(),
-    sigmaCents: finite().positive().max(MOST_CENTS).required(),
+    sigmaCents: sigma(MOST_CENTS).required(),
     told: object(Object.fromEntries(Object.entries(TOLD).map(([q, answers]) => [q, mixed<string>().oneOf(answers)])))
       .noUnknown()
       .optional()
@@ -361,7 +364,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     expectCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     againstCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
-    sigmaCents: finite().min(0).max(100).required(),
+    sigmaCents: sigma().required(),
   }),
   bridge: object({
     ...ofInstrument,
@@ -373,6 +376,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
       covariance: array().of(array().of(finite().required()).max(60).required()).max(60).required(),
     })
       .noUnknown()
+      .test('memory', '${path} is no memory of a bridge', (m) => !m || isBridgeMemory(m as BridgeMemory))
       .optional()
       .default(undefined),
   }),
@@ -387,9 +391,9 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     step: mixed<string>().oneOf(['begin', 'lock', 'read', 'set', 'claw', 'tilt', 'end']).required(),
     stringId: id().optional(),
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).optional(),
-    sigmaCents: finite().positive().max(100).optional(),
+    sigmaCents: sigma().optional(),
     frequencyHz: hertz().optional(),
-    turns: finite().min(-8).max(8).optional(),
+    turns: finite().min(-MOST_CLAW_TURNS).max(MOST_CLAW_TURNS).optional(),
     degrees: finite().min(-30).max(30).optional(),
     own: array().of(finite().integer().min(1).max(60).required()).max(60).optional(),
     held: mixed<string>().oneOf(BRIDGE_HOLDS).optional(),
@@ -405,7 +409,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     interval: interval(),
     expectCents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
-    sigmaCents: finite().min(0).max(100).required(),
+    sigmaCents: sigma().required(),
     beatsHz: finite().min(0).max(1000).required(),
   }),
   tuning: object({

@@ -14,6 +14,7 @@ import {
   type BridgeMemory,
   type LockedStep,
 } from '../../../core/bridge';
+import { MOST_CLAW_TURNS } from '../../../core/limits';
 import { stringTargetHz } from '../../../core/music';
 import type { BridgeStepRecord, InstrumentLife } from '../../../core/records';
 import { useWorld, type Draft } from '../../world/world';
@@ -76,6 +77,8 @@ export function useBridge(life: InstrumentLife) {
   const session = useMemo((): BridgeSession | undefined => {
     if (!last || last.step === 'end' || nowMs() - last.atMs > GOES_ON_MS) return undefined;
     const steps = own.filter((s) => s.passId === last.passId);
+    // Nobody turns a claw so far: what was written so, by whatever, is not gone on with.
+    if (steps.reduce((sum, s) => sum + Math.abs(s.turns ?? 0), 0) > MOST_CLAW_TURNS) return undefined;
     return { passId: last.passId, begun: steps[0]!, steps };
     // The steps grow with their last.
     // eslint-disable-next-line react-hooks/exhaustive-deps
