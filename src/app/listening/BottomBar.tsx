@@ -8,6 +8,7 @@ import { Modal } from '../parts/Modal';
 import { listInputs } from '../sound/sources';
 import { InputSheet } from './InputSheet';
 import { Meter } from './Meter';
+import { useMoment, type Trace } from './trace';
 import type { Listening } from './useListening';
 
 /** What can be done now, with its key. */
@@ -27,6 +28,20 @@ interface Props {
   actions: BarAction[];
   /** What stands in the menu only. */
   more?: BarAction[];
+}
+
+/** How far a recording is, and how long it is. */
+function Played({ trace }: { trace: Trace }) {
+  const played = useMoment(trace, (m) => m.played);
+  if (!played) return null;
+  const minutes = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
+  const atS = Math.min(played.atS, played.ofS);
+  return (
+    <span className="figure flex items-center gap-2 text-sm">
+      <progress className="w-24 accent-water" max={played.ofS} value={atS} aria-label="Of the recording" />
+      {minutes(atS)} of {minutes(played.ofS)}
+    </span>
+  );
 }
 
 /** The one bar at the foot of every view that listens: listening, what to do next, other ways to bring a sound in, the level. */
@@ -93,6 +108,7 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
           </MenuItems>
         </Menu>
       )}
+      {sound && listening === 'file' && <Played trace={sound.trace} />}
       {sound && <Meter trace={sound.trace} listening={listening} />}
       {sound && (
         <>

@@ -13,6 +13,8 @@ export interface Moment extends GuideView {
   pair: PairMoment | null;
   /** A held tone, or why it is not read, where one is followed. */
   steady: SteadyMoment | string | null;
+  /** How far a recording has been played, whole seconds; null where none is. */
+  played: { atS: number; ofS: number } | null;
 }
 
 export interface Trace {
@@ -31,6 +33,7 @@ const NOTHING: Moment = {
   deaf: false,
   pair: null,
   steady: null,
+  played: null,
 };
 
 export function createTrace(): Trace {

@@ -157,7 +157,7 @@ export function useListening(
   const pause = useCallback(() => {
     opening.current?.abort();
     ear.current?.pause();
-    trace.set({ pair: null, steady: null });
+    trace.set({ pair: null, steady: null, played: null });
     simulated.current = undefined;
     setListening(undefined);
   }, [trace]);
@@ -214,12 +214,13 @@ export function useListening(
 
   const openFile = useCallback(
     async (file: File) => {
-      say('');
+      say(`Reading ${file.name} …`);
       const wav = await ask('sound', { file });
       if (!wav.ok) {
         say(`${file.name}: ${wav.message}`);
         return;
       }
+      say('');
       const { samples, sampleRate } = wav.sound;
       let at = 0;
       points.current = [];
@@ -238,6 +239,9 @@ export function useListening(
             const block = new Float32Array(frames);
             block.set(samples.subarray(at, at + frames));
             at += frames;
+            const atS = Math.floor(at / sampleRate);
+            if (trace.get().played?.atS !== atS)
+              trace.set({ played: { atS, ofS: Math.ceil(samples.length / sampleRate) } });
             return block;
           },
           FILE_SPEED,
@@ -245,7 +249,7 @@ export function useListening(
       );
       setListening('file');
     },
-    [ask, pause, say, means],
+    [ask, pause, say, means, trace],
   );
 
   const pluck = useCallback(

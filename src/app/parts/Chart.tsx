@@ -38,5 +38,10 @@ export function Chart({ data, layout, label, className, onPoint }: Props) {
       gone = true;
     };
   }, [data, layout]);
+  // Its listeners on the window would hold the whole view for ever.
+  useEffect(() => {
+    const div = box.current!;
+    return () => void import('plotly.js-basic-dist-min').then(({ default: Plotly }) => Plotly.purge(div));
+  }, []);
   return <div ref={box} role="img" aria-label={label} className={className} />;
 }

@@ -5,7 +5,7 @@ import { Link, NavLink } from 'react-router';
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
 import { COLDEST_C, WARMEST_C } from '../../core/limits';
 import { clockTime, span } from '../parts/format';
-import { heldInMemory } from '../world/held';
+import { FaultyRecord, heldInMemory } from '../world/held';
 import { useNow } from '../world/now';
 import { useWorld } from '../world/world';
 import { nextAt, temperatureC } from './facts';
@@ -39,7 +39,9 @@ export function Header({ view }: { view: ViewLine }) {
   const { basePath, a4Hz, bench, append, nowMs, zoneMin, unkept, demo, trouble: closed, lastWritten } = useWorld();
   const now = useNow(10000);
   const [chart, toggleChart] = useChart();
-  const [trouble, setTrouble] = useState('');
+  const [refused, setRefused] = useState<Error | undefined>(undefined);
+  // What is kept by now is not said to be held.
+  const trouble = refused && (refused instanceof FaultyRecord || unkept > 0) ? heldInMemory(refused) : '';
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const { clockBack } = bench;
   // Seen in the log, or before the first record after it is written.
@@ -47,8 +49,8 @@ export function Header({ view }: { view: ViewLine }) {
   const backMs = Math.max(seenMs, (lastWritten?.atMs ?? 0) - now);
   const write = (drafts: Parameters<typeof append>[0]) =>
     append(drafts).then(
-      () => setTrouble(''),
-      (error: Error) => setTrouble(heldInMemory(error)),
+      () => setRefused(undefined),
+      (error: Error) => setRefused(error),
     );
   const link = (active: boolean) =>
     clsx(
@@ -137,7 +139,7 @@ export function Header({ view }: { view: ViewLine }) {
         <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
           {trouble ||
             (closed && `The browser does not open its store (${closed}). `) ||
-            `${unkept} records are held in memory only: the browser refuses to write. `}
+            `${unkept} ${unkept === 1 ? 'record is' : 'records are'} held in memory only: the browser refuses to write. `}
           {!trouble &&
             (closed
               ? 'What was kept before cannot be shown, and what you keep now is held in memory only: export it before you close this page.'

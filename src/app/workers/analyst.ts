@@ -155,8 +155,10 @@ export function createAnalyst(means: AnalystMeans): (message: ToSettling) => voi
     if (!target) throw new Error('The log is not open.');
     const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
     if (file.size > LARGEST_FILE) return refuse('The file is larger than 200 MB.');
-    const { logFileReader } = await exchange();
-    const reader = logFileReader(await file.text());
+    const { logFileReader, readText } = await exchange();
+    const said = await readText(file);
+    if (!said.ok) return refuse(said.message);
+    const reader = logFileReader(said.text);
     for (let step = reader.next(); ; step = reader.next()) {
       if (!step.done) {
         post({ id, done: step.value });
@@ -185,8 +187,13 @@ export function createAnalyst(means: AnalystMeans): (message: ToSettling) => voi
 
   async function soundOf(file: Blob): Promise<WavOutcome> {
     if (file.size > LARGEST_WAV) return { ok: false, message: 'The file is larger than 500 MB.' };
-    const { readWav } = await exchange();
-    return readWav(new Uint8Array(await file.arrayBuffer()));
+    const { readWav, UNREADABLE } = await exchange();
+    try {
+      return readWav(new Uint8Array(await file.arrayBuffer()));
+    } catch (error) {
+      if (error instanceof DOMException) return { ok: false, message: UNREADABLE };
+      throw error;
+    }
   }
 
   async function exportLog({ as, nowMs }: Questions['export']['ask']): Promise<Blob> {

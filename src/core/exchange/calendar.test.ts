@@ -52,3 +52,15 @@ test('a later export keeps the names and counts on, so that a second import upda
   expect(after.sequence).toBeGreaterThan(before.sequence);
   expect(after.startDate.toJSDate().getTime()).toBe(NOW + 25 * 60000);
 });
+
+test('breaks of any kind are part of a text, and lines are folded at 75 octets, between characters', () => {
+  const place = `Quay\r\nBEGIN:VEVENT\rSUMMARY:x\n${'Bücher–♯'.repeat(30)}`;
+  const text = planCalendar([item('a', 10)], { ...names, place }, NOW);
+  const [event, more] = new ICAL.Component(ICAL.parse(text) as unknown[]).getAllSubcomponents('vevent');
+  expect(more).toBeUndefined();
+  expect(new ICAL.Event(event!).location).toBe(place.replace(/\r\n?/g, '\n'));
+  for (const line of text.split('\r\n')) {
+    expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
+    expect(line).not.toMatch(/[\r\n]/);
+  }
+});

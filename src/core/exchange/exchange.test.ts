@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import type { LogRecord, ReadingRecord } from '../records';
-import { harmless, localIso, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
+import { localIso, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
 const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
 const instrument: LogRecord = {
@@ -39,6 +39,12 @@ test.each([
   ['a wrong field', writeLogFile([{ ...reading, cents: 'flat' as never }], 1), /Record 1 cents/],
   ['an unknown field', writeLogFile([{ ...reading, extra: 1 } as never], 1), /Record 1/],
   ['an infinite figure', writeLogFile([reading], 1).replace('-6.3', '1e999'), /Record 1 cents/],
+  ['a newer version of the file', '{"format":"slow-anchor-log/3","records":[]}', /newer version of Slow Anchor/],
+  [
+    'a record of a newer version',
+    writeLogFile([{ ...reading, version: 3, more: 1 } as never], 1),
+    /newer version of Slow Anchor/,
+  ],
   ['an unknown type', writeLogFile([{ ...reading, type: 'constructor' as never }], 1), /unknown type/],
   ['one id twice', writeLogFile([reading, reading], 1), /id of an earlier one/],
 ])('%s is refused whole, with the place', (_, text, sentence) => {
@@ -68,8 +74,15 @@ test('the CSV is read back by a package; formulas are made harmless, numbers sta
   } as const;
   const aged = readingsCsv([instrument, { ...fitted, atMs: reading.atMs - 90 * 60000 }, reading]);
   expect(aged).toContain(',90.0,');
-  expect(harmless('-6.3')).toBe('-6.3');
-  expect(harmless('-A1')).toBe("'-A1");
+  // Whatever a spreadsheet takes for the beginning of a formula, and a header over no readings.
+  const named = (name: string) =>
+    Papa.parse<Record<string, string>>(readingsCsv([{ ...instrument, name }, reading]), { header: true }).data[0]!;
+  for (const name of ['=1', '＝1', '+A1', '-A1', '@x', '\t=1', '\n=1', '\r=1'])
+    expect(named(name).instrument).toBe(`'${name}`);
+  expect(named('He said "5, 6"').instrument).toBe('He said "5, 6"');
+  expect(named('-6.3').instrument).toBe('-6.3');
+  expect(readingsCsv([instrument, reading]).split('\r\n')[1]).toContain(',"as-found","microphone",-6.300,0.100,');
+  expect(readingsCsv([])).toMatch(/^"time \(UTC\)",.*"room \(deg C\)"\r\n$/);
   expect(localIso(0, -210)).toBe('1969-12-31T20:30:00-03:30');
 });
 

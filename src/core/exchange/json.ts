@@ -36,6 +36,9 @@ export function* logFileReader(text: string): Generator<number, LogFileOutcome, 
     return fault(`The file is no JSON: ${(error as Error).message}.`);
   }
   const file = data as Partial<LogFile> | null;
+  const version = /^slow-anchor-log\/(\d+)$/.exec(String(file?.format))?.[1];
+  if (Number(version) > 1)
+    return fault('This log was written by a newer version of Slow Anchor: it has to be read by that.');
   if (typeof file !== 'object' || file === null || file.format !== 'slow-anchor-log/1') {
     return fault('The file does not say "format": "slow-anchor-log/1".');
   }

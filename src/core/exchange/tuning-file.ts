@@ -1,6 +1,6 @@
 import { array, number, object, string, ValidationError } from 'yup';
-import { brief, LONGEST_NAME, MOST_CAPO, MOST_STRINGS } from '../limits';
-import { noteField, offsetField } from '../records';
+import { brief, MOST_CAPO, MOST_STRINGS } from '../limits';
+import { instrumentName, noteField, offsetField } from '../records';
 
 /** One tuning as a file of its own: strings from the first as the instrument has them; see docs/formats.md. */
 export interface TuningFile {
@@ -13,7 +13,7 @@ export type TuningFileOutcome = { ok: true; tuning: TuningFile } | { ok: false; 
 
 const schema = object({
   format: string().strict().oneOf(['slow-anchor-tuning/1']).required(),
-  name: string().strict().trim().min(1).max(LONGEST_NAME).required(),
+  name: instrumentName(),
   capo: number().strict().integer().min(1).max(MOST_CAPO).optional(),
   strings: array()
     .of(

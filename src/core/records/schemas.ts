@@ -75,10 +75,12 @@ const base = {
     .default(undefined),
 };
 
-/** Name of an instrument, one to sixty characters. */
+const VISIBLE = /[\p{L}\p{N}\p{P}\p{S}]/u;
+/** Name of an instrument or a tuning, one to sixty characters. */
 export const instrumentName = () =>
   text(LONGEST_NAME)
     .required('Give the instrument a name.')
+    .test('visible', 'A name has a letter, a figure or a sign that can be seen.', (v) => !v || VISIBLE.test(v))
     .test(
       'trimmed',
       'A name begins and ends with a letter or a figure, not with a space.',
@@ -466,7 +468,9 @@ export type Checked = { ok: true; record: LogRecord } | { ok: false; message: st
 export function checkRecord(given: unknown): Checked {
   const value = migrate(given);
   if (typeof value !== 'object' || value === null) return { ok: false, message: 'is not a record' };
-  const type = (value as { type?: unknown }).type;
+  const { type, version } = value as { type?: unknown; version?: unknown };
+  if (typeof version === 'number' && version > RECORD_VERSION)
+    return { ok: false, message: 'was written by a newer version of Slow Anchor: it has to be read by that' };
   const schema = typeof type === 'string' && Object.hasOwn(schemas, type) ? schemas[type as RecordType] : undefined;
   if (!schema)
     return { ok: false, message: brief(`has the unknown type ${typeof type === 'string' ? `"${type}"` : 'none'}`) };

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { ratioOfCents, stringTargetHz } from '../../../core/music';
 import { isOfPass, lastKept, leadIn, needsTuning } from '../../../core/pass';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
@@ -37,7 +37,7 @@ import { TYPED_SIGMA, useKeeping } from '../../pass/useKeeping';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, zoneMin, demo, basePath, nowMs: clock } = useWorld();
+  const { bench, a4Hz, zoneMin, demo, basePath, lasting, nowMs: clock } = useWorld();
   const navigate = useNavigate();
   const now = useNow(demo ? 2000 : 5000);
   const curtainMs = bench.curtain?.curtainMs ?? null;
@@ -171,6 +171,15 @@ export function BenchView({ life }: { life: InstrumentLife }) {
             {strung > 0 && `, strung ${span(now - strung)} ago`}
             <TuningChoice life={life} say={say} />
           </div>
+          {lasting === false && !demo && (
+            <p className="pb-1.5 text-sm">
+              This browser has not promised to keep the log; a private window takes it along when it is closed.{' '}
+              <Link to={`${basePath}/log`} className="text-deep underline underline-offset-4">
+                Export it
+              </Link>{' '}
+              when a day’s work is done.
+            </p>
+          )}
           {together && <p className="pb-1.5 text-sm font-semibold">{together.words}</p>}
           <NotWorkedOut error={error} what="The forecasts" kept="Readings are kept as ever." />
           {life.strings.every((s) => s.readings.length === 0) && (

@@ -209,6 +209,14 @@ test('a WAV file is read like a microphone, and what is no WAV file is told', as
   const player = await openApp('/add');
   await addInstrument(player, 'Six-string guitar, steel');
   await player.press('Enter');
+  const folder = new File([], 'a folder');
+  folder.arrayBuffer = async () => {
+    throw new DOMException('gone', 'NotFoundError');
+  };
+  await giveFile(player, 'WAV file', folder);
+  expect(player.says('message')).toBe(
+    'a folder: This could not be read: it is a folder, or the file is not there any more.',
+  );
   await giveFile(player, 'WAV file', new File(['no sound at all'], 'notes.wav', { type: 'audio/wav' }));
   expect(player.says('message')).toContain('notes.wav: This is no WAV file that can be read');
   await playFile(

@@ -1,10 +1,10 @@
 import { v4 as newId } from 'uuid';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import type { InstrumentRecord } from '../../../core/records';
-import { heldInMemory } from '../../world/held';
+import { FaultyRecord, heldInMemory } from '../../world/held';
 import { useWorld } from '../../world/world';
 import { recordOf, schemaOf, strungMoments, type Fields } from './fields';
 
@@ -21,10 +21,14 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
   );
   const schema = useMemo(() => schemaOf(taken, nowMs, zoneMin), [taken, nowMs, zoneMin]);
   const form = useForm<Fields>({ resolver: yupResolver(schema), defaultValues: defaults });
+  const keeping = useRef(false);
   const rows = useFieldArray({ control: form.control, name: 'strings', keyName: 'key' });
 
   /** Writes what is sound, and opens it on the bench. */
   const keep = async (f: Fields) => {
+    // Pressed again while the browser is slow to answer, it is the same instrument, once.
+    if (keeping.current) return;
+    keeping.current = true;
     const instrumentId = existing?.instrumentId ?? newId();
     try {
       await append([
@@ -32,8 +36,10 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
         ...strungMoments(f, nowMs(), zoneMin).map((m) => ({ type: 'fitted' as const, instrumentId, ...m })),
       ]);
     } catch (error) {
-      form.setError('root', { message: heldInMemory(error as Error) });
-      return;
+      // Held in memory, as the header says, it is on the bench as well: it is not put there twice.
+      if (error instanceof FaultyRecord) return form.setError('root', { message: error.message });
+    } finally {
+      keeping.current = false;
     }
     await navigate(`${basePath}/bench/${instrumentId}`);
   };

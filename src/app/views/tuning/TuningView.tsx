@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { readTuningFile, writeTuningFile } from '../../../core/exchange';
+import { readText, readTuningFile, writeTuningFile } from '../../../core/exchange';
 import { midiOf, parseNote, stringTargetHz, tuningCost } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
@@ -34,7 +34,9 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   const { take: keep, warningsOf } = useTakingTuning(life, say);
   const warnings = warningsOf(made);
   const open = async (f: File) => {
-    const read = readTuningFile(await f.text());
+    const said = await readText(f);
+    if (!said.ok) return say(said.message);
+    const read = readTuningFile(said.text);
     if (!read.ok) return say(read.message);
     if (read.tuning.strings.length !== record.strings.length)
       return say(
