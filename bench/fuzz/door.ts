@@ -45,6 +45,27 @@ const GOOD: Record<string, object> = {
       },
     ],
   },
+  interval: { file: 'none.wav', a: 'A2', b: 'E3', ratio: [3, 2], a4: 440 },
+  ear: { strings: ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'], school: 'chain', anchor: 1, frets: 22 },
+  reference: { file: 'none.wav', nominalHz: 440, kind: 'fork' },
+  net: { strings: 3, pin: { string: 1, cents: 0 }, observations: [{ a: 2, b: 1, cents: -3, sigmaCents: 0.5 }] },
+  causes: {
+    instrument: { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared', frets: true },
+    string: { material: 'plain-steel', lengthMm: 648, headMm: 90, targetHz: 330, gaugeMm: 0.25, ageDays: 3 },
+    sigmaCents: 0.5,
+    evidence: [
+      { test: 'since-last', own: -6, others: -1, othersSd: 0.5 },
+      { test: 'big-bend', first: -5, second: -1 },
+    ],
+  },
+  bridge: {
+    bridge: { springs: 3, locking: false, scaleMm: 648 },
+    strings: ['E4', 'B3', 'G3'].map((target) => ({ target, gaugeMm: 0.3, material: 'plain-steel' })),
+    task: 'fresh',
+    order: 'centre-out',
+    memory: null,
+    events: [1, 2, 3].map((string) => ({ kind: 'read', string, cents: -60 })),
+  },
   plan: {
     ...(JSON.parse(writeLogFile(goodLog(), 1)) as object),
     session: SESSION,
@@ -82,7 +103,7 @@ export function fuzzDoor(lines: number, random: Random, fault: (what: string, of
       return typeof item === 'object' && item !== null && !Array.isArray(item) ? JSON.stringify(item) : '{"bent":1}';
     });
     const isDocument = ['trial', 'forecast', 'plan'].includes(command);
-    // Documents are gathered from the first broken line on: those come by themselves.
+    // A broken line may be the beginning of a document, to which the next belongs: those come by themselves.
     const batches = isDocument ? [...NASTY.map((n) => [n]), input.slice(NASTY.length)] : [input];
     for (const batch of batches) {
       const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'src/door/main.ts', command], {

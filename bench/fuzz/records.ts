@@ -1,6 +1,7 @@
 import { writeLogFile } from '../../src/core/exchange';
 import { RECORD_VERSION, type LogRecord } from '../../src/core/records';
 import type { Random } from '../../src/core/simulate';
+import { SAMPLES } from '../../testing/samples';
 
 const START = 1_780_000_000_000;
 const base = { version: RECORD_VERSION, zoneMin: 60 } as const;
@@ -42,7 +43,7 @@ export function goodLog(): LogRecord[] {
     passId: 'p1',
   });
   const show = { curtainMs: START + 300 * 60000 };
-  return [
+  const log: LogRecord[] = [
     { ...at(0), type: 'instrument', instrumentId: 'x', name: 'Requinto', family: 'own', strings },
     { ...at(0), type: 'instrument', instrumentId: 'y', name: 'Viola', family: 'viola', strings: strings.slice(0, 2) },
     ...['s1', 's2', 's3'].map((stringId): LogRecord => ({
@@ -146,6 +147,9 @@ export function goodLog(): LogRecord[] {
     },
     { ...at(72), type: 'taken-back', supersedes: 'g9' },
   ];
+  // What no one thought of above is there as its sample.
+  const there = new Set(log.map((r) => r.type));
+  return [...log, ...Object.values(SAMPLES).flatMap((r) => (there.has(r.type) ? [] : [{ ...r, ...at(73) }]))];
 }
 
 /** Values that break what trusts its input. */

@@ -1,4 +1,5 @@
 import { readingsCsv, readLogFile, writeLogFile } from '../../src/core/exchange';
+import { adviseBridge, lawOf, memorySize } from '../../src/core/bridge';
 import { octavePasses } from '../../src/core/octave';
 import { nextStep, passUnderWay } from '../../src/core/pass';
 import { planSession, planShow, planStrings } from '../../src/core/plan';
@@ -43,6 +44,18 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
       return treated && control ? [{ treated: fallsByAge(treated), control: fallsByAge(control) }] : [];
     });
     answers.push(judgeTrial(present, 'plain-nylon'));
+  }
+  for (const { memory, springs } of bench.bridges) {
+    const n = memory && [2, 3, 4, 5, 6, 7, 8].find((k) => memorySize(k) === memory.mean.length);
+    if (!memory || !n) continue;
+    const strings = Array.from({ length: n }, (_, i) => ({
+      targetHz: 330 / 1.3 ** i,
+      gaugeMm: 0.25 + 0.1 * i,
+      wound: i > 2,
+    }));
+    const law = lawOf({ springs, screwPitchMm: 1.8, scaleMm: 648, strings })!;
+    const events = strings.map((_, i) => ({ kind: 'read' as const, string: i + 1, cents: 20 - 9 * i }));
+    answers.push(adviseBridge({ law, task: 'fresh', toleranceCents: 2, order: 'least-tilt', memory, events }));
   }
   const { session } = bench;
   if (session && session.curtainMs + session.minutes * 60000 > nowMs)

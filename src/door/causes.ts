@@ -14,7 +14,7 @@ const MATERIALS = [
   'unknown',
 ] as const;
 const cents = () => number().strict().min(-6000).max(6000);
-const size = (max: number) => number().strict().positive().max(max);
+const size = (max: number) => number().strict().min(0.01).max(max);
 /** Standard error of a reading where none is given, cents. */
 const USUAL_SIGMA = 0.4;
 
