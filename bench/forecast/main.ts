@@ -14,7 +14,7 @@ function lastDrop(c: ForecastCase): { cents: number; from: number; to: number } 
   const reads = [];
   for (let i = c.events.length - 1; i >= 0; i--) {
     const e = c.events[i]!;
-    if (e.kind === 'retune') {
+    if (e.kind !== 'read') {
       if (reads.length >= 2) break;
       reads.length = 0;
       continue;
@@ -71,7 +71,7 @@ const rows = Object.entries(errors).map(([name, e]) => [
   ...e.map((x) => quantile(x, 0.5).toFixed(2)),
   ...e.map((x) => quantile(x, 0.9).toFixed(1)),
 ]);
-const lines = [
+const lines: string[] = [
   `${COUNT} strings, seed ${SEED}, ages 20 min to 14 d, seven laws of creep outside the estimator's own; cents.`,
   '',
   '| forecast | median 90 min | 24 h | 7 d | p90 90 min | 24 h | 7 d |',

@@ -1,7 +1,7 @@
 /** Do the other strings stand in for a thermometer? Steel instruments in one room, with and without their neighbours. */
 import { quantile } from 'simple-statistics';
 import { fitLives, type ReadingRecord, type StringLife } from '../../src/core/records';
-import { fallAhead, mixtureQuantile } from '../../src/core/settling';
+import { fallAhead, mixtureQuantile, warmthOf } from '../../src/core/settling';
 import { randomFrom } from '../../src/core/simulate';
 import { logBetween, trueString, type TrueString } from './truth';
 
@@ -49,7 +49,7 @@ export function roomLines(seed: number): string[] {
     for (const way of Object.keys(fits) as (keyof Ways)[])
       truths.forEach((truth, i) => {
         const { fit } = fits[way][i]!;
-        coefficient[way].push((fit.components.reduce((s, c) => s + c.share * c.mean[2], 0) - truth.centsPerC) ** 2);
+        coefficient[way].push((warmthOf(fit).mean - truth.centsPerC) ** 2);
         HORIZONS.forEach((h, k) => {
           const fall = truth.centsAt(endMin) - truth.centsAt(endMin + h);
           const [low, middle, high] = [0.05, 0.5, 0.95].map((p) => mixtureQuantile(fallAhead(fit, h), p));

@@ -276,7 +276,7 @@ export function faultsOf(value: unknown, path = ''): string[] {
   if (typeof value === 'number') {
     if (!Number.isFinite(value)) faults.push(`${path} is no number`);
     if (/Ms$/.test(path) && !(value >= 0 && value < Date.UTC(2200, 0, 1))) faults.push(`${path} is no time`);
-    if (/Hz$/.test(path) && !/sigmaHz$/.test(path) && !(value > 0 && value <= 200000))
+    if (/Hz$/.test(path) && !/(sigma|beats)Hz$/.test(path) && !(value > 0 && value <= 200000))
       faults.push(`${path} is no frequency`);
     if (/[cC]ents$/.test(path) && !(Math.abs(value) <= 6000)) faults.push(`${path} is beyond five octaves`);
   } else if (typeof value === 'string') {

@@ -16,7 +16,7 @@ export function lastHzOf({ readings }: StringLife): number | undefined {
 }
 
 /** A string that is left above its target on purpose is kept this near to it, cents (a hand's error and a bit). */
-const LEAD_WITHIN_CENTS = 2.2;
+const LEAD_WITHIN_CENTS = 1.6;
 
 /**
  * A step of a pass with what the log knows of the strings, as the rules need it.

@@ -332,7 +332,7 @@ export function createGuide(): Guide {
     if (riseOf(points) > RISEN_CENTS) risen = true;
     else if (figure && figure.cents < RISEN_CENTS) risen = false;
     if (!figure || !now) return;
-    shown = calmFigure(shown, figure);
+    shown = calmFigure(shown, figure, now.toleranceCents);
     if (now.step.purpose !== 'left') return;
     const before = turning?.wrong(end);
     turning?.see(figure);

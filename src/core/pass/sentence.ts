@@ -43,9 +43,10 @@ export function atEdge({ cents, spread }: Figure, toleranceCents: number): boole
 /** A sentence stands at least so long, and another is meant for so long before it is said, s. */
 const STANDS_S = 0.7;
 const MEANT_S = 0.3;
-/** A figure in a sentence is changed when it is off by more than this share, or these cents. */
+/** A figure in a sentence is changed when it is off by more than this share, or these cents, or this share of the tolerance. */
 const SHARE = 0.15;
 const LEAST_CENTS = 1.6;
+const OF_TOLERANCE = 0.5;
 
 /** Keeps words calm: one sentence at a time, changed slowly unless the hand acts. */
 export interface Sayer {
@@ -75,7 +76,11 @@ export function createSayer(): Sayer {
 }
 
 /** The figure that is shown, unless the new one differs enough to be said. */
-export function calmFigure(shown: Figure | undefined, now: Figure): Figure {
-  const enough = Math.max(LEAST_CENTS, SHARE * Math.abs(now.cents), now.spread);
+export function calmFigure(shown: Figure | undefined, now: Figure, toleranceCents: number): Figure {
+  const enough = Math.max(
+    Math.min(LEAST_CENTS, OF_TOLERANCE * toleranceCents),
+    SHARE * Math.abs(now.cents),
+    now.spread,
+  );
   return shown && Math.abs(shown.cents - now.cents) < enough ? { ...shown, tS: now.tS } : now;
 }

@@ -113,9 +113,13 @@ test('after the last tuning a plan knows what has gone since', () => {
   const tunedMs = session.curtainMs - 10 * MINUTE;
   const tuned = (offsetCents: number) => {
     const s = aged('a', 'plain-steel', 20000);
-    const [, a, b, m] = s.fit!.components[0]!.mean;
     const at = (tunedMs - s.startMs!) / MINUTE;
-    const components = s.fit!.components.map((c) => ({ ...c, mean: [offsetCents - m, a, b, m] as typeof c.mean }));
+    const components = s.fit!.components.map((c) => {
+      const mean = Float64Array.from(s.fit!.components[0]!.mean);
+      // Where it stands is its offset and its wander.
+      mean[0] = offsetCents - mean[3]!;
+      return { ...c, mean };
+    });
     return { ...s, fit: { ...s.fit!, nowMin: at, components }, lastReadMs: tunedMs };
   };
   const at = (offsetCents: number) => plan([tuned(offsetCents)], {}, tunedMs + 2 * MINUTE);

@@ -63,7 +63,7 @@ function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (Lif
     if (startMs === undefined) return undefined;
     const room = roomFromStrings(told.filter((_, j) => j !== i));
     const events = settlingEvents(life).map((e): SettlingEvent => {
-      if (e.kind === 'retune' || room.length === 0) return e;
+      if (e.kind !== 'read' || room.length === 0) return e;
       return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
     });
     const lastMin = events[events.length - 1]!.t;

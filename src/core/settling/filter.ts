@@ -1,62 +1,96 @@
-import type { SettlingEvent } from './history';
+import type { HandEvent, Retune, SettlingEvent } from './history';
+import type { SettlingPrior } from './materials';
+import {
+  BACK,
+  clockBetween,
+  creepClock,
+  freeOffset,
+  minutesOfAge,
+  OFFSET,
+  putOff,
+  SLOPE,
+  STATES,
+  stepState,
+  WANDER,
+  WARMTH,
+  type Aged,
+  type Kept,
+} from './process';
+import type { CreepShape } from './shapes';
 
-/** One hypothesis: which shape, how strongly bring-ups renew creep, how fast the slope drifts, how much it wanders. */
+/** One hypothesis: which shape, how strongly bring-ups renew creep, how fast the slope drifts, how much it wanders, what hands took. */
 export interface Hypothesis {
   shape: number;
   kappa: number;
   driftShare: number;
   wanderShare: number;
+  /** Of what hands took out of the string, how much was ageing. */
+  ageingShare: number;
   weight: number;
 }
 
-/** Where a hypothesis ends: state [offset o, slope a, temperature coefficient b, wander m], its covariance, its weight. */
+/** Where a hypothesis ends: its state, its covariance, its weight. */
 export interface FilterEnd {
   hypothesis: Hypothesis;
-  /** o, a, b, m */
-  mean: [number, number, number, number];
-  /** Row-major 4 x 4. */
+  mean: Float64Array;
+  /** Row-major, STATES x STATES. */
   cov: Float64Array;
   logLikelihood: number;
   /** Variance of slope drift per unit of the creep clock. */
   q: number;
   /** Stationary sd of the wander, cents. */
   wanderSd: number;
+  /** How much older hands have made the string. */
+  aged: Aged[];
 }
 
 /** Everything that the hypotheses share: times, clock increments, friction, readings. */
 export interface FilterInput {
+  prior: SettlingPrior;
   events: SettlingEvent[];
-  /** Creep clock at every event (before it) for the hypothesis' shape and kappa; [events.length] is at the end. */
-  clock: Float64Array;
+  shape: CreepShape;
+  retunes: readonly Retune[];
+  /** Creep clock at every event for the hypothesis' shape and kappa, where no hand has changed it; [events.length] is at the end. */
+  clock: Float64Array | undefined;
   /** End of the run, min; the state is carried there. */
   endMin: number;
-  /** Extra fall by friction between event i-1 and i (or the end): mean and sd, cents. */
+  /** Was it ever pulled, warmed or played? */
+  isTouched: boolean;
+  /** What is kept from event i-1 to i (or the end). */
+  kept: readonly Kept[];
+  /** Extra fall by friction in that time: mean and sd, cents. */
   frictionMean: Float64Array;
   frictionSd: Float64Array;
   /** Temperature of each event against the reference, deg C (0 where unknown). */
   tempC: Float64Array;
   slopeMean: number;
   slopeSd: number;
-  tempMean: number;
-  tempSd: number;
   /** Slope by which drift is scaled, cents. */
   driftSlope: number;
   wanderSd: number;
 }
 
-/** Wander forgets itself with this time constant, min. */
-export const WANDER_MIN = 360;
 const READING_VARIANCE = 0.49;
 const OUTLIER_VARIANCE = 400;
 const AFTER_RETUNE_VARIANCE = 225;
+/** Where a string stands that was pulled, warmed or played is known this badly, cents² (house). */
+const AFTER_HANDS_VARIANCE = 2500;
+/** A slope that is not known to be more is taken for at least this share of the material's. */
+const LEAST_SLOPE = 0.2;
 
 function normalDensity(v: number, variance: number): number {
   return Math.exp((-0.5 * v * v) / variance) / Math.sqrt(2 * Math.PI * variance);
 }
 
+/** The reading that shows what a hand took: the next one before anything else is done. */
+function readingAfter(events: readonly SettlingEvent[], i: number): number | undefined {
+  const next = events[i + 1];
+  return next?.kind === 'read' ? next.cents : undefined;
+}
+
 /**
- * Kalman filter of one hypothesis over a string's history (Kalman 1960; outliers by variance inflation), state
- * [o, a, b, m], reading y = o + b (T - Tref) + m + e. Constants are house estimates.
+ * Kalman filter of one hypothesis over a string's history (Kalman 1960; outliers by variance inflation), reading
+ * y = offset + warmth (T - Tref) + wander + back + e. Constants are house estimates.
  * @param onReading called with each reading's innovation and predicted variance (noise included), in order
  */
 export function runFilter(
@@ -64,89 +98,75 @@ export function runFilter(
   hypothesis: Hypothesis,
   onReading?: (index: number, innovation: number, variance: number) => void,
 ): FilterEnd {
+  const { prior, events, shape, retunes, clock, slopeMean, wanderSd } = input;
   const q = (hypothesis.driftShare * input.driftSlope) ** 2;
-  const stationary = input.wanderSd ** 2;
-  let o = 0;
-  let a = input.slopeMean;
-  let b = input.tempMean;
-  let m = 0;
-  let oo = AFTER_RETUNE_VARIANCE + stationary;
-  let oa = 0;
-  let ob = 0;
-  let om = -stationary;
-  let aa = input.slopeSd ** 2;
-  let ab = 0;
-  let am = 0;
-  let bb = input.tempSd ** 2;
-  let bm = 0;
-  let mm = stationary;
+  const mean = new Float64Array(STATES);
+  const cov = new Float64Array(STATES * STATES);
+  mean[SLOPE] = slopeMean;
+  mean[WARMTH] = prior.tempMean;
+  cov[SLOPE * STATES + SLOPE] = input.slopeSd ** 2;
+  cov[WARMTH * STATES + WARMTH] = prior.tempSd ** 2;
+  cov[WANDER * STATES + WANDER] = wanderSd ** 2;
+  freeOffset(mean, cov, 0, AFTER_RETUNE_VARIANCE);
+  const aged: Aged[] = [];
   let logLikelihood = 0;
   let lastMin = 0;
-  const count = input.events.length;
-  for (let i = 0; i <= count; i++) {
-    const event = input.events[i];
+  const p = new Float64Array(STATES);
+  const states = input.isTouched ? STATES : BACK;
+
+  const handsOn = (event: HandEvent, i: number) => {
+    const expected = mean[OFFSET]! + mean[WARMTH]! * input.tempC[i]! + mean[WANDER]! + mean[BACK]!;
+    const { mean: off, sd } = putOff(event.kind, prior);
+    const read = event.kind === 'warm' ? undefined : readingAfter(events, i);
+    const taken = read === undefined ? undefined : hypothesis.ageingShare * (expected - read + off);
+    const slope = Math.max(mean[SLOPE]!, LEAST_SLOPE * slopeMean);
+    const clockAt = (extra: number) =>
+      creepClock(shape, hypothesis.kappa, retunes, event.t, [...aged, { t: event.t, minutes: extra }]);
+    const minutes = minutesOfAge(taken, slope, clockAt, { event, share: hypothesis.ageingShare, prior });
+    aged.push({ t: event.t, minutes });
+    mean[BACK]! += off;
+    cov[BACK * STATES + BACK]! += sd * sd;
+    freeOffset(mean, cov, expected + (read === undefined ? off : 0), AFTER_HANDS_VARIANCE);
+  };
+
+  for (let i = 0; i <= events.length; i++) {
+    const event = events[i];
     const t = event ? event.t : input.endMin;
-    const dt = t - lastMin;
-    if (dt > 0) {
+    if (t > lastMin) {
+      const du = clock
+        ? clock[i]! - (i > 0 ? clock[i - 1]! : 0)
+        : clockBetween(shape, hypothesis, retunes, aged, lastMin, t);
       lastMin = t;
-      const du = input.clock[i]! - (i > 0 ? input.clock[i - 1]! : 0);
-      o -= a * du + input.frictionMean[i]!;
-      oo += du * du * aa - 2 * du * oa + (q * du ** 3) / 3 + 0.0625 * Math.min(2, du) + input.frictionSd[i]! ** 2;
-      oa -= du * aa + (q * du * du) / 2;
-      ob -= du * ab;
-      om -= du * am;
-      aa += q * du;
-      const e = Math.exp(-dt / WANDER_MIN);
-      m *= e;
-      om *= e;
-      am *= e;
-      bm *= e;
-      mm = mm * e * e + stationary * (1 - e * e);
+      const [frictionMean, frictionSd] = [input.frictionMean[i]!, input.frictionSd[i]!];
+      stepState(mean, cov, { kept: input.kept[i]!, du, frictionMean, frictionSd, q, wanderSd }, states);
     }
     if (!event) break;
     if (event.kind === 'retune') {
-      o = -m;
-      oo = AFTER_RETUNE_VARIANCE + mm;
-      oa = 0;
-      ob = 0;
-      om = -mm;
+      freeOffset(mean, cov, 0, AFTER_RETUNE_VARIANCE);
+      continue;
+    }
+    if (event.kind !== 'read') {
+      handsOn(event, i);
       continue;
     }
     const d = input.tempC[i]!;
-    const po = oo + d * ob + om;
-    const pa = oa + d * ab + am;
-    const pb = ob + d * bb + bm;
-    const pm = om + d * bm + mm;
-    const s0 = po + d * pb + pm;
-    const v = event.cents - (o + b * d + m);
+    for (let j = 0; j < states; j++) {
+      const row = j * STATES;
+      p[j] = cov[row]! + d * cov[row + WARMTH]! + cov[row + WANDER]! + cov[row + BACK]!;
+    }
+    const s0 = p[OFFSET]! + d * p[WARMTH]! + p[WANDER]! + p[BACK]!;
+    const v = event.cents - (mean[OFFSET]! + mean[WARMTH]! * d + mean[WANDER]! + mean[BACK]!);
     let noise = Math.max(READING_VARIANCE, (event.sigmaCents ?? 0) ** 2);
     onReading?.(i, v, s0 + noise);
     const density = 0.95 * normalDensity(v, s0 + noise) + 0.05 * normalDensity(v, s0 + OUTLIER_VARIANCE);
     // A figure hundreds of cents off (a typing slip) says nothing of the hypotheses: a floor instead of minus infinity.
     logLikelihood += Math.log(Math.max(density, 1e-12));
     if ((v * v) / (s0 + noise) > 9) noise = Math.min(OUTLIER_VARIANCE, (v * v) / 9);
-    const s = s0 + noise;
-    o += (po * v) / s;
-    a += (pa * v) / s;
-    b += (pb * v) / s;
-    m += (pm * v) / s;
-    oo -= (po * po) / s;
-    oa -= (po * pa) / s;
-    ob -= (po * pb) / s;
-    om -= (po * pm) / s;
-    aa -= (pa * pa) / s;
-    ab -= (pa * pb) / s;
-    am -= (pa * pm) / s;
-    bb -= (pb * pb) / s;
-    bm -= (pb * pm) / s;
-    mm -= (pm * pm) / s;
+    for (let j = 0; j < states; j++) {
+      const gain = p[j]! / (s0 + noise);
+      mean[j]! += gain * v;
+      for (let k = 0; k <= j; k++) cov[k * STATES + j] = cov[j * STATES + k]! -= gain * p[k]!;
+    }
   }
-  return {
-    hypothesis,
-    mean: [o, a, b, m],
-    cov: Float64Array.of(oo, oa, ob, om, oa, aa, ab, am, ob, ab, bb, bm, om, am, bm, mm),
-    logLikelihood,
-    q,
-    wanderSd: input.wanderSd,
-  };
+  return { hypothesis, mean, cov, logLikelihood, q, wanderSd, aged };
 }

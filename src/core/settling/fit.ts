@@ -1,7 +1,8 @@
 import { mean, sum } from 'simple-statistics';
 import { runFilter, type FilterEnd, type FilterInput, type Hypothesis } from './filter';
-import { retunesOf, type Retune, type StringHistory } from './history';
+import { inOrder, retunesOf, type Retune, type StringHistory } from './history';
 import { SETTLING_PRIORS, type SettlingPrior } from './materials';
+import { AGEING_SHARES, clockBetween, creepClock, frictionBetween, keptOver, SLOPE } from './process';
 import { creepShapes, type CreepShape } from './shapes';
 
 /** One surviving hypothesis with its share of belief. */
@@ -16,15 +17,19 @@ export interface SettlingFit {
   components: Component[];
   shapes: CreepShape[];
   retunes: Retune[];
+  /** Was it ever pulled, warmed or played? */
+  isTouched: boolean;
   thermometer: boolean;
   /** Temperature against the reference at the last reading, deg C. */
   lastTempC: number;
   /** Variance of the room's temperature, (deg C)^2. */
   tempVariance: number;
-  /** For each event the surprise of its reading: innovation and its variance, averaged over hypotheses; null for retunes. */
+  /** For each event, in order of time, the surprise of its reading: innovation and its variance, averaged over hypotheses; null for others. */
   surprises: ({ innovationCents: number; varianceCents2: number } | null)[];
 }
 
+/** Where no hand has taken anything. */
+const NOTHING_TAKEN: typeof AGEING_SHARES = [[0, 1]];
 const KAPPAS: [number, number][] = [
   [0, 0.7],
   [1, 0.3],
@@ -39,53 +44,22 @@ const WANDERS: [number, number][] = [
   [0.5, 0.4],
   [1, 0.3],
 ];
-/** A bring-up of a full octave of strain renews creep fully; 866 cents is half the speed in cents per unit of ln tension. */
-export const RENEWAL_CENTS = 866;
 const ROOM_SD_C = 1.1;
-const FRICTION_MIN = 1.5;
-/** Share of a bring-up that friction gives back, and the largest that counts, cents (house estimates). */
-export const FRICTION_SHARE = 0.02;
-export const FRICTION_MOST_CENTS = 60;
-
-/** Creep clock U at a time: age of the string plus what each bring-up before it renewed. */
-export function creepClock(shape: CreepShape, kappa: number, retunes: Retune[], tMin: number): number {
-  let u = shape.f(tMin);
-  if (kappa > 0) {
-    for (const r of retunes) {
-      if (r.t >= tMin) break;
-      if (r.sizeCents > 0) u += kappa * (r.sizeCents / RENEWAL_CENTS) * shape.f(tMin - r.t);
-    }
-  }
-  return u;
-}
-
-/** How far the creep clock of a hypothesis goes on between two ages; each kind of clock is read once. */
+/** How far the creep clock of a component goes on between two ages after the last event; each kind of clock is read once. */
 export function clockSteps(
   { shapes, retunes }: SettlingFit,
   fromMin: number,
   toMin: number,
-): (h: Hypothesis) => number {
+): (c: Pick<FilterEnd, 'hypothesis' | 'aged'>) => number {
   const steps = new Map<string, number>();
-  return ({ shape, kappa }) => {
-    const key = `${shape}/${kappa}`;
-    let du = steps.get(key);
-    if (du === undefined) {
-      const s = shapes[shape]!;
-      du = creepClock(s, kappa, retunes, toMin) - creepClock(s, kappa, retunes, fromMin);
-      steps.set(key, du);
-    }
+  return ({ hypothesis, aged }) => {
+    const between = () => clockBetween(shapes[hypothesis.shape]!, hypothesis, retunes, aged, fromMin, toMin);
+    if (aged.length > 0) return between();
+    const key = `${hypothesis.shape}/${hypothesis.kappa}`;
+    const du = steps.get(key) ?? between();
+    steps.set(key, du);
     return du;
   };
-}
-
-/** Extra fall by friction at nut and saddle after a bring-up, between two times: mean and sd in cents. */
-export function frictionBetween(retunes: Retune[], fromMin: number, toMin: number): { mean: number; sd: number } {
-  let last: Retune | undefined;
-  for (const r of retunes) if (r.t <= fromMin) last = r;
-  if (!last) return { mean: 0, sd: 0 };
-  const part = Math.exp(-(fromMin - last.t) / FRICTION_MIN) - Math.exp(-(toMin - last.t) / FRICTION_MIN);
-  const size = Math.min(last.sizeCents, FRICTION_MOST_CENTS);
-  return { mean: (0.3 + FRICTION_SHARE * size) * part, sd: (0.15 + 0.01 * size) * part };
 }
 
 function normalise(ends: FilterEnd[]): Component[] {
@@ -102,7 +76,8 @@ function normalise(ends: FilterEnd[]): Component[] {
  */
 export function fitSettling(history: StringHistory, nowMin: number): SettlingFit {
   const prior = history.prior ?? SETTLING_PRIORS[history.material];
-  const events = history.events;
+  const events = inOrder(history.events);
+  const isTouched = events.some((e) => e.kind !== 'read' && e.kind !== 'retune');
   const shapes = creepShapes(prior);
   const retunes = retunesOf(events);
   const temps = events.flatMap((e) => (e.kind === 'read' && e.tempC !== undefined ? [e.tempC] : []));
@@ -123,6 +98,7 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
     frictionMean[i] = f.mean;
     frictionSd[i] = f.sd;
   });
+  const kept = times.map((t, i) => keptOver(t - (i > 0 ? times[i - 1]! : 0)));
   const clocks = new Map<string, Float64Array>();
   const clockFor = (shape: number, kappa: number): Float64Array => {
     const key = `${shape}/${kappa}`;
@@ -134,16 +110,19 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
   const slopeMean = prior.slopeCents * Math.exp(prior.slopeSpread ** 2 / 2);
   const slopeSd = prior.slopeCents * Math.min(0.9, Math.sqrt(Math.expm1(prior.slopeSpread ** 2)));
   const inputFor = (h: Hypothesis, driftSlope: number): FilterInput => ({
+    prior,
     events,
-    clock: clockFor(h.shape, h.kappa),
+    shape: shapes[h.shape]!,
+    retunes,
+    clock: isTouched ? undefined : clockFor(h.shape, h.kappa),
     endMin: nowMin,
+    isTouched,
+    kept,
     frictionMean,
     frictionSd,
     tempC,
     slopeMean,
     slopeSd,
-    tempMean: prior.tempMean,
-    tempSd: prior.tempSd,
     driftSlope,
     wanderSd: h.wanderShare * wanderUnit,
   });
@@ -152,10 +131,11 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
   shapes.forEach((s, shape) => {
     for (const [kappa, kw] of KAPPAS)
       for (const [driftShare, dw] of DRIFTS)
-        first.push({ shape, kappa, driftShare, wanderShare: 0.5, weight: s.weight * kw * dw });
+        for (const [ageingShare, aw] of isTouched ? AGEING_SHARES : NOTHING_TAKEN)
+          first.push({ shape, kappa, driftShare, wanderShare: 0.5, ageingShare, weight: s.weight * kw * dw * aw });
   });
   const pass1 = normalise(first.map((h) => runFilter(inputFor(h, prior.slopeCents), h)));
-  const meanSlope = sum(pass1.map((c) => c.share * c.mean[1]));
+  const meanSlope = sum(pass1.map((c) => c.share * c.mean[SLOPE]!));
   const driftSlope = Math.min(6 * prior.slopeCents, Math.max(0.25 * prior.slopeCents, Math.abs(meanSlope)));
   const second = pass1
     .filter((c) => c.share >= 0.002)
@@ -190,6 +170,7 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
     components,
     shapes,
     retunes,
+    isTouched,
     thermometer,
     lastTempC,
     tempVariance: (6 * ROOM_SD_C ** 2 + spread) / (6 + n),

@@ -1,6 +1,17 @@
 import { errorFunction } from 'simple-statistics';
-import { WANDER_MIN } from './filter';
-import { clockSteps, frictionBetween, type SettlingFit } from './fit';
+import { clockSteps, type Component, type SettlingFit } from './fit';
+import {
+  BACK,
+  frictionBetween,
+  keptOver,
+  OFFSET,
+  offsetNoise,
+  SLOPE,
+  STATES,
+  WANDER,
+  wanderNoise,
+  WARMTH,
+} from './process';
 
 /** A mixture of normal distributions: share, mean and sd of each part. */
 export interface Mixture {
@@ -29,34 +40,85 @@ function spreadScale(hMin: number): number {
   return s0 + ((s1 - s0) * Math.log(h / h0)) / Math.log(h1 / h0);
 }
 
+/** What comes within a time, of one component: mean of the fall and its variance, and how it goes with where the string stands now. */
+function ahead(fit: SettlingFit, c: Component, hMin: number, du: number) {
+  const friction = frictionBetween(fit.retunes, fit.nowMin, fit.nowMin + hMin);
+  const kept = keptOver(hMin);
+  const step = { kept, du, frictionMean: friction.mean, frictionSd: friction.sd, q: c.q, wanderSd: c.wanderSd };
+  const day = 1 - Math.cos((2 * Math.PI * hMin) / 1440);
+  const { mean, cov } = c;
+  const at = (i: number, j: number) => cov[i * STATES + j]!;
+  const room = fit.thermometer
+    ? (mean[WARMTH]! ** 2 + at(WARMTH, WARMTH)) * fit.tempVariance * (1 - Math.exp(-hMin / 300) + day)
+    : 0.5 * c.wanderSd ** 2 * day;
+  // The fall is what the offset loses by its slope, and what wander and hands have put on that goes: fall = g x.
+  const g: [number, number][] = [
+    [SLOPE, du],
+    [WANDER, 1 - kept.wander],
+    [BACK, 1 - kept.back],
+  ];
+  let fall = friction.mean;
+  let variance = offsetNoise(step) + wanderNoise(step) + room;
+  let withNow = 0;
+  for (const [i, gi] of g) {
+    fall += gi * mean[i]!;
+    for (const [j, gj] of g) variance += gi * gj * at(i, j);
+    withNow += gi * (at(OFFSET, i) + fit.lastTempC * at(WARMTH, i) + at(WANDER, i) + at(BACK, i));
+  }
+  return { fall, variance, withNow };
+}
+
+/** Where a component stands now: mean and variance, cents. */
+function standing({ mean, cov }: Component, tempC: number): { cents: number; variance: number } {
+  const h: [number, number][] = [
+    [OFFSET, 1],
+    [WARMTH, tempC],
+    [WANDER, 1],
+    [BACK, 1],
+  ];
+  let cents = 0;
+  let variance = 0;
+  for (const [i, hi] of h) {
+    cents += hi * mean[i]!;
+    for (const [j, hj] of h) variance += hi * hj * cov[i * STATES + j]!;
+  }
+  return { cents, variance: Math.max(0, variance) };
+}
+
+/** Factor on what comes, by how long it is ahead and how young the string is (house calibration). */
+const scaleAt = (fit: SettlingFit, hMin: number): number =>
+  Math.max(fit.isTouched ? TOUCHED_LEAST : 0, spreadScale(hMin)) * (fit.nowMin < 60 ? 1.2 : 1);
+/** After hands what comes soon is no surer than this (house calibration). */
+const TOUCHED_LEAST = 1;
+
 /** Distribution of the fall in cents (flat positive) from now until hMin later, if the string is left alone. */
 export function fallAhead(fit: SettlingFit, hMin: number): Mixture {
-  const { components, retunes, nowMin } = fit;
-  const e = Math.exp(-hMin / WANDER_MIN);
-  const day = 1 - Math.cos((2 * Math.PI * hMin) / 1440);
-  const friction = frictionBetween(retunes, nowMin, nowMin + hMin);
-  const scale = spreadScale(hMin) * (nowMin < 60 ? 1.2 : 1);
-  const clockStep = clockSteps(fit, nowMin, nowMin + hMin);
+  const scale = scaleAt(fit, hMin);
+  const clockStep = clockSteps(fit, fit.nowMin, fit.nowMin + hMin);
   const mix: Mixture = { share: [], mean: [], sd: [] };
-  for (const c of components) {
-    const du = clockStep(c.hypothesis);
-    const [, a, b, m] = c.mean;
-    const stationary = c.wanderSd ** 2;
-    const room = fit.thermometer
-      ? (b * b + c.cov[10]!) * fit.tempVariance * (1 - Math.exp(-hMin / 300) + day)
-      : 0.5 * stationary * day;
-    const variance =
-      c.cov[5]! * du * du +
-      (c.q * du ** 3) / 3 +
-      friction.sd ** 2 +
-      0.0625 * Math.min(4, du) +
-      c.cov[15]! * (1 - e) ** 2 +
-      stationary * (1 - e * e) +
-      2 * du * (1 - e) * c.cov[7]! +
-      room;
+  for (const c of fit.components) {
+    const { fall, variance } = ahead(fit, c, hMin, clockStep(c));
     mix.share.push(c.share);
-    mix.mean.push(a * du + friction.mean + m * (1 - e));
+    mix.mean.push(fall);
     mix.sd.push(scale * Math.sqrt(Math.max(1e-6, variance)));
+  }
+  return mix;
+}
+
+/**
+ * Distribution of where the string will stand hMin from now if it is left alone, cents from its target: where it stands, with
+ * its doubt, and what comes, together.
+ */
+export function standAhead(fit: SettlingFit, hMin: number): Mixture {
+  const scale = scaleAt(fit, Math.max(1, hMin));
+  const clockStep = clockSteps(fit, fit.nowMin, fit.nowMin + hMin);
+  const mix: Mixture = { share: [], mean: [], sd: [] };
+  for (const c of fit.components) {
+    const now = standing(c, fit.lastTempC);
+    const { fall, variance, withNow } = ahead(fit, c, hMin, clockStep(c));
+    mix.share.push(c.share);
+    mix.mean.push(now.cents - fall);
+    mix.sd.push(Math.sqrt(Math.max(1e-6, now.variance + scale * scale * variance - 2 * scale * withNow)));
   }
   return mix;
 }
@@ -65,17 +127,29 @@ export function fallAhead(fit: SettlingFit, hMin: number): Mixture {
 export function offsetNow(fit: SettlingFit): { cents: number; sigmaCents: number } {
   let mean = 0;
   let square = 0;
-  const d = fit.lastTempC;
   for (const c of fit.components) {
-    const [o, , b, m] = c.mean;
-    const y = o + b * d + m;
-    const p = c.cov;
-    const variance = p[0]! + d * d * p[10]! + p[15]! + 2 * (d * p[2]! + p[3]! + d * p[11]!);
-    mean += c.share * y;
-    square += c.share * (y * y + variance);
+    const { cents, variance } = standing(c, fit.lastTempC);
+    mean += c.share * cents;
+    square += c.share * (cents * cents + variance);
   }
   return { cents: mean, sigmaCents: Math.sqrt(Math.max(0, square - mean * mean)) };
 }
+
+/** What is believed of one part of the state, over all hypotheses. */
+function believed({ components }: SettlingFit, part: number): { mean: number; sd: number } {
+  let mean = 0;
+  let square = 0;
+  for (const c of components) {
+    const m = c.mean[part]!;
+    mean += c.share * m;
+    square += c.share * (c.cov[part * STATES + part]! + m * m);
+  }
+  return { mean, sd: Math.sqrt(Math.max(0, square - mean * mean)) };
+}
+/** Cents of fall for a unit of the creep clock. */
+export const slopeOf = (fit: SettlingFit) => believed(fit, SLOPE);
+/** Cents per degree Celsius. */
+export const warmthOf = (fit: SettlingFit) => believed(fit, WARMTH);
 
 export function mixtureMean(mix: Mixture): number {
   return mix.share.reduce((s, w, i) => s + w * mix.mean[i]!, 0);
@@ -128,10 +202,10 @@ export function creepBetween(fit: SettlingFit, fromMin: number, toMin: number): 
   const step = clockSteps(fit, fromMin, toMin);
   let mean = 0;
   let square = 0;
-  for (const { share, hypothesis, mean: state, cov } of fit.components) {
-    const du = step(hypothesis);
-    mean += share * state[1] * du;
-    square += share * du * du * (state[1] ** 2 + cov[5]!);
+  for (const c of fit.components) {
+    const du = step(c);
+    mean += c.share * c.mean[SLOPE]! * du;
+    square += c.share * du * du * (c.mean[SLOPE]! ** 2 + c.cov[SLOPE * STATES + SLOPE]!);
   }
   return { mean, variance: Math.max(0, square - mean * mean) };
 }

@@ -1,8 +1,22 @@
 import type { SettlingMaterial, SettlingPrior } from './materials';
 
+/** What hands do to a string beside tuning it: pull it, warm it, play it. `t` is when they begin. */
+export type HandEvent = { t: number; kind: 'stretch' } | { t: number; kind: 'warm' | 'play'; minutes: number };
+
 /** What happened to one string since it was strung, in order of time. Times in min since strung, cents from target. */
 export type SettlingEvent =
-  { t: number; kind: 'retune' } | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number };
+  | { t: number; kind: 'retune' }
+  | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number }
+  | HandEvent;
+
+/** In order of time, where what hands did counts from when they have done. */
+export function inOrder(events: readonly SettlingEvent[]): SettlingEvent[] {
+  if (!events.some((e) => 'minutes' in e)) return [...events];
+  return events.map((e, i) => {
+    if (!('minutes' in e)) return e;
+    return { ...e, t: Math.min(e.t + e.minutes, events[i + 1]?.t ?? Infinity) };
+  });
+}
 
 export interface StringHistory {
   material: SettlingMaterial;
@@ -28,6 +42,10 @@ export function retunesOf(events: SettlingEvent[]): Retune[] {
   for (const e of events) {
     if (e.kind === 'read') {
       found = e;
+      continue;
+    }
+    if (e.kind !== 'retune') {
+      found = undefined;
       continue;
     }
     const known = retunes.length > 0 && found !== undefined && e.t - found.t < FOUND_WITHIN_MIN;

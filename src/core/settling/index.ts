@@ -1,6 +1,7 @@
 export { MATERIAL_CODES, SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from './materials';
-export type { SettlingEvent, StringHistory } from './history';
-export { fitSettling, FRICTION_MOST_CENTS, FRICTION_SHARE, RENEWAL_CENTS, type SettlingFit } from './fit';
+export type { HandEvent, SettlingEvent, StringHistory } from './history';
+export { fitSettling, type SettlingFit } from './fit';
+export { FRICTION_MOST_CENTS, FRICTION_SHARE, RENEWAL_CENTS } from './process';
 export {
   chanceToHold,
   creepBetween,
@@ -12,6 +13,9 @@ export {
   normalBelow,
   offsetNow,
   renewalOf,
+  slopeOf,
+  standAhead,
+  warmthOf,
   type Mixture,
 } from './forecast';
 export { carryTo } from './carry';

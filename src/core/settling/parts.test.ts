@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import { creepClock, fitSettling, frictionBetween } from './fit';
+import { fitSettling } from './fit';
 import { chanceToHold, fallAhead, mixtureBelow, mixtureMean, mixtureQuantile, type Mixture } from './forecast';
 import { retunesOf } from './history';
 import { MATERIAL_CODES, SETTLING_PRIORS } from './materials';
 import { nextCheckMin } from './next-check';
+import { creepClock, frictionBetween } from './process';
 import { creepShapes } from './shapes';
 import { looksSlipped } from './slip';
 

@@ -21,6 +21,8 @@ import {
   mixtureMean,
   mixtureQuantile,
   offsetNow,
+  slopeOf,
+  warmthOf,
   type SettlingFit,
 } from '../settling';
 import { MATERIAL_NAMES } from '../strings';
@@ -169,14 +171,9 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
   const wait = readyAfterMin(fit, wish);
   story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
   story.nextCheckMs = nextCheckMs ?? null;
-  const b = fit.components.reduce((s, c) => s + c.share * c.mean[2], 0);
-  const bb = fit.components.reduce((s, c) => s + c.share * (c.cov[10]! + c.mean[2] ** 2), 0) - b * b;
-  story.temperature = {
-    centsPerC: b,
-    sigma: Math.sqrt(Math.max(0, bb)),
-    from: lived.temperatureFrom,
-  };
-  story.why = why(life, lived, b, wish);
+  const warmth = warmthOf(fit);
+  story.temperature = { centsPerC: warmth.mean, sigma: warmth.sd, from: lived.temperatureFrom };
+  story.why = why(life, lived, warmth.mean, wish);
   const surprises = readings.flatMap((r) => {
     const s = surpriseAt(lived, r.atMs);
     return s && r.purpose === 'as-found' && !r.slip && !r.stretched
@@ -216,7 +213,7 @@ function why(life: StringLife, { fit, events, startMs }: LifeFit, centsPerC: num
       `slipped ${size.toFixed(0)} cents at ${clockTime(slip.atMs, wish.zoneMin)}: look at its winding and knot`,
     );
   }
-  const perDoubling = fit.components.reduce((s, c) => s + c.share * c.mean[1], 0) * Math.LN2;
+  const perDoubling = slopeOf(fit).mean * Math.LN2;
   parts.push(
     perDoubling < 0.5
       ? `creep of ${MATERIAL_NAMES[plan.material]} is all but over`

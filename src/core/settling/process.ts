@@ -1,0 +1,213 @@
+import type { Hypothesis } from './filter';
+import type { HandEvent, Retune } from './history';
+import type { SettlingPrior } from './materials';
+import type { CreepShape } from './shapes';
+
+/** Where a string is believed to be: what each number of the state is. */
+export const OFFSET = 0;
+/** Cents of fall for a unit of the creep clock. */
+export const SLOPE = 1;
+/** Cents per degree. */
+export const WARMTH = 2;
+/** What comes and goes by itself, cents. */
+export const WANDER = 3;
+/** What hands have put off and comes back by itself: a pull's elastic rest, warmth that goes; cents. */
+export const BACK = 4;
+export const STATES = 5;
+
+/** Wander forgets itself with this time constant, min. */
+export const WANDER_MIN = 360;
+/** What hands put off comes back with this time constant, min: half of a string's warmth has gone in about ten minutes. House estimate. */
+const BACK_MIN = 15;
+/** Small slips at nut and windings: variance a unit of the creep clock, cents², and the most of it that one stretch of time brings. House. */
+const SLIP_VARIANCE = 0.0625;
+const MOST_SLIPS = 2;
+/** A bring-up of a full octave of strain renews creep fully; 866 cents is half the speed in cents per unit of ln tension. */
+export const RENEWAL_CENTS = 866;
+const FRICTION_MIN = 1.5;
+/** Share of a bring-up that friction gives back, and the largest that counts, cents (house estimates). */
+export const FRICTION_SHARE = 0.02;
+export const FRICTION_MOST_CENTS = 60;
+
+/** So many minutes of age more, from a time on: what hands have done to a string ages it. */
+export interface Aged {
+  t: number;
+  minutes: number;
+}
+
+const agedIn = (aged: readonly Aged[], fromMin: number, toMin: number): number => {
+  let sum = 0;
+  for (const a of aged) if (a.t > fromMin && a.t <= toMin) sum += a.minutes;
+  return sum;
+};
+
+/**
+ * The creep clock at a time, on an age that hands have advanced: the string's own, and what each bring-up before it renewed.
+ * @param agedTo what was done up to this time counts
+ */
+export function creepClock(
+  shape: CreepShape,
+  kappa: number,
+  retunes: readonly Retune[],
+  tMin: number,
+  aged: readonly Aged[] = [],
+  agedTo = tMin,
+): number {
+  let u = shape.f(tMin + (aged.length > 0 ? agedIn(aged, -Infinity, agedTo) : 0));
+  if (kappa > 0) {
+    for (const r of retunes) {
+      if (r.t >= tMin) break;
+      const since = tMin - r.t + (aged.length > 0 ? agedIn(aged, r.t, agedTo) : 0);
+      if (r.sizeCents > 0) u += kappa * (r.sizeCents / RENEWAL_CENTS) * shape.f(since);
+    }
+  }
+  return u;
+}
+
+/** Extra fall by friction at nut and saddle after a bring-up, between two times: mean and sd in cents. */
+export function frictionBetween(
+  retunes: readonly Retune[],
+  fromMin: number,
+  toMin: number,
+): { mean: number; sd: number } {
+  let last: Retune | undefined;
+  for (const r of retunes) if (r.t <= fromMin) last = r;
+  if (!last) return { mean: 0, sd: 0 };
+  const part = Math.exp(-(fromMin - last.t) / FRICTION_MIN) - Math.exp(-(toMin - last.t) / FRICTION_MIN);
+  const size = Math.min(last.sizeCents, FRICTION_MOST_CENTS);
+  return { mean: (0.3 + FRICTION_SHARE * size) * part, sd: (0.15 + 0.01 * size) * part };
+}
+
+/** What is left of wander, and of what hands put off, after a time. */
+export interface Kept {
+  wander: number;
+  back: number;
+}
+export const keptOver = (dtMin: number): Kept => ({
+  wander: Math.exp(-dtMin / WANDER_MIN),
+  back: Math.exp(-dtMin / BACK_MIN),
+});
+
+/** A stretch of time as the state goes through it. */
+export interface Step {
+  kept: Kept;
+  /** Of the creep clock. */
+  du: number;
+  frictionMean: number;
+  frictionSd: number;
+  /** Variance of the slope's drift a unit of the clock. */
+  q: number;
+  wanderSd: number;
+}
+
+/** What a step adds to the variance of the offset, cents²: the slope's drift, small slips, friction. */
+export const offsetNoise = ({ q, du, frictionSd }: Step): number =>
+  (q * du ** 3) / 3 + SLIP_VARIANCE * Math.min(MOST_SLIPS, du) + frictionSd ** 2;
+/** And to that of the wander. */
+export const wanderNoise = ({ wanderSd, kept }: Step): number => wanderSd ** 2 * (1 - kept.wander ** 2);
+
+/**
+ * The one law of how a state goes on: filter, carry and forecast all go by it. Carries a state and its covariance (row-major,
+ * STATES x STATES) through a step, in place.
+ * @param states where nothing was put off, the last one need not be looked at
+ */
+export function stepState(mean: Float64Array, cov: Float64Array, step: Step, states = STATES): void {
+  const { du, q, kept } = step;
+  const hasBack = states > BACK;
+  mean[OFFSET]! -= mean[SLOPE]! * du + step.frictionMean;
+  mean[WANDER]! *= kept.wander;
+  if (hasBack) mean[BACK]! *= kept.back;
+  // F P F': rows, then columns; F is one but for offset on slope, wander and what comes back.
+  for (let j = 0; j < states; j++) {
+    cov[j]! -= du * cov[SLOPE * STATES + j]!;
+    cov[WANDER * STATES + j]! *= kept.wander;
+    if (hasBack) cov[BACK * STATES + j]! *= kept.back;
+  }
+  for (let row = 0; row < states * STATES; row += STATES) {
+    cov[row]! -= du * cov[row + SLOPE]!;
+    cov[row + WANDER]! *= kept.wander;
+    if (hasBack) cov[row + BACK]! *= kept.back;
+  }
+  cov[0]! += offsetNoise(step);
+  const drift = -(q * du * du) / 2;
+  cov[SLOPE]! += drift;
+  cov[SLOPE * STATES]! += drift;
+  cov[SLOPE * STATES + SLOPE]! += q * du;
+  cov[WANDER * STATES + WANDER]! += wanderNoise(step);
+}
+
+/** Forgets where the string stands; it stands within this variance of its target, its wander left out. */
+export function freeOffset(mean: Float64Array, cov: Float64Array, at: number, variance: number): void {
+  for (let j = 0; j < STATES; j++) cov[j] = cov[j * STATES] = 0;
+  mean[OFFSET] = at - mean[WANDER]! - mean[BACK]!;
+  // The sum of the three is what a hand brings to a place.
+  for (let j = 0; j < STATES; j++) {
+    const both = -cov[WANDER * STATES + j]! - cov[BACK * STATES + j]!;
+    if (j !== OFFSET) cov[j] = cov[j * STATES] = both;
+  }
+  cov[0] = variance - cov[WANDER]! - cov[BACK]!;
+}
+
+/** How much of what a hand took out of a string was ageing; the rest was slack that is gone. Prior weights: house, from the bench. */
+export const AGEING_SHARES: [share: number, weight: number][] = [
+  [0, 0.25],
+  [1 / 3, 0.25],
+  [2 / 3, 0.25],
+  [1, 0.25],
+];
+/** Hands age a string by no more than this at a time, min (house: a pull of seconds at half again its tension). */
+const MOST_AGED_MIN = 20160;
+const LEAST_AGED_MIN = 0.05;
+/** What hands put off and comes back: mean and sd, cents, for strings that creep much and for steel (house estimates). */
+const PUT_OFF: Record<HandEvent['kind'], { mean: number; sd: number; steel: { mean: number; sd: number } }> = {
+  stretch: { mean: -1.5, sd: 1.5, steel: { mean: -0.1, sd: 0.3 } },
+  warm: { mean: -12, sd: 15, steel: { mean: -15, sd: 15 } },
+  play: { mean: -2, sd: 3, steel: { mean: -3, sd: 3 } },
+};
+export const putOff = (kind: HandEvent['kind'], { steel }: SettlingPrior): { mean: number; sd: number } =>
+  steel ? PUT_OFF[kind].steel : PUT_OFF[kind];
+
+/** Where no reading shows it: minutes of age that a pull adds, or a minute of warmth or playing, for the whole share (house). */
+const UNREAD_MIN: Record<HandEvent['kind'], number> = { stretch: 20, warm: 20, play: 0.5 };
+/** Steel hardly minds warmth. */
+const STEEL_WARM = 0.05;
+
+/**
+ * Minutes of age that took so much out of a string: the creep law on, until it has fallen by that.
+ * @param taken cents by ageing; undefined where it was not read
+ * @param slope cents a unit of the clock
+ * @param clockAt the creep clock with so many minutes of age more
+ */
+export function minutesOfAge(
+  taken: number | undefined,
+  slope: number,
+  clockAt: (extraMin: number) => number,
+  { event, share, prior }: { event: HandEvent; share: number; prior: SettlingPrior },
+): number {
+  if (share === 0) return 0;
+  if (taken === undefined) {
+    const usual = UNREAD_MIN[event.kind] * ('minutes' in event ? event.minutes : 1);
+    return share * usual * (event.kind === 'warm' && prior.steel ? STEEL_WARM : 1);
+  }
+  if (!(taken > 0) || !(slope > 0)) return 0;
+  const goal = clockAt(0) + taken / slope;
+  let low = Math.log(LEAST_AGED_MIN);
+  let high = Math.log(MOST_AGED_MIN);
+  if (clockAt(MOST_AGED_MIN) <= goal) return MOST_AGED_MIN;
+  for (let i = 0; i < 14; i++) {
+    const middle = 0.5 * (low + high);
+    if (clockAt(Math.exp(middle)) < goal) low = middle;
+    else high = middle;
+  }
+  return Math.exp(0.5 * (low + high));
+}
+
+/** A hypothesis' clock between two ages with all that hands have done before. */
+export const clockBetween = (
+  shape: CreepShape,
+  { kappa }: Pick<Hypothesis, 'kappa'>,
+  retunes: readonly Retune[],
+  aged: readonly Aged[],
+  fromMin: number,
+  toMin: number,
+): number => creepClock(shape, kappa, retunes, toMin, aged, fromMin) - creepClock(shape, kappa, retunes, fromMin, aged);
