@@ -1,12 +1,15 @@
 /** Forecasts against two ways of guessing, on strings that obey none of the estimator's shapes. `npm run bench:forecast` */
 import { quantile } from 'simple-statistics';
 import { chanceToHold, fallAhead, fitSettling, mixtureQuantile } from '../../src/core/settling';
+import { handLines } from './hand-lines';
 import { roomLines } from './room';
 import { forecastCase, type ForecastCase } from './truth';
 import { writeSection } from '../report';
 
 const COUNT = Number(process.argv[2] ?? 1200);
 const SEED = Number(process.argv[3] ?? 77);
+/** Strings of each kind that hands have been at. */
+const HAND_COUNT = 300;
 const HORIZONS = [90, 1440, 10080];
 
 /** Last drop seen between two readings of one tuning period, and when. */
@@ -82,5 +85,5 @@ const lines: string[] = [
   `Holding +-3 cents for 90 min: declared wrongly ${((100 * falseReady) / Math.max(1, ready)).toFixed(1)} % of ${ready}, missed ${((100 * missed) / Math.max(1, couldBe)).toFixed(1)} % of ${couldBe}.`,
   `${(cpu / 1000 / COUNT).toFixed(1)} ms of CPU a string (fit and three horizons).`,
 ];
-lines.push('', ...roomLines(SEED));
+lines.push('', ...handLines(SEED, HAND_COUNT), '', ...roomLines(SEED));
 writeSection('Forecast', lines, (process.cpuUsage().user - started) / 1e6);

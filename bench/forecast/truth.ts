@@ -104,13 +104,24 @@ export function trueString(
     return x[i]! + (x[i + 1]! - x[i]!) * (t / 10 - i);
   };
   const tempAt = shared ?? ((t: number) => 20 + swing * Math.sin((2 * Math.PI * t) / 1440 + phase) + at(room, t));
+  // Constants of this bench: what a bring-up sets going again, and what nut and saddle give back of it.
+  const strainCents = r.between(500, 1500);
+  const drag = {
+    cents: r.between(0.1, 0.6),
+    share: r.between(0.005, 0.04),
+    most: r.between(30, 120),
+    min: r.between(0.6, 3),
+  };
   const bringUps: { t: number; size: number }[] = [];
   const creep = (t: number) =>
     amplitude *
-    (shape(t) + bringUps.reduce((s, b) => (b.t < t ? s + renewal * (b.size / 866) * shape(t - b.t) : s), 0));
+    (shape(t) + bringUps.reduce((s, b) => (b.t < t ? s + renewal * (b.size / strainCents) * shape(t - b.t) : s), 0));
   const friction = (t: number) =>
     bringUps.reduce(
-      (s, b) => (b.t <= t ? s + (0.3 + 0.02 * Math.min(60, b.size)) * (1 - Math.exp(-(t - b.t) / 1.5)) : s),
+      (s, b) =>
+        b.t <= t
+          ? s + (drag.cents + drag.share * Math.min(drag.most, b.size)) * (1 - Math.exp(-(t - b.t) / drag.min))
+          : s,
       0,
     );
   const state = (t: number) => -creep(t) - friction(t) + temp * (tempAt(t) - 20) + at(wander, t);

@@ -104,7 +104,12 @@ export function fuzzDoor(lines: number, random: Random, fault: (what: string, of
     });
     const isDocument = ['trial', 'forecast', 'plan'].includes(command);
     // A broken line may be the beginning of a document, to which the next belongs: those come by themselves.
-    const batches = isDocument ? [...NASTY.map((n) => [n]), input.slice(NASTY.length)] : [input];
+    // So may a log without a session: what follows goes with it.
+    const others = input.slice(NASTY.length);
+    const waits = (line: string) => command === 'plan' && !line.includes('"session":');
+    const batches = isDocument
+      ? [...NASTY.map((n) => [n]), ...others.filter(waits).map((o) => [o]), others.filter((o) => !waits(o))]
+      : [input];
     for (const batch of batches) {
       const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'src/door/main.ts', command], {
         input: batch.join('\n') + '\n',

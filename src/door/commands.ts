@@ -17,7 +17,7 @@ const USAGE = `usage: npm run -s door -- COMMAND
   bridge             JSON lines {"bridge","strings","task","events",…} in, the next reading, stop or turn of the claw out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
   plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
-  forecast           a settle-cases/1 document in, a settle-forecasts/1 document out
+  forecast           a settle-cases/1 or /2 document in, a settle-forecasts/1 document out
   export-demo FILE   writes the demonstration's log as JSON
 `;
 

@@ -94,9 +94,9 @@ export function createAnalyst(means: AnalystMeans): (message: ToSettling) => voi
     find(instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
 
   const priorFrom =
-    (priors: Priors): PriorOf =>
-    (material) =>
-      priors[material] ?? SETTLING_PRIORS[material];
+    (priors: Record<string, Priors>): PriorOf =>
+    (material, instrumentId) =>
+      priors[instrumentId]?.[material] ?? SETTLING_PRIORS[material];
 
   function planAsked({ instrumentIds, priors, ...asked }: PlanAsk): PlanAsked {
     const all = bench();
@@ -109,7 +109,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToSettling) => voi
     const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * 60000;
     return lifeOf(instrumentId).strings.map(({ plan: { stringId, note, material } }) => {
       const settles = SETTLES_AS[material];
-      const string = { material: settles, prior: priorFrom(priors)(settles) };
+      const string = { material: settles, prior: priors[settles] ?? SETTLING_PRIORS[settles] };
       const madeReady = session.school === 'make-ready';
       return {
         stringId,

@@ -75,7 +75,8 @@ export interface PlanAsk {
   session: PlanSession;
   nowMs: number;
   zoneMin: number;
-  priors: Priors;
+  /** By instrument: what each has learned of its own sets. */
+  priors: Record<string, Priors>;
 }
 
 /** What if the strings of one instrument are new from a moment on? */

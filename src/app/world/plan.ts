@@ -58,7 +58,7 @@ export function usePlan(show: Show | undefined) {
     [bench.instruments, show?.instrumentIds],
   );
   const priors = useMemo(
-    () => Object.assign({}, ...playing.map((i) => priorsFor(i.record.instrumentId))) as ReturnType<typeof priorsFor>,
+    () => Object.fromEntries(playing.map(({ record: { instrumentId } }) => [instrumentId, priorsFor(instrumentId)])),
     [playing, priorsFor],
   );
   const ask: PlanAsk = {

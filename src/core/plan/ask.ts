@@ -54,18 +54,19 @@ export function planSession(
   };
 }
 
-/** Which prior a string starts from. */
-export type PriorOf = (material: SettlingMaterial) => SettlingPrior;
+/** Which prior a string of an instrument starts from. */
+export type PriorOf = (material: SettlingMaterial, instrumentId: string) => SettlingPrior;
 
 /** The strings of the instruments that play, as the plan needs them. */
 export function planStrings(instruments: readonly InstrumentLife[], priorOf: PriorOf): PlanString[] {
   return instruments.flatMap(({ record, strings }) => {
     const materials = new Set(strings.map((life) => SETTLES_AS[life.plan.material]));
-    const priors = Object.fromEntries([...materials].map((m) => [m, priorOf(m)]));
+    const { instrumentId } = record;
+    const priors = Object.fromEntries([...materials].map((m) => [m, priorOf(m, instrumentId)]));
     const fits = fitLives(strings, 'at the last reading', priors);
     return strings.map((life, i): PlanString => {
       const material = SETTLES_AS[life.plan.material];
-      const prior = priorOf(material);
+      const prior = priorOf(material, instrumentId);
       const startMs = ageFromMs(life);
       const last = life.readings[life.readings.length - 1];
       return {

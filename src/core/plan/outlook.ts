@@ -1,6 +1,6 @@
 import {
   chanceToHold,
-  mixtureBelow,
+  mixtureBetween,
   fallAhead,
   fitSettling,
   mixtureQuantile,
@@ -35,7 +35,7 @@ export function chanceWithin(
   const inAt = (atMs: number) => {
     const { share, mean, sd } = course.fallTo(Math.max(atMs, course.fromMs + MINUTE));
     const mix = { share, mean, sd: sd.map((s) => Math.hypot(s, course.sigmaCents)) };
-    return mixtureBelow(mix, leadCents + within) - mixtureBelow(mix, leadCents - within);
+    return mixtureBetween(mix, leadCents - within, leadCents + within);
   };
   return Math.max(0, inAt(playsMs.from) + inAt(playsMs.to) - 1);
 }

@@ -80,7 +80,7 @@ test('whatever the show, a plan can be carried out', () => {
       expect(out >= 0 && out <= 1).toBe(true);
       expect(Number.isInteger(before) && Number.isInteger(inShow)).toBe(true);
     }),
-    { numRuns: 60 },
+    { numRuns: 60, seed: 7 },
   );
 }, 120_000);
 
@@ -90,6 +90,6 @@ test('more willing to come, the music is no longer out of tune for it', () => {
       const [once, , often] = EFFORTS.map((effort) => plan(list, { ...show, effort }));
       expect(often!.out).toBeLessThanOrEqual(once!.out + 0.01);
     }),
-    { numRuns: 20 },
+    { numRuns: 20, seed: 8 },
   );
 }, 120_000);

@@ -48,7 +48,7 @@ export interface Repeatability {
 }
 
 /**
- * How well a string's readings repeat: from pairs of readings within three minutes with no tuner touched between them,
+ * How well a string's readings repeat: from pairs of readings within three minutes of a string that nobody turned or pulled between them,
  * root mean square of their changes over root two.
  * @returns null before three such pairs
  */
@@ -57,7 +57,14 @@ export function repeatability(readings: ReadingRecord[]): Repeatability | null {
   let pairs = 0;
   readings.forEach((reading, i) => {
     const before = readings[i - 1];
-    if (!before || reading.purpose !== 'as-found' || reading.slip || reading.atMs - before.atMs > REPEAT_MS) return;
+    if (
+      !before ||
+      reading.purpose !== 'as-found' ||
+      reading.slip ||
+      reading.stretched ||
+      reading.atMs - before.atMs > REPEAT_MS
+    )
+      return;
     if (before.source === 'typed' || reading.source === 'typed') return;
     sum += changeBetween(before, reading).cents ** 2;
     pairs++;

@@ -1,4 +1,4 @@
-import { groupBy, inTime, last, lifeOf, ofType, stands, type InstrumentLife } from './log';
+import { groupBy, inTime, last, lifeOf, ofType, stands, type InstrumentLife, type Show } from './log';
 import { createWriterClock, type SetBack, type WriterClock, type Written } from './order';
 import { checkRecord } from './schemas';
 import type {
@@ -96,6 +96,10 @@ export function createLogIndex(): LogIndex {
   let changes = 0;
   /** The reference by which offsets are reckoned; each reading's own while nobody has set one. */
   let a4Hz: number | undefined;
+  /** The time of the newest record. */
+  let latestMs = 0;
+  /** Shows that were given, as a text. */
+  let given = '[]';
   let derived: Bench | undefined;
 
   const part = (key: string): Part => {
@@ -137,6 +141,7 @@ export function createLogIndex(): LogIndex {
         p.types.add(r.type);
         p.live = undefined;
         seq = Math.max(seq, r.written?.seq ?? 0);
+        latestMs = Math.max(latestMs, r.atMs);
         if (COMES_OR_GOES.includes(r.type)) changes++;
         if (r.supersedes) {
           gone.add(r.supersedes);
@@ -161,13 +166,26 @@ export function createLogIndex(): LogIndex {
         a4Hz = reference?.a4Hz;
         for (const [id, p] of parts) if (id !== GENERAL) p.live = undefined;
       }
+      const shows = showsOf(ofType(general, 'session'), latestMs);
+      if (JSON.stringify(shows) !== given) {
+        given = JSON.stringify(shows);
+        for (const [id, p] of parts) if (id !== GENERAL) p.live = undefined;
+      }
       for (const [id, p] of parts) {
         if (id === GENERAL || p.live) continue;
         const live = liveOf(p);
         const named = ofType(live, 'instrument');
         const record = last(named);
         p.away = record?.away ? record : undefined;
-        p.life = record && !p.away ? lifeOf(named, live, a4Hz) : undefined;
+        p.life =
+          record && !p.away
+            ? lifeOf(
+                named,
+                live,
+                a4Hz,
+                shows.filter((s) => s.instrumentId === id),
+              )
+            : undefined;
         p.bornMs = named[0]?.atMs ?? 0;
       }
       const all = [...parts.values()];
@@ -206,6 +224,17 @@ export function createLogIndex(): LogIndex {
   };
   return index;
 }
+
+/** Shows that have been, as they were in force when their curtain rose: one that was put off before never was. */
+const showsOf = (sessions: readonly SessionRecord[], latestMs: number): (Show & { instrumentId: string })[] =>
+  sessions
+    .filter((s, i) => s.curtainMs < Math.min(latestMs, sessions[i + 1]?.atMs ?? Infinity))
+    .flatMap(({ curtainMs, minutes, instrumentIds, plays = [] }) =>
+      instrumentIds.map((instrumentId) => {
+        const { fromMin, toMin } = plays.find((p) => p.instrumentId === instrumentId) ?? { fromMin: 0, toMin: minutes };
+        return { instrumentId, atMs: curtainMs + fromMin * 60000, minutes: toMin - fromMin };
+      }),
+    );
 
 /**
  * The index of records that were stored by whatever wrote them. Where they do not make a bench, each is checked, and what is no

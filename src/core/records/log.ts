@@ -1,5 +1,5 @@
 import { cents, stringTargetHz } from '../music';
-import type { SettlingEvent } from '../settling';
+import type { HandEvent, SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
 import type {
@@ -36,6 +36,8 @@ export interface StringLife {
   /** Stretch rounds and treatments of the present string, oldest first. */
   rounds: RoundRecord[];
   treatments: TreatmentRecord[];
+  /** When the present string was played, beside what was noted: shows. */
+  shows?: Show[];
   /** Turns round the post, where they were counted. */
   windings: number | null;
   /** It was taken off and nothing put on since. */
@@ -44,6 +46,12 @@ export interface StringLife {
   tuner?: TunerRecord | undefined;
   /** The strings that were here before, oldest first. */
   past: PastLife[];
+}
+
+/** Music that was made on an instrument. */
+export interface Show {
+  atMs: number;
+  minutes: number;
 }
 
 export interface InstrumentLife {
@@ -64,12 +72,14 @@ export const ofType = <T extends LogRecord['type']>(live: readonly LogRecord[], 
  * One instrument as its own standing records tell it, oldest first.
  * @param named how it was described, from its beginning to now; at least once
  * @param live its standing records, those among them
+ * @param shows in which it was played
  * @param a4Hz the reference that offsets are reckoned against; each reading's own where nobody has set one
  */
 export function lifeOf(
   named: readonly InstrumentRecord[],
   live: readonly LogRecord[],
   a4Hz: number | undefined,
+  shows: readonly Show[] = [],
 ): InstrumentLife {
   const record = named[named.length - 1]!;
   const key = (r: { stringId: string }) => r.stringId;
@@ -104,6 +114,7 @@ export function lifeOf(
       readings: since(all),
       rounds: since(rounds.get(place) ?? []),
       treatments: since(treatments).filter((t) => t.stringIds.includes(place)),
+      ...(shows.some((s) => s.atMs >= sinceMs) ? { shows: shows.filter((s) => s.atMs >= sinceMs) } : {}),
       windings: (strungMs !== null && present?.windings) || null,
       bare: gone !== undefined && strungMs === null && since(all).length === 0,
       tuner: last(tuners.get(place) ?? []),
@@ -179,7 +190,8 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
       const before = events[events.length - 1]!;
       if (before.kind === 'read' && t - before.t < CONFIRM_MIN) events.pop();
     }
-    if (r.slip || r.stretched) events.push({ t, kind: 'retune' });
+    if (r.slip) events.push({ t, kind: 'retune' });
+    if (r.stretched) events.push({ t: Math.max(0, t - STRETCHED_MIN), kind: 'stretch' });
     if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
     events.push({
       t,
@@ -189,8 +201,36 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
       ...(r.tempC === undefined ? {} : { tempC: r.tempC }),
     });
   }
-  return events;
+  const hands = handsOn(life, start).filter((e) => e.t > 0);
+  return hands.length === 0 ? events : [...events, ...hands].sort((a, b) => a.t - b.t);
 }
+
+/** What was noted as warmed or played, and the shows that have been: between their readings, up to the last reading of all. */
+function handsOn({ readings, treatments, shows = [] }: StringLife, start: number): HandEvent[] {
+  const lastMs = readings.at(-1)?.atMs ?? 0;
+  const minute = (ms: number) => (ms - start) / 60000;
+  const noted = treatments.flatMap(({ atMs, treatment, minutes = USUAL_MIN }): HandEvent[] =>
+    treatment === 'warmed' || treatment === 'played'
+      ? [{ t: minute(atMs), kind: treatment === 'warmed' ? 'warm' : 'play', minutes }]
+      : [],
+  );
+  const played = shows.flatMap(({ atMs, minutes }): HandEvent[] => {
+    const endMs = Math.min(lastMs, atMs + minutes * 60000);
+    const within = readings.map((r) => r.atMs).filter((ms) => ms > atMs && ms < endMs);
+    const bounds = [atMs, ...within, endMs];
+    return bounds.slice(1).flatMap((to, i): HandEvent[] => {
+      const played = minute(to) - minute(bounds[i]!);
+      return played < LEAST_PLAYED_MIN ? [] : [{ t: minute(bounds[i]!) + 0.01, kind: 'play', minutes: played - 0.02 }];
+    });
+  });
+  return [...noted, ...played];
+}
+/** A string is read so soon after it was pulled, min. */
+const STRETCHED_MIN = 0.05;
+/** Warmed by hand or played so long where nobody said, min (house). */
+const USUAL_MIN = 5;
+/** Less is no playing, min. */
+const LEAST_PLAYED_MIN = 3;
 
 /** The pluck that first showed a slip came at most this long before the one that confirmed it, min. */
 const CONFIRM_MIN = 5;

@@ -124,7 +124,7 @@ test('a drop that a stretch made is no creep: the record starts afresh there', (
     read('s1', 5, 0, { purpose: 'as-left' }),
     read('s1', 6, -20, { stretched: true }),
   ]);
-  expect(settlingEvents(a!).map((e) => e.kind)).toEqual(['retune', 'retune', 'read', 'retune', 'read']);
+  expect(settlingEvents(a!).map((e) => e.kind)).toEqual(['retune', 'retune', 'read', 'stretch', 'read']);
 });
 
 test('too few readings give no forecast; two at different times do', () => {

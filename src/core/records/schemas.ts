@@ -202,6 +202,7 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     type: typed('treatment'),
     stringIds: array().of(id().required()).min(1).max(MOST_STRINGS).required(),
     treatment: mixed<string>().oneOf(TREATMENTS).required(),
+    minutes: finite().min(0.1).max(LONGEST_SHOW_MIN).optional(),
     note: note(),
   }),
   round: object({

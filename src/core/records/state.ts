@@ -1,11 +1,11 @@
 import {
-  chanceToHold,
-  fallAhead,
+  chanceToStand,
   looksSlipped,
   mixtureMean,
   mixtureQuantile,
   offsetNow,
-  type Mixture,
+  standAhead,
+  type SettlingFit,
   type Surprise,
 } from '../settling';
 import { totalFallCents } from './lives';
@@ -48,6 +48,8 @@ export interface StringStatus {
   leadCents: number;
   /** Where it is expected to have gone since, left alone; null before two readings at different times. */
   byNow: { cents: number; sigmaCents: number } | null;
+  /** How far its last reading lies from what its record led to expect, with the doubt of that; null where nothing was expected. */
+  unexpected: { cents: number; sigmaCents: number } | null;
   /** When it fell, for a slipped string. */
   slippedMs: number | null;
   totalFallCents: number | null;
@@ -64,12 +66,16 @@ export interface StringStatus {
 
 const MINUTE = 60000;
 
-const band = (atMs: number, offset: number, mix: Mixture): Band => ({
-  atMs,
-  cents: offset - mixtureMean(mix),
-  low: offset - mixtureQuantile(mix, 0.95),
-  high: offset - mixtureQuantile(mix, 0.05),
-});
+/** Where it is, with its doubt, and what comes, together. */
+function bandAt(fit: SettlingFit, nowMs: number, hMin: number): Band {
+  const mix = standAhead(fit, hMin);
+  return {
+    atMs: nowMs + hMin * MINUTE,
+    cents: mixtureMean(mix),
+    low: mixtureQuantile(mix, 0.05),
+    high: mixtureQuantile(mix, 0.95),
+  };
+}
 
 /** Above where it was left on purpose by no more than this is no error, cents. */
 const LEAD_SLACK_CENTS = 1;
@@ -115,6 +121,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       nextCheckMs: null,
       atCurtain: null,
       byNow: null,
+      unexpected: null,
       ahead: [],
       confirmReadingId: null,
       off: false,
@@ -140,21 +147,22 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     const slipped = lastRead.slip === true;
     if (!enoughReadings(life)) return { ...known, state: 'settling', confirmReadingId: null };
     const now = offsetNow(f.fit);
+    const surprise = surpriseAt(f, lastRead.atMs);
     const ahead = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4].map((x) => {
       const h = x * Math.max(60, wish.holdMin);
-      return band(wish.nowMs + h * MINUTE, now.cents, fallAhead(f.fit, h));
+      return bandAt(f.fit, wish.nowMs, h);
     });
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
-    const chance = chanceToHold(f.fit, wish.holdMin, wish.toleranceCents, now.cents);
+    const chance = chanceToStand(f.fit, wish.holdMin, wish.toleranceCents);
     return {
       ...known,
       state: slipped ? 'slipped' : chance >= READY ? 'holding' : 'settling',
       slippedMs: slipped ? lastRead.atMs : null,
       chance,
       byNow: { cents: now.cents, sigmaCents: now.sigmaCents },
+      unexpected: surprise ? { cents: surprise.innovationCents, sigmaCents: Math.sqrt(surprise.varianceCents2) } : null,
       nextCheckMs: checks[i] ?? null,
-      atCurtain:
-        curtainMin !== null && curtainMin > 0 ? band(wish.curtainMs!, now.cents, fallAhead(f.fit, curtainMin)) : null,
+      atCurtain: curtainMin !== null && curtainMin > 0 ? bandAt(f.fit, wish.nowMs, curtainMin) : null,
       ahead,
       confirmReadingId: surprising && !slipped ? lastRead.id : null,
     };

@@ -105,7 +105,7 @@ export interface FittingRecord extends RecordBase {
   note?: string;
 }
 
-export const TREATMENTS = ['stretched', 'warmed', 'lubricated', 'other'] as const;
+export const TREATMENTS = ['stretched', 'warmed', 'played', 'lubricated', 'other'] as const;
 export type Treatment = (typeof TREATMENTS)[number];
 
 /** Something done to strings that may change how they settle. */
@@ -114,6 +114,8 @@ export interface TreatmentRecord extends RecordBase {
   instrumentId: string;
   stringIds: string[];
   treatment: Treatment;
+  /** How long it was warmed or played. */
+  minutes?: number;
   note?: string;
 }
 

@@ -175,6 +175,10 @@ export function mixtureBelow(mix: Mixture, x: number): number {
   return p;
 }
 
+/** Probability that the mixture lies between two values; rounding makes it no chance below none or above one. */
+export const mixtureBetween = (mix: Mixture, low: number, high: number): number =>
+  Math.min(1, Math.max(0, mixtureBelow(mix, high) - mixtureBelow(mix, low)));
+
 /** Quantile of the mixture by bisection, to 0.001 cent. */
 export function mixtureQuantile(mix: Mixture, p: number): number {
   let low = Infinity;
@@ -193,8 +197,12 @@ export function mixtureQuantile(mix: Mixture, p: number): number {
 
 /** Probability that a string standing at offsetCents now is within +-tolerance hMin from now. */
 export function chanceToHold(fit: SettlingFit, hMin: number, toleranceCents: number, offsetCents: number): number {
-  const mix = fallAhead(fit, hMin);
-  return mixtureBelow(mix, toleranceCents + offsetCents) - mixtureBelow(mix, offsetCents - toleranceCents);
+  return mixtureBetween(fallAhead(fit, hMin), offsetCents - toleranceCents, offsetCents + toleranceCents);
+}
+
+/** Probability that the string stands within +-tolerance hMin from now if it is left alone: what is not known of where it stands counts. */
+export function chanceToStand(fit: SettlingFit, hMin: number, toleranceCents: number): number {
+  return mixtureBetween(standAhead(fit, hMin), -toleranceCents, toleranceCents);
 }
 
 /** Fall by creep alone between two ages: mean, and variance by what is not known of its course, cents and cents². */

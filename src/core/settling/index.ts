@@ -4,9 +4,11 @@ export { fitSettling, type SettlingFit } from './fit';
 export { FRICTION_MOST_CENTS, FRICTION_SHARE, RENEWAL_CENTS } from './process';
 export {
   chanceToHold,
+  chanceToStand,
   creepBetween,
   fallAhead,
   mixtureBelow,
+  mixtureBetween,
   mixtureMean,
   mixtureMoments,
   mixtureQuantile,
@@ -19,6 +21,7 @@ export {
   type Mixture,
 } from './forecast';
 export { carryTo } from './carry';
+export { fallWithoutHands, gainOfRound } from './hands';
 export { creepShapes } from './shapes';
 export { nextCheckMin } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';

@@ -1,4 +1,3 @@
-import type { Hypothesis } from './filter';
 import type { HandEvent, Retune } from './history';
 import type { SettlingPrior } from './materials';
 import type { CreepShape } from './shapes';
@@ -205,7 +204,7 @@ export function minutesOfAge(
 /** A hypothesis' clock between two ages with all that hands have done before. */
 export const clockBetween = (
   shape: CreepShape,
-  { kappa }: Pick<Hypothesis, 'kappa'>,
+  { kappa }: { kappa: number },
   retunes: readonly Retune[],
   aged: readonly Aged[],
   fromMin: number,

@@ -61,6 +61,10 @@ export function roomTempC(atMs: number): number {
   return 19.4 + 1.6 * Math.sin((2 * Math.PI * (hours - 10)) / 24) + 0.4 * Math.sin((2 * Math.PI * hours) / 5.3);
 }
 
+/** A turn of so many cents sets all creep going again; and what nut and saddle drag back after a turn: the simulator's own constants. */
+const RENEWED_BY_CENTS = 1000;
+const DRAG = { cents: 0.35, share: 0.017, most: 70, minutes: 1.2 };
+
 /** Where the string truly stands, cents from its target. */
 export function trueCents(string: StringTruth, atMs: number): number {
   const age = (ms: number) => (atMs - ms) / 60000;
@@ -78,12 +82,12 @@ export function trueCents(string: StringTruth, atMs: number): number {
   cents += string.tempCoefficient * (roomTempC(atMs) - roomTempC(string.strungMs));
   for (const turn of string.turns) {
     if (turn.atMs > atMs) continue;
-    const renewed = (string.renewal * Math.max(0, turn.cents)) / 866;
-    const friction = 0.3 + 0.02 * Math.min(60, Math.abs(turn.cents));
+    const renewed = (string.renewal * Math.max(0, turn.cents)) / RENEWED_BY_CENTS;
+    const friction = DRAG.cents + DRAG.share * Math.min(DRAG.most, Math.abs(turn.cents));
     cents +=
       turn.cents -
       renewed * string.creepCents * creep(age(turn.atMs), string.seed) +
-      friction * Math.expm1(-age(turn.atMs) / 1.5);
+      friction * Math.expm1(-age(turn.atMs) / DRAG.minutes);
   }
   for (const slip of string.slips) if (slip.atMs <= atMs) cents -= slip.cents;
   return cents;

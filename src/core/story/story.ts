@@ -17,15 +17,19 @@ import {
 import {
   carryTo,
   chanceToHold,
+  chanceToStand,
   fallAhead,
+  fallWithoutHands,
   mixtureMean,
   mixtureQuantile,
   offsetNow,
   slopeOf,
+  standAhead,
   warmthOf,
   type SettlingFit,
 } from '../settling';
 import { MATERIAL_NAMES } from '../strings';
+import { roundsTold } from './hands';
 
 /** What the Settling view is asked. */
 export interface StoryWish {
@@ -62,6 +66,10 @@ export interface StringStory {
   treatments: Pick<TreatmentRecord, 'atMs' | 'treatment'>[];
   /** Total fall ahead if it is left alone, cents. */
   ahead: (Spread & { atMs: number; ageMin: number })[];
+  /** The same had hands not pulled, warmed or played it; empty where they have not. */
+  without: { atMs: number; ageMin: number; fallCents: number }[];
+  /** What its stretch rounds have done; '' where there were none. */
+  rounds: string;
   fallenCents: number | null;
   /** Fall in the next hour and day, median, cents; null before two readings. */
   perHour: number | null;
@@ -91,10 +99,16 @@ const LONGEST_MIN = 14 * 1440;
 const WALK_MIN = 10;
 const FEWEST_COMMON = 3;
 
+const spreadOf = (q: (p: number) => number): Spread => ({
+  q05: q(0.05),
+  q25: q(0.25),
+  q50: q(0.5),
+  q75: q(0.75),
+  q95: q(0.95),
+});
 const spread = (fit: SettlingFit, h: number): Spread => {
   const mix = fallAhead(fit, h);
-  const q = (p: number) => mixtureQuantile(mix, p);
-  return { q05: q(0.05), q25: q(0.25), q50: q(0.5), q75: q(0.75), q95: q(0.95) };
+  return spreadOf((p) => mixtureQuantile(mix, p));
 };
 
 /** Everything that the record tells of an instrument's strings, in their order. */
@@ -129,6 +143,8 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
     })),
     treatments: life.treatments.map(({ atMs, treatment }) => ({ atMs, treatment })),
     ahead: [],
+    without: [],
+    rounds: '',
     fallenCents: falls.at(-1) ?? null,
     perHour: null,
     perDay: null,
@@ -146,28 +162,22 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
   const { fit } = lived;
   const { nowMin } = fit;
   const now = offsetNow(fit);
-  // Total fall now: the last reading's, and what its offset has gained since by the fit.
-  const fallenNow = story.fallenCents! + (last.cents - now.cents);
+  // Total fall: the last reading's, and what it has lost or gained since; where it stands now has its doubt too.
+  const base = story.fallenCents! + last.cents;
   const horizon = Math.max(30, (wish.untilMs - wish.nowMs) / MINUTE);
-  story.ahead = [{ atMs: wish.nowMs, ageMin: nowMin, ...flat(fallenNow) }];
-  for (let k = 1; k <= STEPS_AHEAD; k++) {
+  for (let k = 0; k <= STEPS_AHEAD; k++) {
     const h = horizon * (k / STEPS_AHEAD) ** 2;
-    const s = spread(fit, h);
-    story.ahead.push({
-      atMs: wish.nowMs + h * MINUTE,
-      ageMin: nowMin + h,
-      q05: fallenNow + s.q05,
-      q25: fallenNow + s.q25,
-      q50: fallenNow + s.q50,
-      q75: fallenNow + s.q75,
-      q95: fallenNow + s.q95,
-    });
+    const place = { atMs: wish.nowMs + h * MINUTE, ageMin: nowMin + h };
+    const stand = standAhead(fit, h);
+    story.ahead.push({ ...place, ...spreadOf((p) => base - mixtureQuantile(stand, 1 - p)) });
+    if (fit.isTouched) story.without.push({ ...place, fallCents: base - now.cents + fallWithoutHands(fit, h) });
   }
+  story.rounds = roundsTold(life, lived, wish);
   story.perHour = mixtureMean(fallAhead(fit, 60));
   story.perDay = mixtureMean(fallAhead(fit, 1440));
   const curtainMin = wish.curtainMs === null ? 0 : (wish.curtainMs - wish.nowMs) / MINUTE;
   if (curtainMin > 0) story.byCurtain = spread(fit, curtainMin);
-  story.chance = chanceToHold(fit, wish.holdMin, wish.toleranceCents, now.cents);
+  story.chance = chanceToStand(fit, wish.holdMin, wish.toleranceCents);
   const wait = readyAfterMin(fit, wish);
   story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
   story.nextCheckMs = nextCheckMs ?? null;
@@ -182,8 +192,6 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
   });
   return { story, surprises };
 }
-
-const flat = (x: number): Spread => ({ q05: x, q25: x, q50: x, q75: x, q95: x });
 
 /** Waiting time until a string, brought to pitch then, holds the wanted time with .85, min; null beyond a fortnight. */
 function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {

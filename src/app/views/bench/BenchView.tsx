@@ -30,6 +30,7 @@ import { useWriting } from '../../world/writing';
 import { Facts } from './Facts';
 import { Lanes } from './Lanes';
 import { TuningChoice } from './TuningChoice';
+import { PlayedSheet } from './PlayedSheet';
 import { TypedFigure } from './TypedFigure';
 import { useCheckPass } from '../../pass/useCheckPass';
 import { VISIT_WORDS } from '../../parts/visits';
@@ -50,6 +51,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const pass = useCheckPass(life, own, say);
   const { keep, hear, insist, setInsist } = useKeeping(life, pass, say);
   const [typing, setTyping] = useState(false);
+  const [played, setPlayed] = useState(false);
 
   const { step } = pass;
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
@@ -131,7 +133,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   };
   usePedal(KEYS.bench, acts);
 
-  const together = useMemo(() => commonOffset(life, a4Hz), [life, a4Hz]);
+  const together = useMemo(() => commonOffset(life, own, a4Hz), [life, own, a4Hz]);
   const status = own.find((s) => s.stringId === focusId);
   const holding = own.filter((s) => s.state === 'holding').length;
   const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
@@ -235,8 +237,22 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         more={[
           ...(pass.pass ? [{ words: 'Stop the pass', on: () => (pass.stop(), say('')) }] : []),
           { words: 'Type a figure from another device', on: acts.type },
+          { words: 'It was played', on: () => setPlayed(true) },
           { words: 'It is the named string after all (I)', on: acts.insist },
         ]}
+      />
+      <PlayedSheet
+        open={played}
+        name={life.record.name}
+        onClose={() => setPlayed(false)}
+        onKeep={(minutes) => {
+          setPlayed(false);
+          const stringIds = life.strings.map((s) => s.plan.stringId);
+          const atMs = Math.round(clock() - minutes * 60000);
+          void write([{ type: 'treatment', instrumentId, stringIds, treatment: 'played', minutes, atMs }], () =>
+            say(`Played for ${minutes} min: the forecasts take that in. Read the strings when they have cooled.`),
+          );
+        }}
       />
       <TypedFigure
         open={typing}

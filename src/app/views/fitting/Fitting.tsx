@@ -27,6 +27,7 @@ import { StepScreen } from './StepScreen';
 import type { Progress } from './useFitting';
 import { useKeepingSteps } from './useKeepingSteps';
 import { useRounds } from './useRounds';
+import { useRoundsTold } from './useRoundsTold';
 
 /** Where a new string waits while it is bedded, cents from its target, and how near is near enough there. */
 const UNDER_CENTS = -200;
@@ -85,6 +86,7 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     onDone: () => advance(1),
   });
   const { again } = keeping;
+  const roundsTold = useRoundsTold(life);
 
   const ownId = sounding && !waiting ? own.plan.stringId : undefined;
   const guided = useMemo(() => {
@@ -204,6 +206,9 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
                   <p className="text-sm text-ink2">
                     Round {rounds.drops.length + (rounds.phase === 'up' ? 0 : 1)}.{' '}
                     {message.includes(rounds.advice.advice) ? '' : rounds.advice.advice}
+                  </p>
+                  <p data-testid="rounds-told" className="text-sm">
+                    {roundsTold(own.plan.stringId)}
                   </p>
                 </>
               )}

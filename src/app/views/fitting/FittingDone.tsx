@@ -6,6 +6,7 @@ import { NoteName } from '../../parts/NoteName';
 import { useNow } from '../../world/now';
 import { useStatus } from '../../world/status';
 import { useWorld } from '../../world/world';
+import { useRoundsTold } from './useRoundsTold';
 
 /** What was fitted, how far each string dropped in its rounds, when to look again. */
 export function FittingDone({
@@ -20,6 +21,7 @@ export function FittingDone({
   const { zoneMin } = useWorld();
   const now = useNow();
   const { statuses } = useStatus(life, now);
+  const roundsTold = useRoundsTold(life);
   return (
     <section id={WORK_ID} tabIndex={-1} className="flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-6">
       <h2 data-testid="step" data-code="end" className="text-3xl font-bold">
@@ -39,6 +41,7 @@ export function FittingDone({
                     ? `dropped ${s.rounds.map((r) => r.dropCents.toFixed(0)).join(', ')} cents in ${s.rounds.length} rounds`
                     : 'not stretched'}
                   {last && `, left at ${signed(last.cents)}`}
+                  <span className="block text-sm text-ink2">{roundsTold(s.plan.stringId)}</span>
                 </span>
                 <span className="text-sm text-ink2">
                   {status?.nextCheckMs ? `check ${dueTime(status.nextCheckMs, now, zoneMin)}` : 'check in two minutes'}

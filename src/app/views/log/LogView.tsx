@@ -27,7 +27,7 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
     case 'fitting':
       return `${r.stringId ? note(r.instrumentId, r.stringId) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.step.replaceAll('-', ' ')} ${r.outcome}${r.note ? ` (${r.note})` : ''}`;
     case 'treatment':
-      return `${r.stringIds.map((s) => note(r.instrumentId, s)).join('; ')}: ${r.treatment}${r.note ? ` (${r.note})` : ''}`;
+      return `${r.stringIds.map((s) => note(r.instrumentId, s)).join('; ')}: ${r.treatment}${r.minutes ? ` for ${r.minutes.toFixed(0)} min` : ''}${r.note ? ` (${r.note})` : ''}`;
     case 'round':
       return `${note(r.instrumentId, r.stringId)}: stretch round, dropped ${r.dropCents.toFixed(1)} cents`;
     case 'reading':

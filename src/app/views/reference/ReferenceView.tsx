@@ -12,7 +12,7 @@ import { Button } from '../../parts/Button';
 import { signed, sinceTime } from '../../parts/format';
 import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
 import { useNow } from '../../world/now';
-import { TOLERANCE_CENTS } from '../../world/status';
+import { TOLERANCE_CENTS, useStatuses } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import type { Follow } from '../../workers/messages';
@@ -41,6 +41,7 @@ const SOUNDED = { fork: forkTruth(440), reed: reedTruth(439.2), keyboard: reedTr
 export function ReferenceView() {
   const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
+  const { of: statuses } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, '');
   const [source, setSource] = useState<keyof typeof SOURCES>('fork');
   const [message, say] = useState('');
   const write = useWriting(say);
@@ -220,7 +221,7 @@ export function ReferenceView() {
           </div>
           <ul aria-label="What stands off together" className="text-sm">
             {bench.instruments.flatMap((life) => {
-              const off = commonOffset(life, a4Hz);
+              const off = commonOffset(life, statuses.get(life.record.instrumentId) ?? [], a4Hz);
               return off ? [<li key={life.record.instrumentId}>{off.words}</li>] : [];
             })}
           </ul>

@@ -154,6 +154,15 @@ function tracesOf({ s, color, dash }: Drawn, x: Place): Data[] {
       line: { color, width: 1.2, dash: 'dot' },
       hoverinfo: 'skip',
     },
+    // Faintly, what would have come had no hand pulled, warmed or played it.
+    {
+      x: s.without.map(x),
+      y: s.without.map((p) => p.fallCents),
+      mode: 'lines',
+      line: { color, width: 1, dash: 'dashdot' },
+      opacity: 0.4,
+      hovertemplate: `${s.note} untouched by hands %{y:.0f} cents<extra></extra>`,
+    },
   ];
 }
 

@@ -67,6 +67,7 @@ export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, cu
           </Fact>
         </dl>
       )}
+      {s.rounds && <p className="pt-1 text-sm leading-snug">{s.rounds}</p>}
       <p className="pt-1 text-sm leading-snug">{s.why}</p>
     </li>
   );

@@ -46,70 +46,74 @@ const later = async (player: Player, button: string, times = 1) => {
   for (let i = 0; i < times; i++) await player.click(screen.getByRole('button', { name: button }));
 };
 
-test.each([3,4,5,6,7,8])('%d a show in the wings by the pedal: the last tuning leaves strings above pitch and nobody calls it an error; then two pauses', async (seed) => {
-  const player = await openApp('/demo/plan', seed);
-  await player.press('e');
-  const sheet = within(screen.getByRole('dialog', { name: 'The show' }));
-  for (const name of ['Viola', 'Baritone, floating bridge', 'Bouzouki, loose bridge', 'Kantele, 11 strings'])
-    await player.click(sheet.getByRole('checkbox', { name }));
-  await player.click(sheet.getByRole('button', { name: 'Plan it' }));
-  await player.pass(500);
-  expect(screen.queryByRole('dialog')).toBeNull();
-  // Three plans side by side; the middle one is in force.
-  const choices = () => within(screen.getByRole('region', { name: 'How often will you come' })).getAllByRole('button');
-  expect(choices().map((c) => c.getAttribute('aria-pressed'))).toEqual(['false', 'true', 'false']);
-  expect(choices()[1]).toHaveTextContent(/\d \+ \d visits/);
-  await player.click(choices()[2]!);
-  expect(player.says('message')).toMatch(/^Before: .* Now: \d before/);
-  expect(choices()[2]).toHaveAttribute('aria-pressed', 'true');
+test.each([3, 4, 5, 6, 7, 8])(
+  '%d a show in the wings by the pedal: the last tuning leaves strings above pitch and nobody calls it an error; then two pauses',
+  async (seed) => {
+    const player = await openApp('/demo/plan', seed);
+    await player.press('e');
+    const sheet = within(screen.getByRole('dialog', { name: 'The show' }));
+    for (const name of ['Viola', 'Baritone, floating bridge', 'Bouzouki, loose bridge', 'Kantele, 11 strings'])
+      await player.click(sheet.getByRole('checkbox', { name }));
+    await player.click(sheet.getByRole('button', { name: 'Plan it' }));
+    await player.pass(500);
+    expect(screen.queryByRole('dialog')).toBeNull();
+    // Three plans side by side; the middle one is in force.
+    const choices = () =>
+      within(screen.getByRole('region', { name: 'How often will you come' })).getAllByRole('button');
+    expect(choices().map((c) => c.getAttribute('aria-pressed'))).toEqual(['false', 'true', 'false']);
+    expect(choices()[1]).toHaveTextContent(/\d \+ \d visits/);
+    await player.click(choices()[2]!);
+    expect(player.says('message')).toMatch(/^Before: .* Now: \d before/);
+    expect(choices()[2]).toHaveAttribute('aria-pressed', 'true');
 
-  await player.press('w');
-  expect(player.says('countdown')).toMatch(/^5 h 2[34]$/);
-  expect(player.says('instruction')).toMatch(/^In /);
-  await later(player, '+1 h', 5);
-  await later(player, '+10 min');
-  expect(screen.getAllByText('Requinto, nylon: the last tuning')[0]).toBeVisible();
-  expect(player.says('asked')).toMatch(/A4 \+[1-4]\.\d/);
-  const tuning = asks(player);
-  const { found, left: tuned } = await visit(player);
-  expect(tuning.size).toBe(6);
-  // Each stands where it is to be left: brought there, or found there.
-  for (const [note, lead] of tuning) {
-    const left = tuned.get(note);
-    expect(Math.abs((left ?? found.get(note)!) - lead)).toBeLessThan(left === undefined ? NEAR : LEFT_WITHIN);
-  }
-  expect(tuned.size).toBeGreaterThan(3);
-
-  // On the bench it stands above pitch on purpose.
-  await player.go('/demo/bench/requinto');
-  const strings = within(screen.getByRole('region', { name: 'Strings' }));
-  expect(strings.getAllByText(/^left at \+/)).toHaveLength(6);
-  expect(strings.queryByText(/below, then up|bring it up/)).toBeNull();
-
-  // Two pauses of the show: what is needed most, in the seconds given.
-  await player.go('/demo/wings');
-  await later(player, 'To the curtain');
-  let retuned = 0;
-  for (let piece = 0; piece < 2; piece++) {
-    for (let i = 0; i < 8 && player.says('instruction') !== 'Now'; i++) {
-      await later(player, '+10 min');
-      await player.pass(1200);
+    await player.press('w');
+    expect(player.says('countdown')).toMatch(/^5 h 2[34]$/);
+    expect(player.says('instruction')).toMatch(/^In /);
+    await later(player, '+1 h', 5);
+    await later(player, '+10 min');
+    expect(screen.getAllByText('Requinto, nylon: the last tuning')[0]).toBeVisible();
+    expect(player.says('asked')).toMatch(/A4 \+[1-4]\.\d/);
+    const tuning = asks(player);
+    const { found, left: tuned } = await visit(player);
+    expect(tuning.size).toBe(6);
+    // Each stands where it is to be left: brought there, or found there.
+    for (const [note, lead] of tuning) {
+      const left = tuned.get(note);
+      expect(Math.abs((left ?? found.get(note)!) - lead)).toBeLessThan(left === undefined ? NEAR : LEFT_WITHIN);
     }
-    expect(player.says('instruction')).toBe('Now');
-    expect(screen.getAllByText('Requinto, nylon: retune it')[0]).toBeVisible();
-    const asked = asks(player);
-    await player.press('PageDown');
-    expect(screen.getByText(/\d left$/)).toBeVisible();
-    await player.press('Escape');
-    expect(player.says('message')).toContain('Stopped here');
-    const { found, left } = await visit(player);
-    expect(found.size).toBeGreaterThan(0);
-    expect([...found.keys(), ...left.keys()].every((note) => asked.has(note))).toBe(true);
-    // What is found where it would be left is left alone, and nothing else is.
-    for (const [note, cents] of found)
-      if (!left.has(note)) expect(Math.abs(cents - asked.get(note)!)).toBeLessThan(NEAR);
-    retuned += left.size;
-  }
-  expect(retuned).toBeGreaterThan(0);
-  expect(screen.queryByTestId('lead')).toBeNull();
-});
+    expect(tuned.size).toBeGreaterThan(3);
+
+    // On the bench it stands above pitch on purpose.
+    await player.go('/demo/bench/requinto');
+    const strings = within(screen.getByRole('region', { name: 'Strings' }));
+    expect(strings.getAllByText(/^left at \+/)).toHaveLength(6);
+    expect(strings.queryByText(/below, then up|bring it up/)).toBeNull();
+
+    // Two pauses of the show: what is needed most, in the seconds given.
+    await player.go('/demo/wings');
+    await later(player, 'To the curtain');
+    let retuned = 0;
+    for (let piece = 0; piece < 2; piece++) {
+      for (let i = 0; i < 8 && player.says('instruction') !== 'Now'; i++) {
+        await later(player, '+10 min');
+        await player.pass(1200);
+      }
+      expect(player.says('instruction')).toBe('Now');
+      expect(screen.getAllByText('Requinto, nylon: retune it')[0]).toBeVisible();
+      const asked = asks(player);
+      await player.press('PageDown');
+      expect(screen.getByText(/\d left$/)).toBeVisible();
+      await player.press('Escape');
+      expect(player.says('message')).toContain('Stopped here');
+      const { found, left } = await visit(player);
+      expect(found.size).toBeGreaterThan(0);
+      expect([...found.keys(), ...left.keys()].every((note) => asked.has(note))).toBe(true);
+      // What is found where it would be left is left alone, and nothing else is.
+      for (const [note, cents] of found)
+        if (!left.has(note)) expect(Math.abs(cents - asked.get(note)!)).toBeLessThan(NEAR);
+      retuned += left.size;
+    }
+    expect(retuned).toBeGreaterThan(0);
+    expect(screen.queryByTestId('lead')).toBeNull();
+  },
+);

@@ -1,0 +1,36 @@
+import type { InstrumentLife } from '../../../core/records';
+import { useAsked } from '../../world/asked';
+import { useNow } from '../../world/now';
+import { usePriors } from '../../world/priors';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { useWorld } from '../../world/world';
+
+const MINUTE = 60000;
+
+/** What stretch rounds have done to each string of an instrument, in a sentence; '' where there were none. */
+export function useRoundsTold(life: InstrumentLife): (stringId: string) => string {
+  const { bench, zoneMin } = useWorld();
+  const { priorsFor } = usePriors();
+  const nowMs = Math.ceil(useNow(MINUTE) / MINUTE) * MINUTE;
+  const { instrumentId } = life.record;
+  const curtainMs = bench.curtain?.curtainMs && bench.curtain.curtainMs > nowMs ? bench.curtain.curtainMs : null;
+  const { data } = useAsked({
+    question: 'story',
+    subject: `${instrumentId}/rounds`,
+    of: life,
+    ask: {
+      instrumentId,
+      wish: {
+        nowMs,
+        toleranceCents: TOLERANCE_CENTS,
+        holdMin: HOLD_MIN,
+        curtainMs,
+        untilMs: nowMs + 60 * MINUTE,
+        priors: priorsFor(instrumentId),
+        zoneMin,
+      },
+    },
+    enabled: life.strings.some((s) => s.rounds.length > 0),
+  });
+  return (stringId) => data?.strings.find((s) => s.stringId === stringId)?.rounds ?? '';
+}
