@@ -1,9 +1,8 @@
-import type { HandEvent, Retune, SettlingEvent } from './history';
+import type { HandEvent, SettlingEvent } from './history';
 import type { SettlingPrior } from './materials';
 import {
+  agedStep,
   BACK,
-  clockBetween,
-  creepClock,
   freeOffset,
   minutesOfAge,
   OFFSET,
@@ -13,7 +12,6 @@ import {
   stepState,
   WANDER,
   WARMTH,
-  type Aged,
   type Kept,
 } from './process';
 import type { CreepShape } from './shapes';
@@ -40,8 +38,8 @@ export interface FilterEnd {
   q: number;
   /** Stationary sd of the wander, cents. */
   wanderSd: number;
-  /** How much older hands have made the string. */
-  aged: Aged[];
+  /** How much older hands have made the string, min. */
+  agedMin: number;
 }
 
 /** Everything that the hypotheses share: times, clock increments, friction, readings. */
@@ -49,9 +47,8 @@ export interface FilterInput {
   prior: SettlingPrior;
   events: SettlingEvent[];
   shape: CreepShape;
-  retunes: readonly Retune[];
-  /** Creep clock at every event for the hypothesis' shape and kappa, where no hand has changed it; [events.length] is at the end. */
-  clock: Float64Array | undefined;
+  /** Creep clock at every event for the hypothesis' shape and kappa, before hands; [events.length] is at the end. */
+  clock: Float64Array;
   /** End of the run, min; the state is carried there. */
   endMin: number;
   /** Was it ever pulled, warmed or played? */
@@ -98,7 +95,7 @@ export function runFilter(
   hypothesis: Hypothesis,
   onReading?: (index: number, innovation: number, variance: number) => void,
 ): FilterEnd {
-  const { prior, events, shape, retunes, clock, slopeMean, wanderSd } = input;
+  const { prior, events, shape, clock, slopeMean, wanderSd } = input;
   const q = (hypothesis.driftShare * input.driftSlope) ** 2;
   const mean = new Float64Array(STATES);
   const cov = new Float64Array(STATES * STATES);
@@ -108,7 +105,7 @@ export function runFilter(
   cov[WARMTH * STATES + WARMTH] = prior.tempSd ** 2;
   cov[WANDER * STATES + WANDER] = wanderSd ** 2;
   freeOffset(mean, cov, 0, AFTER_RETUNE_VARIANCE);
-  const aged: Aged[] = [];
+  let agedMin = 0;
   let logLikelihood = 0;
   let lastMin = 0;
   const p = new Float64Array(STATES);
@@ -120,10 +117,7 @@ export function runFilter(
     const read = event.kind === 'warm' ? undefined : readingAfter(events, i);
     const taken = read === undefined ? undefined : hypothesis.ageingShare * (expected - read + off);
     const slope = Math.max(mean[SLOPE]!, LEAST_SLOPE * slopeMean);
-    const clockAt = (extra: number) =>
-      creepClock(shape, hypothesis.kappa, retunes, event.t, [...aged, { t: event.t, minutes: extra }]);
-    const minutes = minutesOfAge(taken, slope, clockAt, { event, share: hypothesis.ageingShare, prior });
-    aged.push({ t: event.t, minutes });
+    agedMin += minutesOfAge(taken, slope, shape, event.t + agedMin, { event, share: hypothesis.ageingShare, prior });
     mean[BACK]! += off;
     cov[BACK * STATES + BACK]! += sd * sd;
     freeOffset(mean, cov, expected + (read === undefined ? off : 0), AFTER_HANDS_VARIANCE);
@@ -133,9 +127,7 @@ export function runFilter(
     const event = events[i];
     const t = event ? event.t : input.endMin;
     if (t > lastMin) {
-      const du = clock
-        ? clock[i]! - (i > 0 ? clock[i - 1]! : 0)
-        : clockBetween(shape, hypothesis, retunes, aged, lastMin, t);
+      const du = clock[i]! - (i > 0 ? clock[i - 1]! : 0) + agedStep(shape, agedMin, lastMin, t);
       lastMin = t;
       const [frictionMean, frictionSd] = [input.frictionMean[i]!, input.frictionSd[i]!];
       stepState(mean, cov, { kept: input.kept[i]!, du, frictionMean, frictionSd, q, wanderSd }, states);
@@ -168,5 +160,5 @@ export function runFilter(
       for (let k = 0; k <= j; k++) cov[k * STATES + j] = cov[j * STATES + k]! -= gain * p[k]!;
     }
   }
-  return { hypothesis, mean, cov, logLikelihood, q, wanderSd, aged };
+  return { hypothesis, mean, cov, logLikelihood, q, wanderSd, agedMin };
 }

@@ -2,7 +2,7 @@ import { mean, sum } from 'simple-statistics';
 import { runFilter, type FilterEnd, type FilterInput, type Hypothesis } from './filter';
 import { inOrder, retunesOf, type Retune, type StringHistory } from './history';
 import { SETTLING_PRIORS, type SettlingPrior } from './materials';
-import { AGEING_SHARES, clockBetween, creepClock, frictionBetween, keptOver, SLOPE } from './process';
+import { AGEING_SHARES, agedStep, creepClock, frictionBetween, keptOver, SLOPE } from './process';
 import { creepShapes, type CreepShape } from './shapes';
 
 /** One surviving hypothesis with its share of belief. */
@@ -50,15 +50,14 @@ export function clockSteps(
   { shapes, retunes }: SettlingFit,
   fromMin: number,
   toMin: number,
-): (c: Pick<FilterEnd, 'hypothesis' | 'aged'>) => number {
+): (c: Pick<FilterEnd, 'hypothesis' | 'agedMin'>) => number {
   const steps = new Map<string, number>();
-  return ({ hypothesis, aged }) => {
-    const between = () => clockBetween(shapes[hypothesis.shape]!, hypothesis, retunes, aged, fromMin, toMin);
-    if (aged.length > 0) return between();
-    const key = `${hypothesis.shape}/${hypothesis.kappa}`;
-    const du = steps.get(key) ?? between();
+  return ({ hypothesis: { shape, kappa }, agedMin }) => {
+    const key = `${shape}/${kappa}`;
+    const own = shapes[shape]!;
+    const du = steps.get(key) ?? creepClock(own, kappa, retunes, toMin) - creepClock(own, kappa, retunes, fromMin);
     steps.set(key, du);
-    return du;
+    return du + agedStep(own, agedMin, fromMin, toMin);
   };
 }
 
@@ -113,8 +112,7 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
     prior,
     events,
     shape: shapes[h.shape]!,
-    retunes,
-    clock: isTouched ? undefined : clockFor(h.shape, h.kappa),
+    clock: clockFor(h.shape, h.kappa),
     endMin: nowMin,
     isTouched,
     kept,

@@ -1,11 +1,11 @@
 import { clockSteps, type SettlingFit } from './fit';
 import { fallAhead, mixtureMean } from './forecast';
-import { creepClock, minutesOfAge, SLOPE } from './process';
+import { minutesOfAge, SLOPE } from './process';
 
 /** The same string if hands had not aged it: what they took would still be to come. */
 const untouched = (fit: SettlingFit): SettlingFit => ({
   ...fit,
-  components: fit.components.map((c) => ({ ...c, aged: [] })),
+  components: fit.components.map((c) => ({ ...c, agedMin: 0 })),
 });
 
 /** Fall ahead, mean, cents, had the string not been pulled, warmed or played. */
@@ -17,20 +17,16 @@ export const fallWithoutHands = (fit: SettlingFit, hMin: number): number =>
  * @param dropCents the drop that is to be expected of it
  */
 export function gainOfRound(fit: SettlingFit, dropCents: number, hMin: number): number {
-  const { nowMin, retunes, shapes } = fit;
+  const { nowMin, shapes, prior } = fit;
   const event = { t: nowMin, kind: 'stretch' as const };
   const aged: SettlingFit = {
     ...fit,
     components: fit.components.map((c) => {
-      const { shape, kappa, ageingShare: share } = c.hypothesis;
-      const clockAt = (extra: number) =>
-        creepClock(shapes[shape]!, kappa, retunes, nowMin, [...c.aged, { t: nowMin, minutes: extra }]);
-      const minutes = minutesOfAge(share * dropCents, Math.max(c.mean[SLOPE]!, 1e-3), clockAt, {
-        event,
-        share,
-        prior: fit.prior,
-      });
-      return { ...c, aged: [...c.aged, { t: nowMin, minutes }] };
+      const { shape, ageingShare: share } = c.hypothesis;
+      const slope = Math.max(c.mean[SLOPE]!, 1e-3);
+      const age = nowMin + c.agedMin;
+      const more = minutesOfAge(share * dropCents, slope, shapes[shape]!, age, { event, share, prior });
+      return { ...c, agedMin: c.agedMin + more };
     }),
   };
   const now = clockSteps(fit, nowMin, nowMin + hMin);

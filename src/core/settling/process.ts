@@ -28,40 +28,21 @@ const FRICTION_MIN = 1.5;
 export const FRICTION_SHARE = 0.02;
 export const FRICTION_MOST_CENTS = 60;
 
-/** So many minutes of age more, from a time on: what hands have done to a string ages it. */
-export interface Aged {
-  t: number;
-  minutes: number;
-}
-
-const agedIn = (aged: readonly Aged[], fromMin: number, toMin: number): number => {
-  let sum = 0;
-  for (const a of aged) if (a.t > fromMin && a.t <= toMin) sum += a.minutes;
-  return sum;
-};
-
-/**
- * The creep clock at a time, on an age that hands have advanced: the string's own, and what each bring-up before it renewed.
- * @param agedTo what was done up to this time counts
- */
-export function creepClock(
-  shape: CreepShape,
-  kappa: number,
-  retunes: readonly Retune[],
-  tMin: number,
-  aged: readonly Aged[] = [],
-  agedTo = tMin,
-): number {
-  let u = shape.f(tMin + (aged.length > 0 ? agedIn(aged, -Infinity, agedTo) : 0));
+/** Creep clock U at a time: age of the string plus what each bring-up before it renewed. */
+export function creepClock(shape: CreepShape, kappa: number, retunes: readonly Retune[], tMin: number): number {
+  let u = shape.f(tMin);
   if (kappa > 0) {
     for (const r of retunes) {
       if (r.t >= tMin) break;
-      const since = tMin - r.t + (aged.length > 0 ? agedIn(aged, r.t, agedTo) : 0);
-      if (r.sizeCents > 0) u += kappa * (r.sizeCents / RENEWAL_CENTS) * shape.f(since);
+      if (r.sizeCents > 0) u += kappa * (r.sizeCents / RENEWAL_CENTS) * shape.f(tMin - r.t);
     }
   }
   return u;
 }
+
+/** What the clock goes on by more, or less, between two times in a string that hands have made so many minutes older. */
+export const agedStep = ({ f }: CreepShape, agedMin: number, fromMin: number, toMin: number): number =>
+  agedMin === 0 ? 0 : f(toMin + agedMin) - f(fromMin + agedMin) - f(toMin) + f(fromMin);
 
 /** Extra fall by friction at nut and saddle after a bring-up, between two times: mean and sd in cents. */
 export function frictionBetween(
@@ -171,16 +152,20 @@ const UNREAD_MIN: Record<HandEvent['kind'], number> = { stretch: 20, warm: 20, p
 /** Steel hardly minds warmth. */
 const STEEL_WARM = 0.05;
 
+/** Less than this is not looked for in a reading, cents. */
+const LEAST_TAKEN = 0.2;
+
 /**
  * Minutes of age that took so much out of a string: the creep law on, until it has fallen by that.
  * @param taken cents by ageing; undefined where it was not read
  * @param slope cents a unit of the clock
- * @param clockAt the creep clock with so many minutes of age more
+ * @param ageMin how old the string is by what it has been through
  */
 export function minutesOfAge(
   taken: number | undefined,
   slope: number,
-  clockAt: (extraMin: number) => number,
+  { f }: CreepShape,
+  ageMin: number,
   { event, share, prior }: { event: HandEvent; share: number; prior: SettlingPrior },
 ): number {
   if (share === 0) return 0;
@@ -188,25 +173,15 @@ export function minutesOfAge(
     const usual = UNREAD_MIN[event.kind] * ('minutes' in event ? event.minutes : 1);
     return share * usual * (event.kind === 'warm' && prior.steel ? STEEL_WARM : 1);
   }
-  if (!(taken > 0) || !(slope > 0)) return 0;
-  const goal = clockAt(0) + taken / slope;
+  if (!(taken > LEAST_TAKEN) || !(slope > 0)) return 0;
+  const goal = f(ageMin) + taken / slope;
+  if (f(ageMin + MOST_AGED_MIN) <= goal) return MOST_AGED_MIN;
   let low = Math.log(LEAST_AGED_MIN);
   let high = Math.log(MOST_AGED_MIN);
-  if (clockAt(MOST_AGED_MIN) <= goal) return MOST_AGED_MIN;
-  for (let i = 0; i < 14; i++) {
+  for (let i = 0; i < 12; i++) {
     const middle = 0.5 * (low + high);
-    if (clockAt(Math.exp(middle)) < goal) low = middle;
+    if (f(ageMin + Math.exp(middle)) < goal) low = middle;
     else high = middle;
   }
   return Math.exp(0.5 * (low + high));
 }
-
-/** A hypothesis' clock between two ages with all that hands have done before. */
-export const clockBetween = (
-  shape: CreepShape,
-  { kappa }: { kappa: number },
-  retunes: readonly Retune[],
-  aged: readonly Aged[],
-  fromMin: number,
-  toMin: number,
-): number => creepClock(shape, kappa, retunes, toMin, aged, fromMin) - creepClock(shape, kappa, retunes, fromMin, aged);

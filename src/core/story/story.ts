@@ -74,7 +74,7 @@ export interface StringStory {
   /** Fall in the next hour and day, median, cents; null before two readings. */
   perHour: number | null;
   perDay: number | null;
-  /** Fall from now to the curtain. */
+  /** Where it will stand at the curtain if it is left alone, cents from its target. */
   byCurtain: { q05: number; q50: number; q95: number } | null;
   chance: number | null;
   /** From when it holds the wanted time, once brought to pitch; null where a fortnight is not enough. */
@@ -106,10 +106,6 @@ const spreadOf = (q: (p: number) => number): Spread => ({
   q75: q(0.75),
   q95: q(0.95),
 });
-const spread = (fit: SettlingFit, h: number): Spread => {
-  const mix = fallAhead(fit, h);
-  return spreadOf((p) => mixtureQuantile(mix, p));
-};
 
 /** Everything that the record tells of an instrument's strings, in their order. */
 export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): InstrumentStory {
@@ -176,7 +172,10 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
   story.perHour = mixtureMean(fallAhead(fit, 60));
   story.perDay = mixtureMean(fallAhead(fit, 1440));
   const curtainMin = wish.curtainMs === null ? 0 : (wish.curtainMs - wish.nowMs) / MINUTE;
-  if (curtainMin > 0) story.byCurtain = spread(fit, curtainMin);
+  if (curtainMin > 0) {
+    const stand = standAhead(fit, curtainMin);
+    story.byCurtain = spreadOf((p) => mixtureQuantile(stand, p));
+  }
   story.chance = chanceToStand(fit, wish.holdMin, wish.toleranceCents);
   const wait = readyAfterMin(fit, wish);
   story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;

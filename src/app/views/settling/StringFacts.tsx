@@ -53,7 +53,7 @@ export function StringFacts({ story: s, index, shown, onShow, nowMs, zoneMin, cu
           </Fact>
           <Fact name={curtain ? `by ${curtain}` : 'by the curtain'}>
             {s.byCurtain
-              ? `${signed(-s.byCurtain.q50)} (${signed(-s.byCurtain.q95, 0)} to ${signed(-s.byCurtain.q05, 0)})`
+              ? `${signed(s.byCurtain.q50, 0)} (${signed(s.byCurtain.q05, 0)} to ${signed(s.byCurtain.q95, 0)})`
               : 'none set'}
           </Fact>
           <Fact name="holds now">

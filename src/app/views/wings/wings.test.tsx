@@ -30,7 +30,7 @@ async function visit(player: Player): Promise<{ found: Map<string, number>; left
 
 /** A string this far from its lead is left alone; one that is brought there is kept so near to it; cents, as they are shown. */
 const NEAR = 1.15;
-const LEFT_WITHIN = 2.25;
+const LEFT_WITHIN = 1.65;
 
 /** The strings that are asked for, and how far above pitch each is to be left. */
 const asks = (player: Player) =>
