@@ -48,7 +48,7 @@ export interface StringStatus {
   leadCents: number;
   /** Where it is expected to have gone since, left alone; null before two readings at different times. */
   byNow: { cents: number; sigmaCents: number } | null;
-  /** How far its last reading lies from what its record led to expect, with the doubt of that; null where nothing was expected. */
+  /** How far its last reading lies from where it was left and what it was expected to do since, with the doubt of that; null where nothing was expected. */
   unexpected: { cents: number; sigmaCents: number } | null;
   /** When it fell, for a slipped string. */
   slippedMs: number | null;
@@ -87,6 +87,24 @@ export function standsAt({ readings }: StringLife, toleranceCents: number): { of
   const most = leadCents > 0 ? Math.max(toleranceCents, leadCents + LEAD_SLACK_CENTS) : toleranceCents;
   return { off: cents > most || cents < -toleranceCents, leadCents };
 }
+
+/** How far a string stands from where it was to be: from where it was last left, and by what it did since that nobody expected. */
+function unexpectedOf({ readings, strungMs }: StringLife, surprise?: Surprise): StringStatus['unexpected'] {
+  const last = readings.at(-1)!;
+  const left = readings.findLast((r) => r.purpose === 'as-left');
+  // An old string of which nobody said where it was left was to stand at its target.
+  if (!left) {
+    const isOld = strungMs === null || last.atMs - strungMs > OLD_MS;
+    return isOld ? { cents: last.cents, sigmaCents: OLD_CENTS } : null;
+  }
+  const leftOff = left.cents - (left.leadCents ?? 0);
+  if (left === last) return { cents: leftOff, sigmaCents: last.sigmaCents };
+  return surprise
+    ? { cents: leftOff + surprise.innovationCents, sigmaCents: Math.sqrt(surprise.varianceCents2) }
+    : null;
+}
+const OLD_MS = 14 * 86400000;
+const OLD_CENTS = 1;
 
 function enoughReadings(life: StringLife): boolean {
   const times = life.readings.map((r) => r.atMs);
@@ -135,6 +153,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
       totalFallCents: totalFallCents(life.readings),
+      unexpected: unexpectedOf(life),
       ...standsAt(life, wish.toleranceCents),
     };
     const own = newest(i);
@@ -160,7 +179,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       slippedMs: slipped ? lastRead.atMs : null,
       chance,
       byNow: { cents: now.cents, sigmaCents: now.sigmaCents },
-      unexpected: surprise ? { cents: surprise.innovationCents, sigmaCents: Math.sqrt(surprise.varianceCents2) } : null,
+      unexpected: unexpectedOf(life, surprise),
       nextCheckMs: checks[i] ?? null,
       atCurtain: curtainMin !== null && curtainMin > 0 ? bandAt(f.fit, wish.nowMs, curtainMin) : null,
       ahead,

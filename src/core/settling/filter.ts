@@ -70,6 +70,8 @@ export interface FilterInput {
 const READING_VARIANCE = 0.49;
 const OUTLIER_VARIANCE = 400;
 const AFTER_RETUNE_VARIANCE = 225;
+/** Further from its target than so many standard deviations a string that was just tuned was not tuned to that. */
+const ELSEWHERE = 3;
 /** Where a string stands that was pulled, warmed or played is known this badly, cents² (house). */
 const AFTER_HANDS_VARIANCE = 2500;
 /** A slope that is not known to be more is taken for at least this share of the material's. */
@@ -134,7 +136,10 @@ export function runFilter(
     }
     if (!event) break;
     if (event.kind === 'retune') {
-      freeOffset(mean, cov, 0, AFTER_RETUNE_VARIANCE);
+      // Read far from its target at once, it was tuned to another one, as under another reference.
+      const read = readingAfter(events, i) ?? 0;
+      const isElsewhere = read * read > ELSEWHERE ** 2 * AFTER_RETUNE_VARIANCE;
+      freeOffset(mean, cov, isElsewhere ? read : 0, AFTER_RETUNE_VARIANCE);
       continue;
     }
     if (event.kind !== 'read') {

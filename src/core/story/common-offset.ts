@@ -12,8 +12,6 @@ const ONE_LOOK_MS = 20 * 60000;
 const FEWEST = 3;
 /** What is left in common counts beyond so many of its standard errors. */
 const BEYOND = 2;
-/** Of a string whose age nobody said the first reading is taken as it is, this sure, cents. */
-const OLD_CENTS = 1;
 
 /**
  * All strings off by one amount beyond what they were expected to fall, and why that may be: another reference, or a capo. A
@@ -27,12 +25,11 @@ export function commonOffset(
   a4Hz: number,
 ): { cents: number; words: string } | undefined {
   const newest = Math.max(...strings.flatMap((s) => s.readings.at(-1)?.atMs ?? []));
-  const left = strings.flatMap(({ plan, readings, strungMs }) => {
+  const left = strings.flatMap(({ plan, readings }) => {
     const last = readings.at(-1);
     if (!last || newest - last.atMs >= ONE_LOOK_MS) return [];
     const { unexpected } = statuses.find((s) => s.stringId === plan.stringId) ?? {};
-    if (unexpected) return [unexpected];
-    return strungMs === null ? [{ cents: last.cents, sigmaCents: OLD_CENTS }] : [];
+    return unexpected ? [unexpected] : [];
   });
   if (left.length < Math.max(FEWEST, strings.length - 1)) return undefined;
   const cents = mean(left.map((l) => l.cents));

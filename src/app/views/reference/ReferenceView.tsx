@@ -41,7 +41,8 @@ const SOUNDED = { fork: forkTruth(440), reed: reedTruth(439.2), keyboard: reedTr
 export function ReferenceView() {
   const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
-  const { of: statuses } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, '');
+  const firstId = bench.instruments[0]?.record.instrumentId ?? '';
+  const { of: statuses } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, firstId);
   const [source, setSource] = useState<keyof typeof SOURCES>('fork');
   const [message, say] = useState('');
   const write = useWriting(say);
