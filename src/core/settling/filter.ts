@@ -72,6 +72,8 @@ const OUTLIER_VARIANCE = 400;
 const AFTER_RETUNE_VARIANCE = 225;
 /** Further from its target than so many standard deviations a string that was just tuned was not tuned to that. */
 const ELSEWHERE = 3;
+/** An as-left reading comes within so long of the tuning, min. */
+const AT_ONCE_MIN = 0.1;
 /** Where a string stands that was pulled, warmed or played is known this badly, cents² (house). */
 const AFTER_HANDS_VARIANCE = 2500;
 /** A slope that is not known to be more is taken for at least this share of the material's. */
@@ -137,7 +139,8 @@ export function runFilter(
     if (!event) break;
     if (event.kind === 'retune') {
       // Read far from its target at once, it was tuned to another one, as under another reference.
-      const read = readingAfter(events, i) ?? 0;
+      const next = events[i + 1];
+      const read = next?.kind === 'read' && next.t - event.t < AT_ONCE_MIN ? next.cents : 0;
       const isElsewhere = read * read > ELSEWHERE ** 2 * AFTER_RETUNE_VARIANCE;
       freeOffset(mean, cov, isElsewhere ? read : 0, AFTER_RETUNE_VARIANCE);
       continue;
