@@ -14,8 +14,13 @@ test('a whole check pass by keys alone: six strings as found, the low ones broug
     await expect(message(page)).toContainText(`${note} as found`);
   }
   await expect(panel(page).getByRole('heading')).toHaveText(/bring up/);
-  await doAsTold(page, () => panel(page).getByText('Pass done').isVisible());
-  await expect(message(page)).toContainText('as left');
+  // The last note may be followed by a pluck more, which says something else.
+  let left = false;
+  await doAsTold(page, async () => {
+    left ||= ((await message(page).textContent()) ?? '').includes('as left');
+    return panel(page).getByText('Pass done').isVisible();
+  });
+  expect(left).toBe(true);
   await expect(instruction(page)).toHaveText(/^Leave it: next visit \d\d:\d\d$/);
   const kept = await page.getByRole('listitem').filter({ hasText: 'settling' }).count();
   expect(kept).toBeGreaterThan(0);
