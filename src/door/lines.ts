@@ -111,7 +111,7 @@ const textOf = ({ lines, pieces }: Reading): string => [...lines, pieces.join(''
  * Tells documents apart in lines of text: each is handed on when it ends, several on one line too. One that breaks is handed on
  * as it is, with the rest of its line, and the next begins with the next line that begins with a brace.
  */
-function createDocuments(take: (text: string) => void) {
+function createDocuments(take: (text: string, json?: Parsed) => void) {
   let reading: Reading | undefined;
   /** A document broke: its other lines say nothing one by one. */
   let passing = false;
@@ -121,7 +121,8 @@ function createDocuments(take: (text: string) => void) {
     if (passing && !line.startsWith('{')) return;
     passing = false;
     // A log is one long line, or thousands of short ones: most are whole.
-    if (!reading && line.startsWith('{') && parsed(line)) return take(line);
+    const whole = !reading && line.startsWith('{') ? parsed(line) : undefined;
+    if (whole) return take(line, whole);
     const pieces = line.split(/(?<=[}\]])/);
     for (const [i, piece] of pieces.entries()) {
       if (!reading && piece.trim() === '') continue;
@@ -178,8 +179,8 @@ export async function answerDocument(
     if (first) tell(answerText(first.text, answer, reason, { value: first.item }));
     first = undefined;
   };
-  const documents = createDocuments((text) => {
-    const json = parsed(text);
+  const documents = createDocuments((text, known) => {
+    const json = known ?? parsed(text);
     const item = json && typeof json.value === 'object' && json.value !== null ? (json.value as Item) : undefined;
     if (first && item && ('session' in item || 'now' in item) && !('records' in item)) {
       const value = { ...first.item, ...item };

@@ -19,14 +19,15 @@ const LOW_RATE_HZ = 24000;
 
 /** The sound of an input that was allowed begins within so long, or it does not, ms. */
 const STARTS_WITHIN_MS = 3000;
-const NO_SECURE = 'This page may not use a microphone over plain http';
 
 /** Also what has just been told to go on. */
 const isHeldBack = (context: AudioContext): boolean => context.state === 'suspended';
 
 async function askForInput(deviceId: string | undefined): Promise<MediaStream> {
   if (!navigator.mediaDevices)
-    throw new SoundTrouble(`${NO_SECURE}: open it as localhost on the machine that serves it, or by https. ${OTHERS}`);
+    throw new SoundTrouble(
+      `This page may not use a microphone over plain http: open it as localhost on the machine that serves it, or by https. ${OTHERS}`,
+    );
   try {
     return await navigator.mediaDevices.getUserMedia({
       audio: {

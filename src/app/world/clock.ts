@@ -39,10 +39,10 @@ export class NotAnswered extends Error {
 }
 
 /** What the browser answers within so long; rejects with NotAnswered where it does not. */
-export async function inTime<T>(work: Promise<T>, ms: number, clock: Clock = realClock): Promise<T> {
+export async function inTime<T>(work: Promise<T>, ms: number): Promise<T> {
   let stop: Stop | undefined;
   const late = new Promise<never>((_, reject) => {
-    stop = clock.after(ms, () => reject(new NotAnswered()));
+    stop = realClock.after(ms, () => reject(new NotAnswered()));
   });
   try {
     return await Promise.race([work, late]);

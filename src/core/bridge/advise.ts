@@ -1,3 +1,4 @@
+import { MOST_CLAW_TURNS } from '../limits';
 import {
   createBridgeFilter,
   type BridgeBelief,
@@ -152,7 +153,7 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
     const made = claws.reduce((s, e) => s + Math.abs(e.turns), 0);
     const at = Math.max(-MOST_TURNS, Math.min(MOST_TURNS, turns));
     const rounded = Math.round(at * 16) / 16;
-    if (Math.abs(rounded) > LEAST_TURNS && made + Math.abs(rounded) <= 8) {
+    if (Math.abs(rounded) > LEAST_TURNS && made + Math.abs(rounded) <= MOST_CLAW_TURNS) {
       const lawTurns = job.blockedFromCents && turnsForChange(job.law, job.blockedFromCents);
       const asks = lawTurns !== undefined && isBeyond(rounded, lawTurns);
       return answer({ do: 'claw', turns: rounded, ...(asks ? { lawTurns } : {}) });

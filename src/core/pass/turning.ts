@@ -1,3 +1,4 @@
+import { median } from 'simple-statistics';
 import { farWords, turnOf, wayWords, type TunerKind, type Turn } from '../strings';
 import type { Figure } from './hand';
 
@@ -129,8 +130,7 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
   const learn = (share: number) => {
     shares = [...shares, share].slice(-TEACHES);
     if (shares.length < TEACHES || Math.max(...shares) > ALIKE * Math.min(...shares)) return;
-    const middle = [...shares].sort((a, b) => a - b)[TEACHES >> 1]!;
-    gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, gain * middle));
+    gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, gain * median(shares)));
     taught = true;
     shares = [];
   };

@@ -15,7 +15,7 @@ export type Which =
   | { is: 'far' };
 
 /** This far from where it was last (from its target when it was never read) a string is still itself, cents. */
-const HOME_CENTS = 100;
+export const HOME_CENTS = 100;
 /** What stands so near to another string's last reading, and so much nearer than to the named one's, is that string, cents. */
 const NEARER_CENTS = 25;
 const UNLIKE_CENTS = 35;

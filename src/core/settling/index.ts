@@ -7,7 +7,6 @@ export {
   chanceToStand,
   creepBetween,
   fallAhead,
-  mixtureBelow,
   mixtureBetween,
   mixtureMean,
   mixtureMoments,
