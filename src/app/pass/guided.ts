@@ -66,7 +66,7 @@ export function guidedOf(
  * @param key names the step: another key is another reading
  */
 export const soundedAlone = (key: string, name: string, targetHz: number, lastHz?: number): GuidedStep => ({
-  step: { stringId: key, purpose: 'found', confirm: false },
+  step: { stringId: key, purpose: 'found' },
   named: { id: key, name, targetHz, ...(lastHz === undefined ? {} : { lastHz }) },
   others: [],
   toleranceCents: ALONE_WITHIN_CENTS,

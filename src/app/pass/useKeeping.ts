@@ -11,7 +11,7 @@ import type { useCheckPass } from './useCheckPass';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
 export const TYPED_SIGMA = 1;
-/** A second pluck this close to the first confirms a slip, cents. */
+/** A second pluck this close to the first confirms that it moved at once, cents. */
 const CONFIRM_CENTS = 2.5;
 /** A start so much sharper than the note is told, cents. */
 const HARD_CENTS = 4;
@@ -33,8 +33,8 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
     // What was heard of a string that is left above its target was counted from there.
     const fields = leadCents === 0 ? heard : { ...heard, cents: cents(heard.frequencyHz, targetHz) };
     const previous = string.readings[string.readings.length - 1];
-    const slip =
-      of?.confirm === true && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
+    const leapt =
+      of?.leapCents !== undefined && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
     const { note } = string.plan;
     const off = Math.abs(fields.cents - leadCents) > TOLERANCE_CENTS;
     const words = fields.purpose === 'as-found' ? 'as found' : off ? 'kept as it is,' : 'as left';
@@ -48,7 +48,7 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
           targetHz,
           a4Hz,
           ...(bench.room ? { tempC: bench.room.tempC } : {}),
-          ...(slip ? { slip: true } : {}),
+          ...(leapt ? { slip: true } : {}),
           ...(leadCents === 0 ? {} : { leadCents }),
           ...(pass.pass ? { passId: pass.pass.passId } : {}),
           ...fields,
@@ -67,7 +67,7 @@ export function useKeeping(life: InstrumentLife, pass: ReturnType<typeof useChec
     }
     const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
     if (fields.purpose === 'as-left' && above) {
-      pass.chooseIn(life, { stringId, purpose: 'left', confirm: false, again: true });
+      pass.chooseIn(life, { stringId, purpose: 'left', again: true });
       if (!held) say(`${note} kept, but it came from above and may fall. Finish it from below, or press N to go on.`);
     } else pass.clearChoice();
     setInsist(false);

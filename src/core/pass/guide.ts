@@ -383,7 +383,7 @@ export function createGuide(): Guide {
         now.named.targetHz === next.named.targetHz &&
         now.step.purpose === next.step.purpose &&
         now.step.again === next.step.again &&
-        now.step.confirm === next.step.confirm;
+        now.step.leapCents === next.step.leapCents;
       const string = now?.named.id === next?.named.id;
       now = next;
       if (!next || same) return;

@@ -112,7 +112,7 @@ const trace = (fromS: number, toS: number, centsAt: (s: number) => number | null
 function guideFor(purpose: 'found' | 'left', more: Partial<GuidedStep> = {}): Guide {
   const guide = createGuide();
   guide.setStep({
-    step: { stringId: 'a', purpose, confirm: false },
+    step: { stringId: 'a', purpose },
     named: at(A2, -12),
     others: [E2, D3],
     toleranceCents: 3,
@@ -451,7 +451,7 @@ test('a pass hears every string as found before any is brought up, then those ou
   const pass = { startedMs: START + 50 * MINUTE, skipped: [] };
   const records: LogRecord[] = [instrument, read('s1', 10, -9)];
   const next = () => nextStep(lives(records), [], pass, 3);
-  expect(next()).toEqual({ stringId: 's1', purpose: 'found', confirm: false });
+  expect(next()).toEqual({ stringId: 's1', purpose: 'found' });
   records.push(read('s1', 51, -8));
   expect(next()).toMatchObject({ stringId: 's2', purpose: 'found' });
   records.push(read('s2', 52, 1));

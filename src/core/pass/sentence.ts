@@ -21,7 +21,7 @@ export function sentenceFor(s: SentenceState): string {
   if (s.question) return s.question;
   if (step.purpose === 'found') {
     if (s.sounding) return 'Let it ring';
-    return step.confirm ? `It fell at once: pluck ${note} again` : `Pluck ${note}, touch no tuner`;
+    return step.leapCents === undefined ? `Pluck ${note}, touch no tuner` : leapt(note, step.leapCents);
   }
   if (!figure) return step.again ? `Pluck ${note}: go below, then up` : `Pluck ${note} and turn`;
   const { cents } = figure;
@@ -30,6 +30,10 @@ export function sentenceFor(s: SentenceState): string {
   if (!atEdge(figure, toleranceCents)) return 'Hold still, let it ring';
   return cents < 0 ? `Bring it up ${Math.max(1, off)} ${off <= 1 ? 'cent' : 'cents'}` : 'Go below, then up';
 }
+
+/** A reading that does not fit what came before it, named, and asked for again. */
+const leapt = (note: string, leapCents: number) =>
+  `Pluck ${note} again: it ${leapCents < 0 ? 'fell' : 'rose'} by ${Math.abs(leapCents).toFixed(0)} cents at once`;
 
 /** The share of the tolerance that is taken by doubt, at least and at most. */
 const LEAST_EDGE = 0.2;

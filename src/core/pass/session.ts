@@ -61,7 +61,7 @@ export function createSession({ sampleRate, strings: given, kind, only, toleranc
     }
     const named = strings[next.string]!;
     const step: GuidedStep = {
-      step: { stringId: named.id, purpose: next.purpose, confirm: false, ...(next.again ? { again: true } : {}) },
+      step: { stringId: named.id, purpose: next.purpose, ...(next.again ? { again: true } : {}) },
       named,
       others: strings.filter((s) => s.id !== named.id && Math.abs(1200 * Math.log2(s.targetHz / named.targetHz)) > 50),
       toleranceCents,

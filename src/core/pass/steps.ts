@@ -15,8 +15,8 @@ export interface CheckPass {
 export interface PassStep {
   stringId: string;
   purpose: 'found' | 'left';
-  /** The second pluck that a surprising drop asks for. */
-  confirm: boolean;
+  /** The second pluck that a surprising reading asks for: by how much the string moved at once, cents. */
+  leapCents?: number;
   /** It was left from above and may fall: offered once more, to be finished from below. */
   again?: true;
 }
@@ -46,7 +46,7 @@ export function lastKept(strings: readonly StringLife[], pass: CheckPass): Readi
     .reduce<ReadingRecord | undefined>((a, b) => (a && a.atMs > b.atMs ? a : b), undefined);
 }
 
-function lastInPass(life: StringLife, pass: CheckPass): ReadingRecord | undefined {
+function lastInPass(life: Pick<StringLife, 'readings'>, pass: CheckPass): ReadingRecord | undefined {
   return life.readings.findLast((r) => isOfPass(r, pass));
 }
 
@@ -71,7 +71,7 @@ const IN_A_HURRY = 'retune';
 
 /**
  * Next step of a pass: first every string as found, untouched; then each that is out of tolerance is brought up.
- * A surprising drop is confirmed by a second pluck at once. A chosen string comes first. A visit of a plan has its own strings, in
+ * A surprising reading is confirmed by a second pluck at once. A chosen string comes first. A visit of a plan has its own strings, in
  * its order.
  * @returns undefined when the pass is done
  */
@@ -85,18 +85,17 @@ export function nextStep(
     ? pass.visit.strings.flatMap(({ stringId }) => strings.find((s) => s.plan.stringId === stringId) ?? [])
     : strings;
   const open = asked.filter((s) => !pass.skipped.includes(s.plan.stringId));
-  const suspect = open.find((s) => {
-    const status = statuses.find((t) => t.stringId === s.plan.stringId);
-    const last = lastInPass(s, pass);
-    return last !== undefined && status?.confirmReadingId === last.id;
-  });
-  if (suspect) return { stringId: suspect.plan.stringId, purpose: 'found', confirm: true };
+  for (const { plan, ...s } of open) {
+    const leap = statuses.find((t) => t.stringId === plan.stringId)?.leap;
+    if (leap && lastInPass(s, pass)?.id === leap.readingId)
+      return { stringId: plan.stringId, purpose: 'found', leapCents: leap.cents };
+  }
   const off = open.find((s) => {
     const last = lastInPass(s, pass);
     return last !== undefined && needsTuning(last, pass, toleranceCents);
   });
   const unheard = open.find((s) => lastInPass(s, pass) === undefined);
   if (unheard && !(off && pass.visit?.purpose === IN_A_HURRY))
-    return { stringId: unheard.plan.stringId, purpose: 'found', confirm: false };
-  return off && { stringId: off.plan.stringId, purpose: 'left', confirm: false };
+    return { stringId: unheard.plan.stringId, purpose: 'found' };
+  return off && { stringId: off.plan.stringId, purpose: 'left' };
 }

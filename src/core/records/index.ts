@@ -13,7 +13,7 @@ export {
   tunerField,
   type Checked,
 } from './schemas';
-export { ageFromMs, settlingEvents, standing, type InstrumentLife, type StringLife } from './log';
+export { ageFromMs, leapBefore, settlingEvents, standing, type InstrumentLife, type StringLife } from './log';
 export { createLogIndex, indexOf, readBench, type Bench, type LogIndex } from './log-index';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';

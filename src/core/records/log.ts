@@ -234,3 +234,12 @@ const LEAST_PLAYED_MIN = 3;
 
 /** The pluck that first showed a slip came at most this long before the one that confirmed it, min. */
 const CONFIRM_MIN = 5;
+
+/** By how much a string had moved at once when a second pluck confirmed it, against what was read before both, cents. */
+export function leapBefore(readings: readonly ReadingRecord[], confirmed: ReadingRecord): number {
+  const i = readings.indexOf(confirmed);
+  const first = readings[i - 1];
+  const isPair = first !== undefined && confirmed.atMs - first.atMs < CONFIRM_MIN * 60000;
+  const before = isPair ? (readings[i - 2] ?? first) : first;
+  return before ? confirmed.cents - before.cents : 0;
+}

@@ -1,5 +1,6 @@
 import {
   breaksAt,
+  fitLives,
   checkRecord,
   repeatability,
   instrumentStatus,
@@ -147,9 +148,21 @@ test('a sudden drop of one string asks for a second pluck, and the second makes 
   records.push(suspect, read('s2', now + 1, -1));
   const status = () =>
     instrumentStatus(readBench(records).instruments[0]!, { ...WISH, nowMs: START + (now + 3) * MINUTE })[0]!;
-  expect(status().confirmReadingId).toBe(suspect.id);
+  expect(status().leap).toMatchObject({ readingId: suspect.id });
+  expect(status().leap!.cents).toBeLessThan(-12);
   records.push(read('s1', now + 2, -14.3, { slip: true }));
-  expect(status()).toMatchObject({ state: 'slipped', confirmReadingId: null });
+  expect(status()).toMatchObject({ state: 'slipped', leap: null });
+  // One that stands sharp at once does not fit either; where it is confirmed the forecast starts there.
+  const high = read('s1', now + 60, 4);
+  records.push(high, read('s2', now + 61, -1));
+  expect(status().leap).toMatchObject({ readingId: high.id });
+  records.push(read('s1', now + 62, 4.2, { slip: true }));
+  const after = instrumentStatus(readBench(records).instruments[0]!, {
+    ...WISH,
+    nowMs: START + (now + 63) * MINUTE,
+  })[0]!;
+  expect(after).toMatchObject({ state: 'rose', leap: null });
+  expect(Math.abs(after.byNow!.cents - 4.2)).toBeLessThan(1);
 });
 
 const partialsAt = (cents: number, bodyCents: number[]) =>
@@ -262,4 +275,21 @@ test('a tuning in force moves the targets, not the strings; a capo shortens them
     strings: [{ ...plans[0]!, note: 'G4' }, plans[1]!],
   };
   expect(lives([instrument, found, down, edited])[0]!.plan.note).toBe('G4');
+});
+
+test('playing that was noted after the last reading ages the string once', () => {
+  const played = (minutes: number): LogRecord => ({
+    ...base,
+    id: `p${minutes}`,
+    atMs: START + 200 * MINUTE,
+    type: 'treatment',
+    instrumentId: 'x',
+    stringIds: ['s1'],
+    treatment: 'played',
+    minutes,
+  });
+  const life = (minutes: number) =>
+    readBench([instrument, fitted('s1', 0), read('s1', 5, 0), read('s1', 100, -30), played(minutes)]).instruments[0]!;
+  const own = fitLives(life(40).strings, 'at the last reading')[0]!;
+  expect(own.fit.nowMin).toBeCloseTo(240);
 });

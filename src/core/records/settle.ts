@@ -66,7 +66,7 @@ function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (Lif
       if (e.kind !== 'read' || room.length === 0) return e;
       return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
     });
-    const lastMin = events[events.length - 1]!.t;
+    const lastMin = Math.max(...events.map((e) => ('minutes' in e ? e.t + e.minutes : e.t)));
     const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, lastMin);
     const temperatureFrom = !fit.thermometer ? 'assumed' : room.length > 0 ? 'other strings' : 'thermometer';
     return { startMs, events, fit, temperatureFrom };

@@ -1,6 +1,6 @@
 import {
   chanceToStand,
-  looksSlipped,
+  leapOf,
   mixtureMean,
   mixtureQuantile,
   offsetNow,
@@ -9,10 +9,10 @@ import {
   type Surprise,
 } from '../settling';
 import { totalFallCents } from './lives';
-import type { InstrumentLife, StringLife } from './log';
+import { leapBefore, type InstrumentLife, type StringLife } from './log';
 import { fitLives, nextChecks, READY, surpriseAt, type Priors } from './settle';
 
-export type StringState = 'settling' | 'holding' | 'slipped' | 'unread';
+export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';
 
 export interface Wish {
   nowMs: number;
@@ -50,7 +50,7 @@ export interface StringStatus {
   byNow: { cents: number; sigmaCents: number } | null;
   /** How far its last reading lies from where it was left and what it was expected to do since, with the doubt of that; null where nothing was expected. */
   unexpected: { cents: number; sigmaCents: number } | null;
-  /** When it fell, for a slipped string. */
+  /** When it moved at once, for a string that slipped or rose. */
   slippedMs: number | null;
   totalFallCents: number | null;
   /** P(within tolerance) after holdMin. null before two readings at different times. */
@@ -60,8 +60,8 @@ export interface StringStatus {
   atCurtain: Band | null;
   /** The forecast from now on, for the lane. */
   ahead: Band[];
-  /** Which of its readings is to be confirmed by a second pluck. */
-  confirmReadingId: string | null;
+  /** Which of its readings is to be confirmed by a second pluck, and by how much it moved at once, cents. */
+  leap: { readingId: string; cents: number } | null;
 }
 
 const MINUTE = 60000;
@@ -141,7 +141,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       byNow: null,
       unexpected: null,
       ahead: [],
-      confirmReadingId: null,
+      leap: null,
       off: false,
       leadCents: 0,
     };
@@ -161,10 +161,10 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       const o = j === i ? undefined : newest(j);
       return o && own && Math.abs(o.atMs - own.atMs) < 20 * MINUTE ? [o.surprise] : [];
     });
-    const surprising =
-      own && lastRead.purpose === 'as-found' && life.readings.length > 2 && looksSlipped(own.surprise, others);
-    const slipped = lastRead.slip === true;
-    if (!enoughReadings(life)) return { ...known, state: 'settling', confirmReadingId: null };
+    const judged = lastRead.purpose === 'as-found' && !lastRead.slip && life.readings.length > 2;
+    const leapCents = own && judged ? leapOf(own.surprise, others) : undefined;
+    const moved = lastRead.slip && leapBefore(life.readings, lastRead) > 0 ? 'rose' : 'slipped';
+    if (!enoughReadings(life)) return { ...known, state: 'settling' };
     const now = offsetNow(f.fit);
     const surprise = surpriseAt(f, lastRead.atMs);
     const ahead = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4].map((x) => {
@@ -175,15 +175,15 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     const chance = chanceToStand(f.fit, wish.holdMin, wish.toleranceCents);
     return {
       ...known,
-      state: slipped ? 'slipped' : chance >= READY ? 'holding' : 'settling',
-      slippedMs: slipped ? lastRead.atMs : null,
+      state: lastRead.slip ? moved : chance >= READY ? 'holding' : 'settling',
+      slippedMs: lastRead.slip ? lastRead.atMs : null,
       chance,
       byNow: { cents: now.cents, sigmaCents: now.sigmaCents },
       unexpected: unexpectedOf(life, surprise),
       nextCheckMs: checks[i] ?? null,
       atCurtain: curtainMin !== null && curtainMin > 0 ? bandAt(f.fit, wish.nowMs, curtainMin) : null,
       ahead,
-      confirmReadingId: surprising && !slipped ? lastRead.id : null,
+      leap: leapCents === undefined ? null : { readingId: lastRead.id, cents: leapCents },
     };
   });
 }

@@ -158,7 +158,7 @@ export interface ReadingRecord extends RecordBase {
   leadCents?: number;
   /** The pass that it was kept in. */
   passId?: string;
-  /** A second pluck asked for after a surprising drop confirmed it. */
+  /** A second pluck, asked for after a surprising reading, confirmed it: the string slipped, or rose, at once. */
   slip?: boolean;
   /** The first reading after it was stretched by hand: the drop is the hand's, not creep. */
   stretched?: boolean;

@@ -24,6 +24,6 @@ export { fallWithoutHands, gainOfRound } from './hands';
 export { creepShapes } from './shapes';
 export { nextCheckMin } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';
-export { looksSlipped, type Surprise } from './slip';
+export { leapOf, type Surprise } from './slip';
 export { roomAt, roomFromStrings, type RoomMoment, type RoomString } from './room';
 export { totalFall, type FallReading } from './total-fall';

@@ -6,7 +6,7 @@ import { MATERIAL_CODES, SETTLING_PRIORS } from './materials';
 import { nextCheckMin } from './next-check';
 import { creepClock, frictionBetween } from './process';
 import { creepShapes } from './shapes';
-import { looksSlipped } from './slip';
+import { leapOf } from './slip';
 
 test.each(MATERIAL_CODES)(
   '%s: every creep shape rises from nothing and means the same slope after a day',
@@ -124,13 +124,10 @@ describe('a nylon string half a day old', () => {
 test('a slip stands out against the others and against what was expected', () => {
   const own = { innovationCents: -9, varianceCents2: 1 };
   const calm = [0.3, -0.4, 0.1].map((v) => ({ innovationCents: v, varianceCents2: 1 }));
-  expect(looksSlipped(own, calm)).toBe(true);
-  expect(looksSlipped({ ...own, varianceCents2: 16 }, calm)).toBe(false);
-  expect(looksSlipped({ ...own, innovationCents: -2 }, calm)).toBe(false);
-  expect(
-    looksSlipped(
-      own,
-      calm.map((c) => ({ ...c, innovationCents: -8 })),
-    ),
-  ).toBe(false);
+  expect(leapOf(own, calm)).toBeCloseTo(-9.1);
+  expect(leapOf({ ...own, innovationCents: 9 }, calm)).toBeCloseTo(8.9);
+  expect(leapOf({ ...own, varianceCents2: 16 }, calm)).toBeUndefined();
+  expect(leapOf({ ...own, innovationCents: -2 }, calm)).toBeUndefined();
+  const alike = calm.map((c) => ({ ...c, innovationCents: -8 }));
+  expect(leapOf(own, alike)).toBeUndefined();
 });

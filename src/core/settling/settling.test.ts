@@ -3,7 +3,7 @@ import {
   chanceToHold,
   fallAhead,
   fitSettling,
-  looksSlipped,
+  leapOf,
   MATERIAL_CODES,
   mixtureMean,
   mixtureQuantile,
@@ -71,9 +71,9 @@ test('the next check comes sooner for a narrower tolerance, and never later than
 test('a slip is a drop of one string, not of all', () => {
   const drop = { innovationCents: -9, varianceCents2: 1.5 };
   const still = { innovationCents: 0.3, varianceCents2: 1.5 };
-  expect(looksSlipped(drop, [still, still, still])).toBe(true);
-  expect(looksSlipped(drop, [drop, drop, drop])).toBe(false);
-  expect(looksSlipped({ innovationCents: -2, varianceCents2: 0.2 }, [still])).toBe(false);
+  expect(leapOf(drop, [still, still, still])).toBeCloseTo(-9.3);
+  expect(leapOf(drop, [drop, drop, drop])).toBeUndefined();
+  expect(leapOf({ innovationCents: -2, varianceCents2: 0.2 }, [still])).toBeUndefined();
 });
 
 test('total fall runs through all bring-ups', () => {

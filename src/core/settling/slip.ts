@@ -6,16 +6,16 @@ export interface Surprise {
   varianceCents2: number;
 }
 
-const DROP_CENTS = -2.5;
-const Z_LIMIT = -3;
+const LEAP_CENTS = 2.5;
+const Z_LIMIT = 3;
 
 /**
- * Has this string slipped? Its surprise, less the median surprise of the other strings in the same pass (the room moves
- * them all), is a drop of more than 2.5 cents and beyond 3 standard errors. The caller asks for a second pluck at once and
- * requires it again. House design: finds 95 % of 8-cent slips.
+ * By how much this string moved at once, cents; undefined where its reading fits its neighbours. Its surprise, less the median
+ * surprise of the other strings in the same pass (the room moves them all), is more than 2.5 cents and beyond 3 standard errors.
+ * The caller asks for a second pluck at once and requires it again. House design: finds 95 % of 8-cent slips.
  */
-export function looksSlipped(own: Surprise, others: Surprise[]): boolean {
+export function leapOf(own: Surprise, others: Surprise[]): number | undefined {
   const common = others.length > 0 ? median(others.map((o) => o.innovationCents)) : 0;
-  const drop = own.innovationCents - common;
-  return drop < DROP_CENTS && drop / Math.sqrt(own.varianceCents2) < Z_LIMIT;
+  const leap = own.innovationCents - common;
+  return Math.abs(leap) > Math.max(LEAP_CENTS, Z_LIMIT * Math.sqrt(own.varianceCents2)) ? leap : undefined;
 }

@@ -2,7 +2,7 @@ import { mean, sampleStandardDeviation } from 'simple-statistics';
 import type { CauseBuild, Logged, SinceLast, TestResult, Told } from '../causes';
 import { signedCents } from '../music';
 import { octavePasses } from '../octave';
-import type { Bench, InstrumentLife, StringLife } from '../records';
+import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../records';
 import { SETTLING_PRIORS } from '../settling';
 import { SETTLES_AS, traitsOf } from '../strings';
 
@@ -70,7 +70,7 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
     );
   else if (pair) says.push(`Since it was tuned it went ${signedCents(pair.cents)} cents; the others were not read.`);
   else says.push('Nobody has read it since it was tuned: a check of all strings on the bench would tell more.');
-  const slips = readings.filter((r) => r.slip).length;
+  const slips = readings.filter((r) => r.slip && leapBefore(readings, r) < 0).length;
   if (readings.length > 2) told.slips = slips;
   if (slips > 0) says.push(slips === 1 ? 'It dropped at once, one time.' : `It dropped at once, ${slips} times.`);
   if (pair && strungMs !== null) {

@@ -3,6 +3,7 @@ import {
   ageFromMs,
   clockTime,
   fitLives,
+  leapBefore,
   nextChecks,
   READY,
   surpriseAt,
@@ -214,10 +215,10 @@ function why(life: StringLife, { fit, events, startMs }: LifeFit, centsPerC: num
   const parts: string[] = [];
   const slip = readings.findLast((r) => r.slip);
   if (slip) {
-    const before = readings.findLast((r) => r.atMs < slip.atMs - 30000);
-    const size = before ? before.cents - slip.cents : 0;
+    const leap = leapBefore(readings, slip);
+    const size = `${Math.abs(leap).toFixed(0)} cents at ${clockTime(slip.atMs, wish.zoneMin)}`;
     parts.push(
-      `slipped ${size.toFixed(0)} cents at ${clockTime(slip.atMs, wish.zoneMin)}: look at its winding and knot`,
+      leap > 0 ? `rose ${size}: was it turned, or let go at the nut?` : `slipped ${size}: look at its winding and knot`,
     );
   }
   const perDoubling = slopeOf(fit).mean * Math.LN2;

@@ -61,17 +61,24 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const { note } = focus.plan;
   const targetHz = stringTargetHz(focus.plan, a4Hz)!;
   const purpose = step?.purpose ?? 'found';
-  const confirm = step?.confirm === true;
+  const leapCents = step?.leapCents;
   const again = step?.again === true;
   const leadCents = purpose === 'left' ? leadIn(pass.pass, focusId) : 0;
   const guided = useMemo(
     () =>
-      guidedOf(life, { stringId: focusId, purpose, confirm, ...(again ? { again } : {}) }, a4Hz, clock(), {
-        toleranceCents: TOLERANCE_CENTS,
-        insist,
-        leadCents,
-      }),
-    [life, focusId, a4Hz, purpose, confirm, again, clock, insist, leadCents],
+      guidedOf(
+        life,
+        {
+          stringId: focusId,
+          purpose,
+          ...(leapCents === undefined ? {} : { leapCents }),
+          ...(again ? { again } : {}),
+        },
+        a4Hz,
+        clock(),
+        { toleranceCents: TOLERANCE_CENTS, insist, leadCents },
+      ),
+    [life, focusId, a4Hz, purpose, leapCents, again, clock, insist, leadCents],
   );
   const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
   const load = useMemo(() => loadOf(focus.plan, targetHz), [focus, targetHz]);
@@ -82,7 +89,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     if (!string) return;
     const last = string.readings.findLast((r) => pass.pass && isOfPass(r, pass.pass));
     const off = last !== undefined && needsTuning(last, pass.pass!, TOLERANCE_CENTS);
-    pass.chooseIn(life, { stringId: string.plan.stringId, purpose: off ? 'left' : 'found', confirm: false });
+    pass.chooseIn(life, { stringId: string.plan.stringId, purpose: off ? 'left' : 'found' });
     say('');
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
@@ -115,7 +122,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     },
     back: () => {
       const before = life.strings[number - 2];
-      if (before) pass.chooseIn(life, { stringId: before.plan.stringId, purpose: 'found', confirm: false });
+      if (before) pass.chooseIn(life, { stringId: before.plan.stringId, purpose: 'found' });
     },
     choose: (_: boolean, key: string) => digit(Number(key)),
     takeBack,

@@ -36,8 +36,7 @@ export function stateLine(
   zoneMin: number,
 ): string {
   if (status.state === 'unread') return 'pluck it once';
-  if (status.state === 'slipped' && status.slippedMs !== null)
-    return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
+  if (status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
   if (visit !== null) return stringVisitWords(status, visit, nowMs, zoneMin);
   if (status.nextCheckMs === null) return 'too few readings yet';
   if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'below, then up';
@@ -53,7 +52,7 @@ export function LaneRow({ number, life, status, visit, nowMs, zoneMin, curtainMs
   const tone =
     cents === null
       ? 'text-ink2'
-      : status?.state === 'slipped'
+      : status && status.slippedMs !== null
         ? 'text-rust'
         : cents < -TOLERANCE_CENTS
           ? 'text-deep'
@@ -109,7 +108,7 @@ export function LaneRow({ number, life, status, visit, nowMs, zoneMin, curtainMs
             <span
               className={clsx(
                 'text-[13px] font-semibold leading-tight',
-                status?.state === 'slipped' ? 'text-rust' : 'text-ink',
+                status && status.slippedMs !== null ? 'text-rust' : 'text-ink',
               )}
             >
               {status?.state ?? 'unread'}

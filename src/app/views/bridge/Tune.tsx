@@ -63,7 +63,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
     if (act === 'read') return soundedAlone(key, note, targetHz, lastHz);
     const { stringId } = string.plan;
     return {
-      step: { stringId, purpose: 'left', confirm: false },
+      step: { stringId, purpose: 'left' },
       named: { id: stringId, name: note, targetHz: targetHz * ratioOfCents(stop), ...(lastHz ? { lastHz } : {}) },
       others: [],
       toleranceCents: within,

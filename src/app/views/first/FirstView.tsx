@@ -46,7 +46,7 @@ export function FirstView() {
   const guided = useMemo(
     () =>
       listensFor
-        ? guidedOf(life, { stringId: string.plan.stringId, purpose, confirm: false }, 440, clock(), {
+        ? guidedOf(life, { stringId: string.plan.stringId, purpose }, 440, clock(), {
             toleranceCents: TOLERANCE_CENTS,
           })
         : undefined,

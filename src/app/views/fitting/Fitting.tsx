@@ -96,7 +96,6 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
       {
         stringId: ownId,
         purpose: reading ? 'found' : 'left',
-        confirm: false,
         ...(again ? { again: true as const } : {}),
       },
       a4Hz,

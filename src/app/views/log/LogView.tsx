@@ -31,7 +31,7 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
     case 'round':
       return `${note(r.instrumentId, r.stringId)}: stretch round, dropped ${r.dropCents.toFixed(1)} cents`;
     case 'reading':
-      return `${note(r.instrumentId, r.stringId)}: ${r.purpose} ${signed(r.cents)} ±${r.sigmaCents.toFixed(1)} cents (${r.source}${r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : ''})${r.slip ? ', slipped' : ''}`;
+      return `${note(r.instrumentId, r.stringId)}: ${r.purpose} ${signed(r.cents)} ±${r.sigmaCents.toFixed(1)} cents (${r.source}${r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : ''})${r.slip ? ', moved at once, read twice' : ''}`;
     case 'room':
       return `Room ${r.tempC.toFixed(1)} °C`;
     case 'reference':

@@ -106,7 +106,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
             Treated against untreated
           </Link>
           <span className="text-xs text-ink2">
-            ● as found ▲ as left ■ after a stretch ✕ slipped; bands 50 and 90 %
+            ● as found ▲ as left ■ after a stretch ✕ moved at once; bands 50 and 90 %
             {byAge ? '' : '; the broad line is what all strings do alike'}. Choose a point to put it right.
           </span>
         </div>
