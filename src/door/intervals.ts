@@ -1,5 +1,14 @@
-import { array, lazy, mixed, number, object, string } from 'yup';
-import { earRound, measurePair, measureSteady, REFERENCE_KINDS, SCHOOLS, solveNet } from '../core/intervals';
+import { array, boolean, lazy, mixed, number, object, string } from 'yup';
+import {
+  type Alone,
+  type Between,
+  earRound,
+  measurePair,
+  measureSteady,
+  REFERENCE_KINDS,
+  SCHOOLS,
+  solveNet,
+} from '../core/intervals';
 import { LEAST_HZ, LEAST_SIGMA_CENTS, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
 import { cents, DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
@@ -12,7 +21,17 @@ const note = () =>
 const index = (strings: number) => number().strict().integer().min(1).max(strings);
 
 const earSchema = object({
-  strings: array().of(note().required()).min(2).max(MOST_STRINGS).required(),
+  strings: array()
+    .of(
+      lazy((v: unknown) =>
+        typeof v === 'string'
+          ? note().required()
+          : object({ note: note().required(), fromFret: number().strict().integer().min(0).max(36) }),
+      ),
+    )
+    .min(2)
+    .max(MOST_STRINGS)
+    .required(),
   school: mixed<(typeof SCHOOLS)[number]>().oneOf(SCHOOLS).required(),
   anchor: lazy((v: unknown) => (typeof v === 'string' ? note() : index(MOST_STRINGS).nullable())),
   frets: number().strict().integer().min(0).max(36).required(),
@@ -22,7 +41,14 @@ const earSchema = object({
 export function earLine(item: Record<string, unknown>): object {
   const valid = checked(earSchema, item, 'bad-ear');
   if (!valid.ok) return valid;
-  const { strings, school, frets } = valid.value;
+  const { school, frets } = valid.value;
+  const given = valid.value.strings as (string | { note: string; fromFret?: number })[];
+  const strings = given.map((s) => (typeof s === 'string' ? s : s.note));
+  // Said of one string, it is known of all.
+  const starts = given.some((s) => typeof s !== 'string')
+    ? given.map((s) => (typeof s === 'string' ? 0 : (s.fromFret ?? 0)))
+    : undefined;
+  if (starts?.some((s) => s > frets)) return refused('bad-ear', 'A string begins beyond the last fret.');
   const anchor = valid.value.anchor as string | number | null | undefined;
   const key = (n: string) => JSON.stringify(parseNote(n));
   const anchors =
@@ -33,22 +59,30 @@ export function earLine(item: Record<string, unknown>): object {
         : undefined;
   if (anchors && (anchors.length === 0 || anchors[0]! >= strings.length))
     return refused('bad-ear', 'The anchor is none of these strings.');
-  const answer = earRound(strings, school, frets, DEFAULT_A4_HZ, anchors);
+  const answer = earRound(strings, school, frets, DEFAULT_A4_HZ, anchors, starts);
   return answer.ok ? { ok: true, ...answer.round } : refused('no-school', answer.message);
 }
 
 const offset = () => number().strict().min(-MOST_CENTS).max(MOST_CENTS).required();
+const isAlone = (o: unknown) => typeof o === 'object' && o !== null && 'string' in o;
 const netSchema = object({
   strings: number().strict().integer().min(1).max(MOST_STRINGS).required(),
   pin: object({ string: index(MOST_STRINGS).required(), cents: offset() }).required(),
   observations: array()
     .of(
-      object({
-        a: index(MOST_STRINGS).required(),
-        b: index(MOST_STRINGS).required(),
-        cents: offset(),
-        sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(1000).required(),
-      }),
+      lazy((o: unknown) =>
+        object({
+          ...(isAlone(o)
+            ? { string: index(MOST_STRINGS).required() }
+            : {
+                a: index(MOST_STRINGS).required(),
+                b: index(MOST_STRINGS).required(),
+                unsigned: boolean().strict(),
+              }),
+          cents: offset(),
+          sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(1000).required(),
+        }),
+      ),
     )
     .max(4000)
     .required(),
@@ -58,12 +92,15 @@ const netSchema = object({
 export function netLine(item: Record<string, unknown>): object {
   const valid = checked(netSchema, item, 'bad-net');
   if (!valid.ok) return valid;
-  const { strings, pin, observations } = valid.value;
-  if (pin.string > strings || observations.some((o) => o.a > strings || o.b > strings))
-    return refused('bad-net', `There are ${strings} strings only.`);
-  if (observations.some((o) => o.a === o.b)) return refused('bad-net', 'A string has no interval with itself.');
-  const { offsets, sigma, suspect } = solveNet(strings, pin, observations);
-  return { ok: true, offsets, sigma, suspect, moves: offsets.map((o) => (o === null ? null : -o)) };
+  const { strings, pin } = valid.value;
+  const read = valid.value.observations as (Alone | (Between & { unsigned?: boolean }))[];
+  const named = read.flatMap((o) => ('string' in o ? [o.string] : [o.a, o.b]));
+  if ([pin.string, ...named].some((s) => s > strings)) return refused('bad-net', `There are ${strings} strings only.`);
+  if (read.some((o) => !('string' in o) && o.a === o.b))
+    return refused('bad-net', 'A string has no interval with itself.');
+  const observations = read.map((o) => ('unsigned' in o && o.unsigned ? { ...o, orCents: -o.cents } : o));
+  const { offsets, sigma, suspect, undecided } = solveNet(strings, pin, observations);
+  return { ok: true, offsets, sigma, suspect, undecided, moves: offsets.map((o) => (o === null ? null : -o)) };
 }
 
 const ratioSchema = array().of(number().strict().integer().min(1).max(24).required()).length(2).required();

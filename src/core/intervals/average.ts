@@ -1,10 +1,12 @@
 import { linearRegression, mean, sampleStandardDeviation } from 'simple-statistics';
 import { cents, ratioOfCents } from '../music';
+import { CLOCK_CENTS, type Limit } from './steady';
 
-/** One reading of a tone, Hz, with its standard error, cents. */
+/** One reading of a tone, Hz, with its standard error, cents, and what keeps it from being surer. */
 export interface ToneReading {
   frequencyHz: number;
   sigmaCents: number;
+  limit: Limit;
 }
 export interface ToneAverage {
   frequencyHz: number;
@@ -13,16 +15,22 @@ export interface ToneAverage {
   spreadCents: number;
   /** From the first to the last, by a line through them, cents. */
   driftCents: number;
-  /** Sure enough, or as sure as it will become. */
-  done: boolean;
+  /** Do the repeats agree; or, after five, why they do not: they drift, they spread, each alone is unsure. Undefined while more may tell. */
+  verdict: 'agree' | 'drifts' | 'spreads' | 'room' | 'tone' | undefined;
 }
 
-/** Sure enough, cents; and how many readings are taken at most and at least. */
+/** As sure as this is sure enough, and repeats within this spread agree, cents; a change beyond this is a drift. */
 const ENOUGH_CENTS = 0.1;
+const AGREE_CENTS = 0.5;
+export const DRIFT_CENTS = 1;
+/** So many that agree are enough; after so many nothing more is to be had. */
 const LEAST = 3;
-const MOST = 8;
+const MOST = 5;
 
-/** Average of repeated readings of one tone: the error from their spread, never less than what each says of itself. Undefined before two. */
+/**
+ * Average of repeated readings of one tone: the error from their spread, never less than what each says of itself or than this
+ * device's clock, which is wrong alike in all. Undefined before two.
+ */
 export function averageTone(readings: readonly ToneReading[]): ToneAverage | undefined {
   const [first] = readings;
   if (!first || readings.length < 2) return undefined;
@@ -30,13 +38,16 @@ export function averageTone(readings: readonly ToneReading[]): ToneAverage | und
   const n = offs.length;
   const spreadCents = sampleStandardDeviation(offs);
   const own = Math.sqrt(mean(readings.map((r) => r.sigmaCents ** 2)));
-  const sigmaCents = Math.max(spreadCents, own) / Math.sqrt(n);
-  const slope = linearRegression(offs.map((c, i) => [i, c])).m;
+  const sigmaCents = Math.max(CLOCK_CENTS, Math.max(spreadCents, own) / Math.sqrt(n));
+  const driftCents = linearRegression(offs.map((c, i) => [i, c])).m * (n - 1);
+  const drifts = Math.abs(driftCents) > DRIFT_CENTS;
+  const sure = sigmaCents <= ENOUGH_CENTS || (Math.max(spreadCents, own) <= AGREE_CENTS && !drifts);
+  const unsure = own > spreadCents ? (readings.at(-1)!.limit === 'room' ? 'room' : 'tone') : 'spreads';
   return {
     frequencyHz: first.frequencyHz * ratioOfCents(mean(offs)),
     sigmaCents,
     spreadCents,
-    driftCents: slope * (n - 1),
-    done: n >= MOST || (n >= LEAST && sigmaCents <= ENOUGH_CENTS),
+    driftCents,
+    verdict: n >= LEAST && sure ? 'agree' : n < MOST ? undefined : drifts ? 'drifts' : unsure,
   };
 }

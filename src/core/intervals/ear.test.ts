@@ -18,12 +18,7 @@ const INSTRUMENTS: Record<string, [string[], number]> = {
   lyre: [['D4', 'E4', 'G4', 'A4', 'B4', 'D5', 'E5'], 0],
   baritone: [['B1', 'E2', 'A2', 'D3', 'F#3', 'B3'], 22],
 };
-const CANNOT: [string, School][] = [
-  ['violin', 'chain'],
-  ['cello', 'chain'],
-  ['lyre', 'chain'],
-  ['cello', 'anchor'],
-];
+const CANNOT: [string, School][] = [['cello', 'anchor']];
 
 const round = (name: string, school: School, anchor?: number[]): EarRound | string => {
   const [notes, frets] = INSTRUMENTS[name]!;

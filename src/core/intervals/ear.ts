@@ -68,11 +68,18 @@ function shortString(midi: readonly number[]): number | undefined {
   )?.[0];
 }
 
-/** Every sound that a string gives. */
-function placesOf(midi: readonly number[], index: number, frets: number, far: boolean): Place[] {
+/** The strings by their pitches, the fret of the neck at which each begins, and how many frets there are. */
+interface Neck {
+  midi: readonly number[];
+  starts: readonly number[];
+  frets: number;
+}
+
+/** Every sound that a string gives; frets count from the neck's nut. */
+function placesOf({ midi, starts, frets }: Neck, index: number, far: boolean): Place[] {
   const string = index + 1;
   const open = midi[index]!;
-  const from = frets > 0 && shortString(midi) === index ? SHORT_FROM : 0;
+  const from = starts[index]!;
   const last = Math.min(frets, far ? frets : USUAL_FRET);
   const stopped = Array.from({ length: Math.max(0, last - from) }, (_, k): Place => {
     const fret = from + k + 1;
@@ -123,16 +130,24 @@ const isOctave = ([p, q]: [number, number]) => p !== q && powerOfTwo(p) && power
 const isFifth = ([p, q]: [number, number]) => (p % 3 === 0) !== (q % 3 === 0);
 
 /** May this pair of sounds stand in a school? @param same both strings are of one note */
-function allowed(school: School, a: Place, b: Place, interval: [number, number], same: boolean): boolean {
+function allowed(
+  school: School,
+  a: Place,
+  b: Place,
+  interval: [number, number],
+  same: boolean,
+  fretted: boolean,
+): boolean {
   const unison = interval[0] === interval[1];
   switch (school) {
     case 'chain':
-      // Fret against open.
+      // Fret against open; without frets an open string against the next.
       return (
-        a.kind !== 'harmonic' &&
-        b.kind !== 'harmonic' &&
-        (a.kind === 'open' || b.kind === 'open') &&
-        (unison || isOctave(interval))
+        (!fretted && a.kind === 'open' && b.kind === 'open') ||
+        (a.kind !== 'harmonic' &&
+          b.kind !== 'harmonic' &&
+          (a.kind === 'open' || b.kind === 'open') &&
+          (unison || isOctave(interval)))
       );
     case 'harmonics':
       return a.kind === 'harmonic' || b.kind === 'harmonic';
@@ -146,13 +161,14 @@ function allowed(school: School, a: Place, b: Place, interval: [number, number],
 }
 
 /** Checkpoints of one string against another, the best first. */
-function checkpoints(school: School, midi: readonly number[], tune: number, other: number, frets: number): Candidate[] {
+function checkpoints(school: School, neck: Neck, tune: number, other: number): Candidate[] {
+  const { midi, frets } = neck;
   const found = (far: boolean) => {
     const list: Candidate[] = [];
-    for (const sound of placesOf(midi, tune, frets, far))
-      for (const against of placesOf(midi, other, frets, far)) {
+    for (const sound of placesOf(neck, tune, far))
+      for (const against of placesOf(neck, other, far)) {
         const near = pureNear(sound.midi - against.midi);
-        if (!near || !allowed(school, sound, against, near.interval, midi[tune] === midi[other])) continue;
+        if (!near || !allowed(school, sound, against, near.interval, midi[tune] === midi[other], frets > 0)) continue;
         const both = sound.kind !== 'open' && against.kind !== 'open' ? 1.5 : 0;
         // A pair of harmonics is what that school is about.
         const pair = school === 'harmonics' && sound.kind === 'harmonic' && against.kind === 'harmonic' ? -3.5 : 0;
@@ -202,6 +218,7 @@ export type EarOutcome = { ok: true; round: EarRound } | { ok: false; message: s
  * @param notes notes of the strings in their order, A4 a4Hz
  * @param frets how many frets there are; 0 for none
  * @param anchor the string that is tuned first, by its index; an A or the first where it is not said
+ * @param starts at which fret of the neck each string begins; where it is not said, at its nut, and a banjo's short string at the fifth
  */
 export function earRound(
   notes: readonly string[],
@@ -209,16 +226,18 @@ export function earRound(
   frets: number,
   a4Hz: number,
   anchor: readonly number[] = [usualAnchor(notes)],
+  starts?: readonly number[],
 ): EarOutcome {
   const midi = notes.map((n) => midiOf(parseNote(n)!));
+  const short = frets > 0 ? shortString(midi) : undefined;
+  const neck = { midi, frets, starts: starts ?? midi.map((_, i) => (i === short ? SHORT_FROM : 0)) };
   const no = (index: number): EarOutcome => ({
     ok: false,
     message: `String ${index + 1} (${notes[index]}) cannot be tuned by ${school} on this instrument.`,
   });
   // Of several strings of the anchor's note any serves: the one by which the round can be had.
   for (const first of anchor) {
-    const round =
-      school === 'anchor' ? fromAnchor(first, midi, frets, a4Hz) : fromTuned(school, first, midi, frets, a4Hz);
+    const round = school === 'anchor' ? fromAnchor(first, neck, a4Hz) : fromTuned(school, first, neck, a4Hz);
     if ('steps' in round) return { ok: true, round };
     if (first === anchor[anchor.length - 1]) return no(round.stuck);
   }
@@ -226,17 +245,12 @@ export function earRound(
 }
 
 /** Every string against one: two checkpoints each, of different places. */
-function fromAnchor(
-  anchor: number,
-  midi: readonly number[],
-  frets: number,
-  a4Hz: number,
-): EarRound | { stuck: number } {
+function fromAnchor(anchor: number, neck: Neck, a4Hz: number): EarRound | { stuck: number } {
   const chainSd: EarRound['chainSd'] = { [anchor + 1]: 0 };
   const steps: EarStep[] = [];
-  const others = midi.map((_, i) => i).filter((i) => i !== anchor);
+  const others = neck.midi.map((_, i) => i).filter((i) => i !== anchor);
   for (const tune of others.sort((a, b) => Math.abs(a - anchor) - Math.abs(b - anchor))) {
-    const list = checkpoints('anchor', midi, tune, anchor, frets);
+    const list = checkpoints('anchor', neck, tune, anchor);
     const [best] = list;
     // The second one does not repeat what the first one sounds, on either string if that can be.
     const second =
@@ -252,19 +266,14 @@ const sameSound = (a: Candidate, b: Candidate, which: 'sound' | 'against') =>
   JSON.stringify(a[which].sound) === JSON.stringify(b[which].sound);
 
 /** Every string from one that is tuned already, the cheapest step first (Prim 1957). */
-function fromTuned(
-  school: School,
-  anchor: number,
-  midi: readonly number[],
-  frets: number,
-  a4Hz: number,
-): EarRound | { stuck: number } {
+function fromTuned(school: School, anchor: number, neck: Neck, a4Hz: number): EarRound | { stuck: number } {
+  const { midi } = neck;
   const tuned = new Map([[anchor, 0]]);
   const steps: EarStep[] = [];
   const known = new Map<string, Candidate | undefined>();
   const bestOf = (tune: number, other: number) => {
     const key = `${tune}:${other}`;
-    if (!known.has(key)) known.set(key, checkpoints(school, midi, tune, other, frets)[0]);
+    if (!known.has(key)) known.set(key, checkpoints(school, neck, tune, other)[0]);
     return known.get(key);
   };
   while (tuned.size < midi.length) {

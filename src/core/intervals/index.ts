@@ -1,4 +1,4 @@
-export { solveNet, type Net, type Observation, type Pin } from './net';
+export { solveNet, type Alone, type Between, type Net, type Observation, type Pin } from './net';
 export {
   EAR_SD,
   earRound,
@@ -12,7 +12,9 @@ export {
 export { measurePair, type PairOutcome, type PairReading } from './pair';
 export type { PairOptions, PairReason } from './take';
 export { measureSteady, REFERENCE_KINDS, type ReferenceKind, type SteadyOutcome, type SteadyReading } from './steady';
+export { LIMITED_BY, repeatsTold, type Sounding } from './reference-words';
 export { averageTone, type ToneAverage, type ToneReading } from './average';
+export { beatWords, intervalWords, SCHOOL_WORDS, soundWords } from './words';
 export { createPairListener, type PairListener, type PairMoment } from './live';
 export { createSteadyListener, type SteadyListener, type SteadyMoment } from './steady-live';
 export { octaveStretch, type KeyboardA } from './stretch';

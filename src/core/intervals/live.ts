@@ -40,6 +40,9 @@ const AFTER_PLUCK_S = 0.1;
 const LEAST_NATS = 20;
 const STRANGE = 0.12;
 
+/** From one look to the next a hand turns no further than this, cents (house estimate). */
+const LEAP_CENTS = 4;
+
 /** Follows two strings that ring together. The sample rate is in Hz. */
 export function createPairListener(sampleRate: number, o: PairOptions): PairListener {
   const topHz = topOf(o);
@@ -104,6 +107,18 @@ export function createPairListener(sampleRate: number, o: PairOptions): PairList
     theta = undefined;
     return null;
   };
+  /** A leap that no hand can have turned is believed when the next look confirms it. */
+  let last: PairMoment | null = null;
+  let leapt: PairMoment | null = null;
+  const calm = (moment: PairMoment | null): PairMoment | null => {
+    const near = (other: PairMoment | null) => !!moment && !!other && Math.abs(moment.cents - other.cents) < LEAP_CENTS;
+    if (!moment || !last || near(last) || near(leapt)) {
+      leapt = null;
+      return (last = moment);
+    }
+    leapt = moment;
+    return (last = { ...last, tS: moment.tS, swell: moment.swell });
+  };
   return {
     push(samples) {
       const told: { tS: number; moment: PairMoment | null }[] = [];
@@ -114,7 +129,7 @@ export function createPairListener(sampleRate: number, o: PairOptions): PairList
       due -= samples.length;
       if (due <= 0) {
         due = EVERY_S * sampleRate;
-        told.push({ tS: heard / sampleRate, moment: look() });
+        told.push({ tS: heard / sampleRate, moment: calm(look()) });
       }
       return told;
     },

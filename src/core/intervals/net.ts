@@ -1,12 +1,19 @@
-import { Matrix, CholeskyDecomposition } from 'ml-matrix';
-
 /** How two strings stand to one another: (a less its target) less (b less its target), cents. Strings count from 1. */
-export interface Observation {
+export interface Between {
   a: number;
   b: number;
   cents: number;
   sigmaCents: number;
+  /** What it may be as well: a unison tells how far, not which way. */
+  orCents?: number;
 }
+/** One string read by itself, cents from its target. */
+export interface Alone {
+  string: number;
+  cents: number;
+  sigmaCents: number;
+}
+export type Observation = Between | Alone;
 export interface Pin {
   string: number;
   cents: number;
@@ -15,30 +22,61 @@ export interface Net {
   /** Each string from its target, cents, with its standard error; null where nothing ties it to the pin. */
   offsets: (number | null)[];
   sigma: (number | null)[];
-  /** Observations that disagree with the rest, from 0, in order. */
+  /** Observations that disagree with the rest, from 0, in order: one, or several that cannot be told apart. */
   suspect: number[];
+  /** Is the suspect one alone, and does all the rest agree without it? */
+  odd: boolean;
+  /** Observations of which it is not known which of their two figures is true. */
+  undecided: number[];
   /** What is left of each observation, cents; null where it is not tied to the pin. */
   residuals: (number | null)[];
 }
 
-/** A residual beyond so many of its own standard errors disagrees: one in a thousand by chance (Baarda 1968). */
-const DISAGREES = 3.29;
-/** An observation with less than this share of its variance left in its residual is checked by nothing. */
-const UNCHECKED = 1e-6;
-/** Residuals this alike, over their errors, cannot be told apart. */
-const ALIKE = 1e-6;
+/** Before anything is read a string stands within this, cents; and a reading is a gross one, so far off, with this chance (house estimates). */
+const WIDE_CENTS = 1000;
+const GROSS = 0.03;
+const GROSS_CENTS = 25;
+/** Surer than this a gross reading is named, and a way is decided. */
+const NAMED = 0.9;
+const DECIDED = 0.95;
+/** Where none is named, those this near to the likeliest are. */
+const ALIKE = 0.7;
+/** Hypotheses that are kept, by how much work one is; those less likely than this, against the best, are dropped. */
+const MOST_KEPT = 256;
+const LEAST_KEPT = 8;
+const WORK = 4e6;
+const UNLIKELY = 1e-7;
+/** Readings agree as their errors say: worth so many readings; and errors are widened so much at most, in so many rounds. */
+const AGREE_WORTH = 2;
+const WIDEST = 5;
+const ROUNDS = 3;
 
-interface Solved {
-  offset: Map<number, number>;
-  variance: (i: number, j: number) => number;
+/** What one reading is taken for: its figure, its other figure, or a gross error. */
+const enum As {
+  Figure,
+  Other,
+  Gross,
 }
 
-/** Strings that observations tie to one of them. */
+/** One way of taking all readings so far: where the strings stand then, and how likely that is. */
+interface Hypothesis {
+  log: number;
+  mean: Float64Array;
+  /** Row-major, strings x strings. */
+  cov: Float64Array;
+  as: As[];
+}
+
+const endsOf = (o: Observation): [number, number | undefined] => ('string' in o ? [o.string, undefined] : [o.a, o.b]);
+const figuresOf = (o: Observation): number[] =>
+  'string' in o || o.orCents === undefined || o.orCents === o.cents ? [o.cents] : [o.cents, o.orCents];
+
+/** Strings that observations tie to one of them; one that was read alone is tied to all such. */
 function tied(from: number, observations: readonly Observation[]): Set<number> {
   const found = new Set([from]);
   for (let grew = true; grew;) {
     grew = false;
-    for (const { a, b } of observations)
+    for (const [a, b = from] of observations.map(endsOf))
       if (found.has(a) !== found.has(b)) {
         found.add(a).add(b);
         grew = true;
@@ -47,107 +85,142 @@ function tied(from: number, observations: readonly Observation[]): Set<number> {
   return found;
 }
 
-/** Weighted least squares on the strings tied to the pin (normal equations, Cholesky). */
-function solve(pin: Pin, observations: readonly Observation[]): Solved {
-  const strings = [...tied(pin.string, observations)].filter((s) => s !== pin.string);
-  const at = new Map(strings.map((s, k) => [s, k]));
-  const normal = Matrix.zeros(Math.max(1, strings.length), Math.max(1, strings.length));
-  const right = Matrix.zeros(Math.max(1, strings.length), 1);
-  if (strings.length === 0) normal.set(0, 0, 1);
-  for (const { a, b, cents, sigmaCents } of observations) {
-    const [i, j] = [at.get(a), at.get(b)];
-    if (i === undefined && j === undefined) continue;
-    const w = 1 / sigmaCents ** 2;
-    // What is pinned goes to the other side.
-    const y = cents - (a === pin.string ? pin.cents : 0) + (b === pin.string ? pin.cents : 0);
-    for (const [k, sign] of [
-      [i, 1],
-      [j, -1],
-    ] as const) {
-      if (k === undefined) continue;
-      right.set(k, 0, right.get(k, 0) + sign * w * y);
-      normal.set(k, k, normal.get(k, k) + w);
-    }
-    if (i !== undefined && j !== undefined) {
-      normal.set(i, j, normal.get(i, j) - w);
-      normal.set(j, i, normal.get(j, i) - w);
-    }
-  }
-  const cholesky = new CholeskyDecomposition(normal);
-  const inverse = cholesky.solve(Matrix.eye(normal.rows));
-  const x = inverse.mmul(right);
-  const offset = new Map<number, number>([[pin.string, pin.cents]]);
-  for (const [s, k] of at) offset.set(s, x.get(k, 0));
-  return {
-    offset,
-    variance: (s, t) => {
-      const [i, j] = [at.get(s), at.get(t)];
-      return i === undefined || j === undefined ? 0 : inverse.get(i, j);
-    },
-  };
+const logNormal = (v: number, variance: number): number =>
+  -0.5 * (Math.log(2 * Math.PI * variance) + (v * v) / variance);
+
+/** Of a hypothesis: what an observation reads by it, and with what variance. */
+function predicted({ mean, cov }: Hypothesis, n: number, [a, b]: [number, number | undefined]) {
+  const i = a - 1;
+  if (b === undefined) return { at: mean[i]!, variance: cov[i * n + i]! };
+  const j = b - 1;
+  return { at: mean[i]! - mean[j]!, variance: cov[i * n + i]! + cov[j * n + j]! - 2 * cov[i * n + j]! };
 }
 
-/** Residual of an observation, and the variance of what it is checked against. */
-function misfit({ offset, variance }: Solved, { a, b, cents }: Observation) {
-  if (!offset.has(a) || !offset.has(b)) return undefined;
-  const fitted = variance(a, a) + variance(b, b) - 2 * variance(a, b);
-  return { residual: cents - (offset.get(a)! - offset.get(b)!), fitted };
+/** The hypothesis with one observation taken as something (Kalman 1960). @param noise variance of the reading, cents² */
+function taken(h: Hypothesis, n: number, o: Observation, as: As, log: number, noise: number): Hypothesis {
+  const [a, b] = endsOf(o);
+  const { at, variance } = predicted(h, n, [a, b]);
+  const gained = Float64Array.from({ length: n }, (_, k) => {
+    const own = h.cov[k * n + a - 1]!;
+    return b === undefined ? own : own - h.cov[k * n + b - 1]!;
+  });
+  const all = variance + noise;
+  const miss = figuresOf(o)[as === As.Other ? 1 : 0]! - at;
+  const mean = h.mean.map((m, k) => m + (gained[k]! * miss) / all);
+  const cov = h.cov.map((c, k) => c - (gained[Math.floor(k / n)]! * gained[k % n]!) / all);
+  return { log, mean, cov, as: [...h.as, as] };
+}
+
+/** Every likely way of taking all readings (a mixture of Gaussians, pruned: Alspach & Sorenson 1972), with their shares. */
+function waysOf(n: number, pin: Pin, observations: readonly Observation[], scale: number, grossShare = GROSS) {
+  const mean = new Float64Array(n);
+  const cov = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) cov[i * n + i] = WIDE_CENTS ** 2;
+  mean[pin.string - 1] = pin.cents;
+  cov[(pin.string - 1) * (n + 1)] = 0;
+  const most = Math.max(LEAST_KEPT, Math.min(MOST_KEPT, WORK / (n * n * Math.max(1, observations.length))));
+  let kept: Hypothesis[] = [{ log: 0, mean, cov, as: [] }];
+  // What tells one way goes first.
+  const many = (k: number) => figuresOf(observations[k]!).length;
+  const order = observations.map((_, k) => k).sort((i, j) => many(i) - many(j));
+  for (const k of order) {
+    const o = observations[k]!;
+    const noise = (scale * o.sigmaCents) ** 2;
+    const figures = figuresOf(o);
+    const next = kept.flatMap((h) => {
+      const { at, variance } = predicted(h, n, endsOf(o));
+      const as = (c: number, what: As, share: number, own: number) => ({
+        h,
+        what,
+        noise: own,
+        log: h.log + Math.log(share) + logNormal(c - at, variance + own),
+      });
+      const read = figures.map((c, i) => as(c, i, (1 - grossShare) / figures.length, noise));
+      return grossShare > 0 ? [...read, as(figures[0]!, As.Gross, grossShare, noise + GROSS_CENTS ** 2)] : read;
+    });
+    const top = Math.max(...next.map((h) => h.log));
+    kept = next
+      .filter((h) => h.log > top + Math.log(UNLIKELY))
+      .sort((p, q) => q.log - p.log)
+      .slice(0, most)
+      .map((c) => taken(c.h, n, o, c.what, c.log - top, c.noise));
+  }
+  const sum = kept.reduce((s, h) => s + Math.exp(h.log), 0);
+  return kept.map((h) => {
+    const as: As[] = [];
+    order.forEach((k, i) => (as[k] = h.as[i]!));
+    return { ...h, as, share: Math.exp(h.log) / sum };
+  });
+}
+type Ways = ReturnType<typeof waysOf>;
+const over = (ways: Ways, of: (h: Ways[number]) => number) => ways.reduce((s, h) => s + h.share * of(h), 0);
+
+/** By how much the readings differ from one another more than their errors say, at least 1; the errors as given. */
+function disagreement(
+  ways: ReturnType<typeof waysOf>,
+  n: number,
+  observations: readonly Observation[],
+  strings: number,
+): number {
+  const best = ways.reduce((a, b) => (b.share > a.share ? b : a));
+  const used = observations.filter((_, k) => best.as[k] !== As.Gross);
+  const squares = observations.reduce((s, o, k) => {
+    if (best.as[k] === As.Gross) return s;
+    return s + ((figuresOf(o)[best.as[k]!]! - predicted(best, n, endsOf(o)).at) / o.sigmaCents) ** 2;
+  }, 0);
+  const free = Math.max(0, used.length - strings);
+  return Math.sqrt(Math.min(WIDEST ** 2, Math.max(1, (squares + AGREE_WORTH) / (free + AGREE_WORTH))));
 }
 
 /**
- * The observations that disagree with the rest: the one with the largest standardised residual is left out, and again, until all
- * agree (data snooping, Baarda 1968). Of two that only contradict one another neither can be told, so both are named and kept.
- */
-function snoop(pin: Pin, all: readonly Observation[]): { used: Observation[]; suspect: Set<Observation> } {
-  let used = [...all];
-  const suspect = new Set<Observation>();
-  for (;;) {
-    const solved = solve(pin, used);
-    const checked = used
-      .filter((o) => !suspect.has(o))
-      .flatMap((o) => {
-        const m = misfit(solved, o);
-        const left = m ? o.sigmaCents ** 2 - m.fitted : 0;
-        return m && left > UNCHECKED * o.sigmaCents ** 2 ? [{ o, w: Math.abs(m.residual) / Math.sqrt(left) }] : [];
-      })
-      .sort((p, q) => q.w - p.w);
-    const [worst] = checked;
-    if (!worst || worst.w < DISAGREES) break;
-    const alike = checked.filter((c) => c.w > worst.w * (1 - ALIKE));
-    for (const { o } of alike) suspect.add(o);
-    if (alike.length === 1) used = used.filter((o) => o !== worst.o);
-  }
-  // One that was left out beside a worse one, and agrees with what the rest say, is taken back.
-  for (const o of [...suspect].filter((s) => !used.includes(s))) {
-    const m = misfit(solve(pin, used), o);
-    if (!m || Math.abs(m.residual) > DISAGREES * Math.sqrt(o.sigmaCents ** 2 + m.fitted)) continue;
-    suspect.delete(o);
-    used.push(o);
-  }
-  return { used, suspect };
-}
-
-/**
- * All interval readings of a round solved together, one string pinned.
+ * All readings of a round put together, one string pinned: pairs, strings read alone, and pairs that tell no sign, of which every
+ * likely way is weighed by all the rest. Gross readings are weighed alike; errors are widened where the readings differ by more.
  * @param strings how many; observations name them from 1
  */
 export function solveNet(strings: number, pin: Pin, observations: readonly Observation[]): Net {
-  const { used, suspect } = snoop(pin, observations);
-  const main = solve(pin, used);
-  // What is not tied to the pin still agrees with itself, or not.
-  const loose = new Set(observations.flatMap((o) => [o.a, o.b]).filter((s) => !main.offset.has(s)));
-  while (loose.size > 0) {
-    const [first] = loose;
-    const group = tied(first!, observations);
-    const within = observations.filter((o) => group.has(o.a));
-    for (const s of snoop({ string: first!, cents: 0 }, within).suspect) suspect.add(s);
-    for (const s of group) loose.delete(s);
+  const isTied = tied(pin.string, observations);
+  const free = new Set(observations.flatMap(endsOf).filter((s) => s !== undefined && s !== pin.string)).size;
+  let ways = waysOf(strings, pin, observations, 1);
+  let scale = 1;
+  for (let round = 0; round < ROUNDS; round++) {
+    const next = disagreement(ways, strings, observations, free);
+    if (next < 1.02 * scale) break;
+    scale = next;
+    ways = waysOf(strings, pin, observations, scale);
   }
-  const all = Array.from({ length: strings }, (_, k) => k + 1);
+  const gross = observations.map((_, k) => over(ways, (h) => (h.as[k] === As.Gross ? 1 : 0)));
+  const clean = over(ways, (h) => (h.as.includes(As.Gross) ? 0 : 1));
+  const worst = Math.max(0, ...gross);
+  const named = gross.flatMap((g, k) => (g >= NAMED ? [k] : []));
+  const alike = clean < 0.5 ? gross.flatMap((g, k) => (g >= ALIKE * worst ? [k] : [])) : [];
+  const suspect = named.length > 0 ? named : alike;
+  // What is surely gross is left out; of those that cannot be told apart none is.
+  const used = observations.flatMap((_, k) => (named.includes(k) ? [] : [k]));
+  const last = waysOf(
+    strings,
+    pin,
+    used.map((k) => observations[k]!),
+    scale,
+    0,
+  );
+  const offsets = Array.from({ length: strings }, (_, i) => over(last, (h) => h.mean[i]!));
+  const variance = (i: number) => over(last, (h) => h.cov[i * (strings + 1)]! + (h.mean[i]! - offsets[i]!) ** 2);
+  /** How likely the other figure is the true one; undefined where there is one only, or none is. */
+  const other = observations.map((o, k) => {
+    const at = used.indexOf(k);
+    return at < 0 || figuresOf(o).length < 2 ? undefined : over(last, (h) => (h.as[at] === As.Other ? 1 : 0));
+  });
+  const ifTied = <T>(s: number, value: T) => (isTied.has(s) ? value : null);
   return {
-    offsets: all.map((s) => main.offset.get(s) ?? null),
-    sigma: all.map((s) => (main.offset.has(s) ? Math.sqrt(Math.max(0, main.variance(s, s))) : null)),
-    suspect: observations.flatMap((o, k) => (suspect.has(o) ? [k] : [])),
-    residuals: observations.map((o) => misfit(main, o)?.residual ?? null),
+    offsets: offsets.map((o, i) => ifTied(i + 1, o)),
+    sigma: offsets.map((_, i) => ifTied(i + 1, Math.sqrt(Math.max(0, variance(i))))),
+    suspect,
+    odd: named.length === 1 && gross.every((g, k) => k === named[0] || g < 1 - NAMED),
+    undecided: other.flatMap((p, k) => (p !== undefined && Math.max(p, 1 - p) < DECIDED ? [k] : [])),
+    residuals: observations.map((o, k) => {
+      const [a, b] = endsOf(o);
+      const figure = figuresOf(o)[(other[k] ?? 0) > 0.5 ? 1 : 0]!;
+      return ifTied(a, figure - offsets[a - 1]! + (b === undefined ? 0 : offsets[b - 1]!));
+    }),
   };
 }

@@ -1,11 +1,7 @@
-import { measureSteady, type ReferenceKind } from './steady';
+import { measureSteady, type ReferenceKind, type SteadyReading } from './steady';
 
 /** A tone that is held, while it is heard. */
-export interface SteadyMoment {
-  frequencyHz: number;
-  sigmaCents: number;
-  /** From its first third to its last, cents. */
-  driftCents: number;
+export interface SteadyMoment extends Omit<SteadyReading, 'ok'> {
   /** How long it has sounded, s. */
   lastsS: number;
   /** It sounded long enough, or has ended: this is its reading. */
@@ -18,7 +14,7 @@ export interface SteadyListener {
 
 /** It is looked so often, s; not before it has sounded so long, and not longer than that. */
 const EVERY_S = 0.5;
-const LEAST_S = 1.4;
+const LEAST_S = 0.65;
 const MOST_S = 2.8;
 /** Kept from before it began, s. */
 const BEFORE_S = 0.2;
@@ -27,8 +23,9 @@ const SLICE_S = 0.1;
 const BEGINS = 4;
 const SILENT = 4e-4;
 const ENDED = 0.04;
-/** Louder than a tenth of a second before by so much, it was sounded anew. */
+/** Louder than a tenth of a second before by so much, and nearly as loud as it ever was, it was sounded anew: beats only swell. */
 const ANEW = 1.6;
+const AS_LOUD = 0.5;
 
 /** Follows one held tone after another: each is read once, from its beginning. Rates and frequencies in Hz. */
 export function createSteadyListener(sampleRate: number, nominalHz: number, kind: ReferenceKind): SteadyListener {
@@ -64,9 +61,8 @@ export function createSteadyListener(sampleRate: number, nominalHz: number, kind
     const lastsS = (filled - began!) / sampleRate;
     const outcome = measureSteady(kept.subarray(0, filled), sampleRate, nominalHz, kind);
     if (!outcome.ok) return outcome.message;
-    const { frequencyHz, sigmaCents, driftCents } = outcome;
-    const done = ended || lastsS >= MOST_S;
-    return { frequencyHz, sigmaCents, driftCents, lastsS, done };
+    const { ok: _, ...reading } = outcome;
+    return { ...reading, lastsS, done: ended || lastsS >= MOST_S };
   };
   return {
     push(samples) {
@@ -93,7 +89,7 @@ export function createSteadyListener(sampleRate: number, nominalHz: number, kind
           }
           continue;
         }
-        if (rms > ANEW * before && (filled - began) / sampleRate > 0.5) begin(rms);
+        if (rms > ANEW * before && rms > AS_LOUD * peak && (filled - began) / sampleRate > 0.5) begin(rms);
         before = rms;
         peak = Math.max(peak, rms);
         due -= slice;
@@ -104,7 +100,7 @@ export function createSteadyListener(sampleRate: number, nominalHz: number, kind
           const moment = look(ended);
           read = typeof moment !== 'string' && moment.done;
           told.push(moment);
-        } else if (ended && !read) told.push('It sounded too short: let it sound for two seconds.');
+        } else if (ended && !read) told.push('It sounded too short: let it sound for a second.');
         if (ended) {
           began = undefined;
           floor = rms;

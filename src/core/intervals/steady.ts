@@ -1,15 +1,17 @@
-import { linearRegression, mean, sampleStandardDeviation } from 'simple-statistics';
+import { mean } from 'simple-statistics';
 import { cents } from '../music';
 import type { Band } from './bands';
 import { combNear, partialOf, type Comb } from './comb';
+import { fitStiffString } from '../pitch';
 import { noTone } from './evidence';
 import { PAIR_MESSAGES } from './pair';
-import { OF_STEADY, prepare, type PairReason } from './take';
+import { OF_STEADY, OF_STRUCK, prepare, type Prepared, type PairReason } from './take';
 import { decayOf, fitTones } from './tones';
 
 export const REFERENCE_KINDS = ['fork', 'reed', 'keyboard', 'string'] as const;
 export type ReferenceKind = (typeof REFERENCE_KINDS)[number];
 
+export type Limit = 'clock' | 'room' | 'tone';
 export interface SteadyReading {
   ok: true;
   /** Of the first partial, Hz. */
@@ -17,11 +19,13 @@ export interface SteadyReading {
   sigmaCents: number;
   /** From its first third to its last, cents: a reed that warms up, a string that settles. */
   driftCents: number;
+  /** What keeps it from being surer: this device's clock, noise, or the tone itself. */
+  limit: Limit;
 }
 export type SteadyOutcome = SteadyReading | { ok: false; reason: PairReason; message: string };
 
 const MESSAGES: Partial<Record<PairReason, string>> = {
-  'too-short': 'It sounded too short: let it sound for some seconds.',
+  'too-short': 'It sounded too short: let it sound for a second.',
   'other-notes': 'What sounds is another note than was said.',
 };
 const refusal = (reason: PairReason): SteadyOutcome => ({
@@ -31,14 +35,17 @@ const refusal = (reason: PairReason): SteadyOutcome => ({
 });
 
 /** Partials that are read: a fork has its first one only, beside a clang that dies at once. */
-const PARTIALS: Record<ReferenceKind, number> = { fork: 1, reed: 6, keyboard: 6, string: 8 };
-const BLOCKS = 8;
-/** From the middle of the first third to that of the last, in blocks. */
-const THIRDS_APART = 5.3;
-/** However well it is heard, a recording's clock and the tone itself are not surer than this, cents (house estimate). */
-const LEAST_SIGMA = 0.004;
-/** A partial fainter than this share of the loudest is left out. */
+const PARTIALS: Record<ReferenceKind, number> = { fork: 1, reed: 6, keyboard: 8, string: 8 };
+/** What is struck or plucked dies, and its partials stand wider than whole multiples. */
+const isStruck = (kind: ReferenceKind) => kind === 'keyboard' || kind === 'string';
+/** It is read in so many parts at most, each so long at least, s. */
+const MOST_PARTS = 8;
+const PART_S = 0.1;
+/** A device's clock runs off by some 50 parts in a million at most: standard error of what it hears, cents (house estimate). */
+export const CLOCK_CENTS = 0.05;
+/** A partial fainter than this share of the loudest is left out; the first one leads where it is louder than this share. */
 const FAINT = 0.02;
+const LEADS = 0.05;
 /** What one tone leaves of a band, share of its energy, where it stands still. */
 const STANDS = 0.2;
 /** Further off than this it is another note, cents. */
@@ -59,8 +66,102 @@ function toneIn(band: Band, from: number, to: number, aroundHz: number, reachHz:
   return best;
 }
 
+/** One partial, by parts of the time and over all of it. */
+interface Line {
+  n: number;
+  hz: number;
+  amplitude: number;
+  /** Share of its band that it explains where it begins. */
+  explained: number;
+  /** How far it drifts from the first third to the last, and its standard error, cents. */
+  drift: number;
+  sigma: number;
+  /** What of its error is the room's, cents. */
+  roomSigma: number;
+}
+
+function lineOf({ bands, fromS, toS }: Prepared, n: number, hz: number, halfHz: number): Line {
+  const parts = Math.max(3, Math.min(MOST_PARTS, Math.floor((toS - fromS) / PART_S)));
+  const band = bands.band(hz, halfHz, fromS, toS);
+  const size = Math.floor(band.re.length / parts);
+  const decay = decayOf(band);
+  // By parts, which a drift does not blur, each as loud as it is; then over the whole, where it stands still.
+  const rough = Array.from({ length: parts }, (_, k) => toneIn(band, k * size, (k + 1) * size, 0, 6));
+  const worth = rough.map((hz, k) => {
+    const own = {
+      ...band,
+      re: band.re.subarray(k * size, (k + 1) * size),
+      im: band.im.subarray(k * size, (k + 1) * size),
+    };
+    const { energy, left } = fitTones(own, [{ hz, decay }]);
+    return Math.max(1e-12, energy - left);
+  });
+  const sum = worth.reduce((a, b) => a + b, 0);
+  const middle = rough.reduce((m, f, k) => m + (f * worth[k]!) / sum, 0);
+  const still = toneIn(band, 0, band.re.length, middle, 0.25 / (toS - fromS));
+  const alone = fitTones(band, [{ hz: still, decay }]);
+  const whole = alone.left < STANDS * alone.energy ? still : (still + middle) / 2;
+  const begins = { ...band, re: band.re.subarray(0, size), im: band.im.subarray(0, size) };
+  const fit = fitTones(begins, [{ hz: rough[0]!, decay }]);
+  const at = (f: number) => band.centreHz + f;
+  const offs = rough.map((f) => cents(at(f), at(whole)));
+  // What drifts evenly is drift, not error; where it is read is.
+  const { slope, scatter, count } = lineThrough(offs, worth);
+  const lasts = toS - fromS;
+  // Cramér-Rao bound of a tone's frequency (Rife & Boorstyn 1974), where what is left of the band is noise.
+  const roomHz = Math.sqrt((6 * alone.left) / (alone.energy * band.re.length)) / (Math.PI * lasts);
+  return {
+    n,
+    hz: at(whole),
+    amplitude: fit.amplitude[0]!,
+    explained: 1 - fit.left / fit.energy,
+    drift: (2 / 3) * slope * parts,
+    sigma: Math.hypot(scatter / Math.sqrt(count), DRIFT_SHARE * slope * parts, cents(at(still), at(middle)) / 2),
+    roomSigma: cents(at(whole) + roomHz, at(whole)),
+  };
+}
+/** A line through values at 0, 1, 2 …, each worth so much: its slope, the scatter about it, how many they are worth together. */
+function lineThrough(values: readonly number[], worth: readonly number[]) {
+  const sum = worth.reduce((a, b) => a + b, 0);
+  const over = (of: (k: number) => number) => worth.reduce((s, w, k) => s + w * of(k), 0) / sum;
+  const [x, y] = [over((k) => k), over((k) => values[k]!)];
+  const slope = over((k) => (k - x) * (values[k]! - y)) / over((k) => (k - x) ** 2);
+  const squares = over((k) => (values[k]! - y - slope * (k - x)) ** 2);
+  const count = sum ** 2 / worth.reduce((s, w) => s + w * w, 0);
+  return { slope, count, scatter: Math.sqrt((squares * count) / Math.max(1, count - 2)) };
+}
+/** Of what it drifts while it is read, so much is its doubt: it was read at one time and is used at another (house estimate). */
+const DRIFT_SHARE = 0.15;
+
+/** Of what blows or stands still all partials say the same: their mean, the surest leading; those that disagree widen it. */
+function meanOf(lines: readonly Line[]): { hz: number; sigma: number } {
+  const weights = lines.map((l) => 1 / Math.hypot(l.sigma, CLOCK_CENTS) ** 2);
+  const sum = weights.reduce((a, b) => a + b, 0);
+  const first = lines[0]!;
+  const offs = lines.map((l) => cents(l.hz / l.n, first.hz / first.n));
+  const off = offs.reduce((s, c, i) => s + c * weights[i]!, 0) / sum;
+  const spread = offs.reduce((s, c, i) => s + weights[i]! * (c - off) ** 2, 0) / sum / Math.max(1, lines.length - 1);
+  return { hz: (first.hz / first.n) * 2 ** (off / 1200), sigma: Math.max(1 / Math.sqrt(sum), Math.sqrt(spread)) };
+}
+
+/** The first partial of what is struck or plucked: itself where it is heard, else where the law of the others has it. */
+function firstOf(lines: readonly Line[]): { hz: number; sigma: number } {
+  const loudest = Math.max(...lines.map((l) => l.amplitude));
+  const own = lines.find((l) => l.n === 1 && l.amplitude > LEADS * loudest);
+  if (own) return own;
+  const { firstPartialHz, sigmaCents } = fitStiffString(
+    lines.map(({ n, hz, sigma, amplitude }) => ({
+      n,
+      frequencyHz: hz,
+      amplitude,
+      sigmaHz: (hz * Math.LN2 * Math.max(CLOCK_CENTS, sigma)) / 1200,
+    })),
+  );
+  return { hz: firstPartialHz, sigma: sigmaCents };
+}
+
 /**
- * A long average of one steady tone: every partial by least squares over the whole, its error from eighths of it.
+ * A long average of one steady tone: every partial by least squares over the whole, its error from its parts.
  * @param samples mono, −1..1; sampleRate Hz
  * @param nominalHz what it is said to be
  */
@@ -70,66 +171,28 @@ export function measureSteady(
   nominalHz: number,
   kind: ReferenceKind,
 ): SteadyOutcome {
-  const take = prepare(samples, sampleRate, { aHz: nominalHz, bHz: nominalHz, ratio: [1, 1] }, OF_STEADY);
+  const when = isStruck(kind) ? OF_STRUCK : OF_STEADY;
+  const take = prepare(samples, sampleRate, { aHz: nominalHz, bHz: nominalHz, ratio: [1, 1] }, when);
   if (typeof take === 'string') return refusal(take);
-  const { bands, fromS, toS, topHz, peaks, hzPerBin } = take;
+  const { topHz, peaks, hzPerBin } = take;
   const numbers = Array.from({ length: PARTIALS[kind] }, (_, i) => i + 1);
   const found = combNear(peaks, nominalHz, numbers, topHz, hzPerBin);
-  const comb: Comb = kind === 'string' ? found : { f0: partialOf(found, 1), b: 0 };
-  const lines = numbers.flatMap((n) => {
-    const hz = partialOf(comb, n);
-    if (hz > topHz) return [];
-    const band = bands.band(hz, Math.min(0.45 * comb.f0, 40), fromS, toS);
-    const count = band.re.length;
-    const size = Math.floor(count / BLOCKS);
-    const decay = decayOf(band);
-    // First by eighths, which a drift does not blur; then over the whole, where it stands still.
-    const rough = Array.from({ length: BLOCKS }, (_, k) => toneIn(band, k * size, (k + 1) * size, 0, 6));
-    const middle = mean(rough);
-    const still = toneIn(band, 0, count, middle, 0.2);
-    const alone = fitTones(band, [{ hz: still, decay }]);
-    const whole = alone.left < STANDS * alone.energy ? still : middle;
-    const fit = fitTones({ ...band, re: band.re.subarray(0, size), im: band.im.subarray(0, size) }, [
-      { hz: rough[0]!, decay },
-    ]);
-    const at = (f: number) => band.centreHz + f;
-    return [
-      {
-        n,
-        hz: at(whole),
-        eighths: rough.map((f) => cents(at(f), at(whole))),
-        amplitude: fit.amplitude[0]!,
-        explained: 1 - fit.left / fit.energy,
-      },
-    ];
-  });
+  const comb: Comb = isStruck(kind) ? found : { f0: partialOf(found, 1), b: 0 };
+  const lines = numbers
+    .filter((n) => partialOf(comb, n) < topHz)
+    .map((n) => lineOf(take, n, partialOf(comb, n), Math.min(0.45 * comb.f0, 40)));
   const loudest = Math.max(...lines.map((l) => l.amplitude));
   const good = lines.filter((l) => l.amplitude > FAINT * loudest && l.explained > 0.5);
   if (good.length === 0) return refusal(noTone(peaks) ? 'no-pitch' : 'other-notes');
-  const read = good.map((l) => {
-    // What drifts evenly is drift, not error.
-    const slope = linearRegression(l.eighths.map((c, k) => [k, c])).m;
-    const scatter = sampleStandardDeviation(l.eighths.map((c, k) => c - slope * k));
-    return { ...l, slope, sigma: Math.max(LEAST_SIGMA, scatter / Math.sqrt(BLOCKS)) };
-  });
-  // The surest partial leads; where there is no stiffness, all say the same.
-  const weigh = kind === 'string' ? read.slice(0, 1) : read;
-  const weights = weigh.map((l) => 1 / l.sigma ** 2);
-  const sum = weights.reduce((a, b) => a + b, 0);
-  const first = weigh[0]!;
-  const offs = weigh.map((l) => cents(l.hz / l.n, first.hz / first.n));
-  const off = offs.reduce((s, c, i) => s + c * weights[i]!, 0) / sum;
-  // Partials that disagree widen what is said.
-  const spread =
-    weigh.length > 1
-      ? Math.sqrt(offs.reduce((s, c, i) => s + weights[i]! * (c - off) ** 2, 0) / sum / (weigh.length - 1))
-      : 0;
-  const frequencyHz = (first.hz / first.n) * 2 ** (off / 1200);
-  if (Math.abs(cents(frequencyHz, nominalHz)) > WITHIN_CENTS) return refusal('other-notes');
+  const { hz, sigma } = isStruck(kind) ? firstOf(good) : meanOf(good);
+  if (Math.abs(cents(hz, nominalHz)) > WITHIN_CENTS) return refusal('other-notes');
+  const room = Math.min(...good.map((l) => l.roomSigma));
+  const sigmaCents = Math.hypot(CLOCK_CENTS, sigma);
   return {
     ok: true,
-    frequencyHz,
-    sigmaCents: Math.max(1 / Math.sqrt(sum), spread),
-    driftCents: THIRDS_APART * mean(read.map((l) => l.slope)),
+    frequencyHz: hz,
+    sigmaCents,
+    driftCents: mean(good.map((l) => l.drift)),
+    limit: sigma < CLOCK_CENTS ? 'clock' : room > 0.5 * sigma ? 'room' : 'tone',
   };
 }

@@ -414,6 +414,10 @@ const fields: Record<RecordType, AnyObjectSchema> = {
     cents: finite().min(-MOST_CENTS).max(MOST_CENTS).required(),
     sigmaCents: sigma().required(),
     beatsHz: finite().min(0).max(1000).required(),
+    places: array()
+      .of(object({ fret: finite().integer().min(0).max(36).required(), harmonic: boolean().strict().optional() }))
+      .length(2)
+      .optional(),
   }),
   tuning: object({
     ...ofInstrument,

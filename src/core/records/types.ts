@@ -369,6 +369,12 @@ export interface CheckpointRecord extends RecordBase {
   cents: number;
   sigmaCents: number;
   beatsHz: number;
+  /** Where each was sounded: at a fret, 0 for open, or its harmonic there. Missing in older ones. */
+  places?: [SoundedAt, SoundedAt];
+}
+export interface SoundedAt {
+  fret: number;
+  harmonic?: boolean;
 }
 
 /** What was concluded at that time of why a string does not stay, and what came of a remedy. */

@@ -1,7 +1,23 @@
 import { ratioOfCents } from '../music';
-import { solveNet, type EarStep, type Net, type Sound } from '../intervals';
+import {
+  intervalWords,
+  solveNet,
+  soundWords,
+  type Alone,
+  type Between,
+  type EarStep,
+  type Net,
+  type Sound,
+} from '../intervals';
 import { octavePasses } from '../octave';
-import type { CheckpointRecord, InstrumentLife, TouchRecord } from '../records';
+import type {
+  CheckpointRecord,
+  InstrumentLife,
+  JudgementRecord,
+  ReadingRecord,
+  SoundedAt,
+  TouchRecord,
+} from '../records';
 
 /** A fret further off than this at the octave is the instrument, not the tuning, cents (house estimate). */
 const INSTRUMENT_CENTS = 4;
@@ -53,18 +69,52 @@ export interface CheckedNet extends Net {
   atMs: number;
   /** As they came. */
   checkpoints: CheckpointRecord[];
+  /** Indices of the strings that were read alone; their observations come after the checkpoints'. */
+  singles: number[];
   /** Index of the string that the others are counted from. */
   anchor: number;
 }
 
 /** However steady it is, two strings sounded again stand this far from what they did, cents (house estimate). */
 const LEAST_SIGMA = 0.3;
+/** A string that was read alone so long before or after the round stands there still, ms (house estimate). */
+const FRESH_MS = 20 * 60000;
+
+/** The places of a record's two strings as sounds. */
+export const soundsOf = ({ places }: CheckpointRecord, [a, b]: [number, number]): [Sound, Sound] | undefined => {
+  const sound = (string: number, { fret, harmonic }: SoundedAt): Sound =>
+    harmonic ? { string, harmonic: { fret, partial: 0 } } : { string, fret };
+  return places && [sound(a, places[0]), sound(b, places[1])];
+};
+/** Where a sound is made, as it is kept. */
+export const placeOf = (s: Sound): SoundedAt =>
+  'harmonic' in s ? { fret: s.harmonic.fret, harmonic: true } : { fret: s.fret };
+
+/** What strings read alone say of a stretch of time, in order of strings: each its newest reading, in a check or a round by ear. */
+export const readAlone = (
+  { record, strings }: Pick<InstrumentLife, 'record' | 'strings'>,
+  judgements: readonly JudgementRecord[],
+  fromMs: number,
+  toMs: number,
+): (Alone | undefined)[] =>
+  strings.map(({ plan: { stringId }, readings }, i) => {
+    const judged = judgements.filter((j) => j.instrumentId === record.instrumentId && j.stringId === stringId);
+    const newest = [...readings, ...judged]
+      .filter((r) => r.atMs > fromMs - FRESH_MS && r.atMs < toMs + FRESH_MS)
+      .reduce<ReadingRecord | JudgementRecord | undefined>((a, b) => (a && a.atMs > b.atMs ? a : b), undefined);
+    return newest && { string: i + 1, cents: newest.cents, sigmaCents: Math.hypot(LEAST_SIGMA, newest.sigmaCents) };
+  });
 
 /**
  * The last round of checkpoints of an instrument as a net: where every string stands from its anchor, and which reading disagrees.
- * In a unison the way is not heard: it is taken as the strings were last read.
+ * A unison tells no way: what the strings read alone, and all the others, decide it.
+ * @param judgements rounds by ear, in which strings were read alone
  */
-export function netOf(all: readonly CheckpointRecord[], { record, strings }: InstrumentLife): CheckedNet | undefined {
+export function netOf(
+  all: readonly CheckpointRecord[],
+  { record, strings }: InstrumentLife,
+  judgements: readonly JudgementRecord[] = [],
+): CheckedNet | undefined {
   const own = all.filter((c) => c.instrumentId === record.instrumentId);
   const last = own.at(-1);
   if (!last) return undefined;
@@ -72,24 +122,76 @@ export function netOf(all: readonly CheckpointRecord[], { record, strings }: Ins
   const checkpoints = own.filter((c) => c.passId === last.passId && index(c.stringId) >= 0 && index(c.againstId) >= 0);
   const anchor = index(last.anchorId);
   if (anchor < 0) return undefined;
-  const known = (stringId: string) => strings[index(stringId)]!.readings.at(-1)?.cents ?? 0;
-  const observations = checkpoints.map((c) => {
-    const read = known(c.stringId) - known(c.againstId);
+  const alone = readAlone({ record, strings }, judgements, checkpoints[0]!.atMs, last.atMs);
+  const pairs = checkpoints.map((c): Between => {
     const [p, q] = c.interval;
-    const ways = p === q ? [c.cents, -c.cents] : [c.cents];
-    const off = ways.map((w) => w - c.expectCents).reduce((a, b) => (Math.abs(b - read) < Math.abs(a - read) ? b : a));
     return {
       a: index(c.stringId) + 1,
       b: index(c.againstId) + 1,
-      cents: off,
+      cents: c.cents - c.expectCents,
       sigmaCents: Math.hypot(LEAST_SIGMA, c.sigmaCents),
+      ...(p === q ? { orCents: -c.cents - c.expectCents } : {}),
     };
   });
+  // What was read alone is counted from the anchor: it helps where that was read alone as well.
+  const from = alone[anchor];
+  const singles = alone.flatMap((o) =>
+    o && from && o !== from
+      ? [{ ...o, cents: o.cents - from.cents, sigmaCents: Math.hypot(o.sigmaCents, from.sigmaCents) }]
+      : [],
+  );
+  const net = solveNet(strings.length, { string: anchor + 1, cents: 0 }, [...pairs, ...singles]);
   return {
-    ...solveNet(strings.length, { string: anchor + 1, cents: 0 }, observations),
+    ...net,
     passId: last.passId,
     atMs: last.atMs,
     checkpoints,
+    singles: singles.map((o) => o.string - 1),
     anchor,
   };
+}
+
+/** What the net says, a sentence each: what to sound again, what nothing decides, what to move. @param tolerance cents */
+export function netTold(
+  net: CheckedNet,
+  notes: readonly string[],
+  ids: readonly string[],
+  tolerance: number,
+): string[] {
+  const at = (id: string) => ids.indexOf(id);
+  const names = net.checkpoints.map((c) => {
+    const [a, b] = [at(c.stringId), at(c.againstId)];
+    const sounds = soundsOf(c, [a + 1, b + 1]);
+    return sounds
+      ? `${soundWords(sounds[0], notes)} with ${soundWords(sounds[1], notes)}`
+      : `${notes[a]} with ${notes[b]} (${intervalWords(c.interval)})`;
+  });
+  const named = (k: number) => names[k] ?? `${notes[net.singles[k - names.length]!]} alone`;
+  const tied = net.offsets.filter((o) => o !== null).length - 1;
+  const unsure = net.undecided.map((k) => net.checkpoints[k]!).flatMap((c) => [at(c.stringId), at(c.againstId)]);
+  const moves = net.offsets.flatMap((o, i) =>
+    o !== null && i !== net.anchor && Math.abs(o) > tolerance && Math.abs(o) > net.sigma[i]!
+      ? [`${notes[i]} ${o > 0 ? 'down' : 'up'} ${Math.abs(o).toFixed(1)}`]
+      : [],
+  );
+  const open = [...new Set(unsure)].filter((i) => i !== net.anchor && !net.singles.includes(i)).map((i) => notes[i]);
+  return [
+    ...(net.odd
+      ? [`${named(net.suspect[0]!)} does not fit the rest. Sound it again.`]
+      : net.suspect.length > 0
+        ? [`They do not agree yet. Sound these again: ${net.suspect.map(named).join('; ')}.`]
+        : net.checkpoints.length + net.singles.length > tied
+          ? ['All of them agree.']
+          : ['Each string hangs on one reading. Nothing checks it.']),
+    ...(open.length > 0
+      ? [
+          `Nothing tells yet whether ${open.join(' and ')} ${open.length > 1 ? 'are' : 'is'} sharp or flat: pluck ${open.length > 1 ? 'each' : 'it'} alone in a check.`,
+        ]
+      : []),
+    moves.length > 0
+      ? `Move ${moves.join(', ')} cents.`
+      : open.length > 0 || net.suspect.length > 0
+        ? ''
+        : `Every string is within ${tolerance} cents.`,
+  ].filter((s) => s !== '');
 }

@@ -4,4 +4,14 @@ export { instrumentFriction, type FrictionAt, type InstrumentFriction, type Stri
 export { beforeInquiry, causeBuildOf, type BeforeInquiry } from './inquiry';
 export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';
 export { fallsByAge, learnedPriors, type LearnedPrior } from './learning';
-export { expected, netOf, octaveErrors, soundRatio, type CheckedNet, type Expected } from './checkpoints';
+export {
+  expected,
+  netOf,
+  netTold,
+  octaveErrors,
+  placeOf,
+  readAlone,
+  soundRatio,
+  type CheckedNet,
+  type Expected,
+} from './checkpoints';

@@ -1,10 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
-import type { EarStep } from '../../../core/intervals';
+import { type EarStep, intervalWords } from '../../../core/intervals';
 import type { Expected } from '../../../core/story';
 import { useMoment, type Trace } from '../../listening/trace';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';
-import { intervalWords } from './words';
 
 const WIDE = 280;
 const TALL = 170;
@@ -13,7 +12,8 @@ const LADDER = 118;
 const RUNGS = 8;
 /** Beats this few stand still, a second; a change of less is none. */
 const STILL_HZ = 0.25;
-const CHANGE_HZ = 0.12;
+const CHANGE_HZ = 0.3;
+const CHANGE_SHARE = 0.08;
 const TREND_MS = 500;
 
 /** Slower, faster or the same than half a second before. */
@@ -32,19 +32,48 @@ function useTrend(beatsHz: number | undefined): 'slower' | 'faster' | '' {
     const then = before.current.find((b) => now - b.atMs > TREND_MS);
     if (!then) return;
     const change = beatsHz - then.hz;
-    setTrend(Math.abs(change) < CHANGE_HZ ? '' : change < 0 ? 'slower' : 'faster');
+    setTrend(Math.abs(change) < Math.max(CHANGE_HZ, CHANGE_SHARE * then.hz) ? '' : change < 0 ? 'slower' : 'faster');
   }, [clock, beatsHz]);
   return trend;
 }
 
 /**
+ * Which way a unison stands, which its beats do not tell: as both strings were read alone, where they still stand as far apart, and
+ * until they came near to pure and may have passed it. @returns −1 flat, 1 sharp, 0 where nothing tells
+ */
+function useWay(step: EarStep, known: number | undefined, sizeCents: number | undefined): number {
+  const [told, setTold] = useState<{ step: EarStep; way: number } | undefined>(undefined);
+  useEffect(() => {
+    if (sizeCents === undefined) return;
+    if (sizeCents < NEAR_CENTS) setTold({ step, way: 0 });
+    else if (known !== undefined && Math.abs(sizeCents - Math.abs(known)) < NEAR_CENTS)
+      setTold((t) => (t?.step === step ? t : { step, way: Math.sign(known) }));
+  }, [step, known, sizeCents]);
+  return told?.step === step ? told.way : 0;
+}
+/** Nearer to pure than this a unison may have passed it; nearer to what was read it still stands there, cents. */
+const NEAR_CENTS = 1.5;
+
+/**
  * Two strings while they ring: how many beats and which way, to be read from afar; their partials as two ladders whose rungs meet, and
  * how the meeting pair swells.
  */
-export function Beats({ trace, step, expect }: { trace: Trace; step: EarStep; expect: Expected }) {
+export function Beats({
+  trace,
+  step,
+  expect,
+  known,
+}: {
+  trace: Trace;
+  step: EarStep;
+  expect: Expected;
+  /** How far the first of the step stood from the other when each was read alone, where that is sure, cents. */
+  known: number | undefined;
+}) {
   const moment = useMoment(trace, (m) => m.pair);
   const [p, q] = step.interval;
   const trend = useTrend(moment?.beatsHz);
+  const told = useWay(step, p === q ? known : undefined, moment ? Math.abs(moment.cents) : undefined);
   if (!moment)
     return (
       <p data-testid="beats" className="text-sm text-ink2">
@@ -52,14 +81,14 @@ export function Beats({ trace, step, expect }: { trace: Trace; step: EarStep; ex
       </p>
     );
   // The turned string is the one that sounds in the step; its way is not heard in a unison.
-  const off = moment.cents - expect.expectCents;
-  const unison = p === q;
+  const unison = p === q && told === 0;
+  const off = (told === 0 ? moment.cents : told * Math.abs(moment.cents)) - expect.expectCents;
   const still = moment.beatsHz < STILL_HZ;
   const wantedHz = Math.abs(q * moment.bHz) * (Math.abs(expect.expectCents) * (Math.LN2 / 1200));
   const way = unison
     ? still
       ? 'still'
-      : trend || 'turn: slower is right'
+      : trend || 'slower is right'
     : Math.abs(off) < 1
       ? 'right'
       : `${off > 0 ? '↓ down' : '↑ up'}${trend ? `, ${trend}` : ''}`;
@@ -73,11 +102,11 @@ export function Beats({ trace, step, expect }: { trace: Trace; step: EarStep; ex
   const middle = LADDER + 28;
   return (
     <div data-testid="beats">
-      <p className="flex items-baseline justify-between">
+      <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
         <span className="figure text-[44px] leading-none font-bold" data-testid="beats-figure">
           {moment.beatsHz.toFixed(1)}
         </span>
-        <span className="text-2xl font-semibold" data-testid="beats-way">
+        <span className="text-xl font-semibold" data-testid="beats-way">
           {way}
         </span>
       </p>

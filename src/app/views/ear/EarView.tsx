@@ -1,8 +1,16 @@
 import { useMemo, useState } from 'react';
-import { EAR_SD, earRound, SCHOOLS, type School } from '../../../core/intervals';
+import {
+  EAR_SD,
+  earRound,
+  SCHOOLS,
+  type EarStep,
+  type School,
+  SCHOOL_WORDS,
+  soundWords,
+} from '../../../core/intervals';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
-import { earSkill, earSpread, expected, netOf, octaveErrors } from '../../../core/story';
+import { earSkill, earSpread, expected, netOf, octaveErrors, placeOf, readAlone } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -24,7 +32,6 @@ import { Steps } from './Steps';
 import { useCheckpoints, useSteadyPair } from './useCheckpoints';
 import { useEarRound } from './useEarRound';
 import { soundedAs, usePair } from './usePair';
-import { SCHOOL_WORDS, soundWords } from './words';
 
 /** Frets of an instrument of which nobody said how many (house estimate). */
 const USUAL_FRETS = 19;
@@ -117,6 +124,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
           cents,
           sigmaCents,
           beatsHz,
+          places: [placeOf(one), placeOf(against)],
         },
       ],
       () => say(`${said}${last ? ' All checkpoints are read.' : ''}`),
@@ -130,8 +138,8 @@ export function EarView({ life }: { life: InstrumentLife }) {
     const leaves =
       (Math.sqrt(sds.reduce((t, x) => t + x * x, 0) / Math.max(1, sds.length - 1)) * (spread ?? EAR_SD)) / EAR_SD;
     return rms > 1.15 * leaves
-      ? ` They stand ${rms.toFixed(1)} off on the whole, your ear leaves ${leaves.toFixed(1)}: a second round gains.`
-      : ' A second round would gain nothing.';
+      ? ` On average ${rms.toFixed(1)} cents off. Your ear can do ${leaves.toFixed(1)}: go round once more.`
+      : ` On average ${rms.toFixed(1)} cents off. Going round again would gain nothing.`;
   };
   const start = () => {
     say('');
@@ -209,17 +217,27 @@ export function EarView({ life }: { life: InstrumentLife }) {
     pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
     turn: demo ? (shift, key) => turn((shift ? 10 : 2) * (key === 'ArrowUp' ? 1 : -1)) : undefined,
   });
-  const net = useMemo(() => netOf(bench.checkpoints, low), [bench.checkpoints, low]);
+  const net = useMemo(
+    () => netOf(bench.checkpoints, low, bench.judgements),
+    [bench.checkpoints, bench.judgements, low],
+  );
   const skill = earSkill(own.length > 0 ? own : bench.judgements);
+
+  /** How far the two of a step stood apart when each was read alone, where that tells a way. */
+  const alone = useMemo(() => readAlone(low, own, nowMs(), nowMs()), [low, own, nowMs]);
+  const knownOf = ({ sound: one, against }: EarStep): number | undefined => {
+    const [a, b] = [alone[one.string - 1], alone[against.string - 1]];
+    const apart = a && b && a.cents - b.cents;
+    return apart !== undefined && Math.abs(apart) > 2 * Math.hypot(a!.sigmaCents, b!.sigmaCents) ? apart : undefined;
+  };
 
   const instructionWords = (): string => {
     if (deaf && (check.run || run?.reads)) return 'Press Space to listen';
     if (check.run && checkStep)
       return `Sound ${soundWords(checkStep.against, notes)}, then ${soundWords(checkStep.sound, notes)}: let both ring`;
-    if (!run)
-      return round ? 'Enter begins: the first string is read, the others are tuned by it' : 'Choose another school';
-    if (run.reads) return `Pluck ${notes[inHand!]}, the others still`;
-    return 'Let both ring, turn while they ring, finish from below. Enter: it is right';
+    if (!run) return round ? 'Press Enter to read the first string' : 'Choose another school';
+    if (run.reads) return `Pluck ${notes[inHand!]} alone`;
+    return 'Turn while both ring, finish from below, then Enter';
   };
 
   return (
@@ -286,7 +304,12 @@ export function EarView({ life }: { life: InstrumentLife }) {
           message={message}
           hint={
             heardStep && round ? (
-              <Beats trace={sound.trace} step={heardStep} expect={expectations[round.steps.indexOf(heardStep)]!} />
+              <Beats
+                trace={sound.trace}
+                step={heardStep}
+                expect={expectations[round.steps.indexOf(heardStep)]!}
+                known={knownOf(heardStep)}
+              />
             ) : (
               turning && (
                 <ul className="text-sm">

@@ -1,11 +1,12 @@
-import type { CheckedNet } from '../../../core/story';
+import { netTold, type CheckedNet } from '../../../core/story';
 import { clockTime, signed } from '../../parts/format';
-import { intervalWords } from './words';
 
 const ROW = 34;
 const LEFT = 64;
 const RIGHT = 130;
 const WIDE = 560;
+/** Under the strings, where the figures of the lines stand. */
+const UNDER = 20;
 
 /** The strings with the checkpoints between them: what each says, which disagrees, and where every string stands by all of them. */
 export function NetDrawing({
@@ -23,25 +24,14 @@ export function NetDrawing({
 }) {
   const y = (index: number) => (notes.length - 1 - index) * ROW + ROW / 2;
   const at = (id: string) => ids.indexOf(id);
-  const suspects = net.suspect.map((i) => net.checkpoints[i]!);
-  const named = (c: CheckedNet['checkpoints'][number]) =>
-    `${notes[at(c.stringId)]} with ${notes[at(c.againstId)]} (${intervalWords(c.interval)})`;
-  const moves = net.offsets.flatMap((o, i) => (o !== null && Math.abs(o) > tolerance ? [{ i, o }] : []));
   return (
     <section aria-label="The checkpoints together" className="pt-2">
       <h2 className="text-sm font-semibold">The checkpoints together, {clockTime(net.atMs, zoneMin)}</h2>
       <p data-testid="net-words" className="max-w-2xl py-1 text-sm">
-        {suspects.length > 0
-          ? `${suspects.map(named).join('; ')} disagrees with the rest: sound it again before you believe it. `
-          : net.checkpoints.length > net.offsets.filter((o) => o !== null).length - 1
-            ? 'All of them agree. '
-            : 'Each string hangs on one reading: nothing checks it. '}
-        {moves.length === 0
-          ? `Every string stands within ${tolerance} cents of the ${notes[net.anchor]}.`
-          : `Move ${moves.map(({ i, o }) => `${notes[i]} ${o > 0 ? 'down' : 'up'} ${Math.abs(o).toFixed(1)}`).join(', ')}.`}
+        {netTold(net, notes, ids, tolerance).join(' ')}
       </p>
       <svg
-        viewBox={`0 0 ${WIDE} ${notes.length * ROW}`}
+        viewBox={`0 0 ${WIDE} ${notes.length * ROW + UNDER}`}
         className="w-full max-w-2xl"
         role="img"
         aria-label={`Net of ${net.checkpoints.length} checkpoints on ${notes.length} strings`}
@@ -62,7 +52,7 @@ export function NetDrawing({
                 ? 'not tied'
                 : i === net.anchor
                   ? 'the anchor'
-                  : `${signed(net.offsets[i]!)} ±${net.sigma[i]!.toFixed(1)}`}
+                  : `${signed(net.offsets[i]!)} ±${Math.max(0.1, net.sigma[i]!).toFixed(1)}`}
             </text>
           </g>
         ))}
@@ -83,7 +73,13 @@ export function NetDrawing({
               <circle cx={x} cy={y(i)} r={4} fill={colour} />
               <circle cx={x} cy={y(j)} r={4} fill={colour} />
               {residual !== null && residual !== undefined && (
-                <text x={x + 6} y={(y(i) + y(j)) / 2 + 4} className="figure text-[12px]" fill={colour}>
+                <text
+                  x={x}
+                  y={notes.length * ROW + 14}
+                  textAnchor="middle"
+                  className="figure text-[12px]"
+                  fill={colour}
+                >
                   {signed(residual)}
                 </text>
               )}
@@ -91,7 +87,9 @@ export function NetDrawing({
           );
         })}
       </svg>
-      <p className="text-xs text-ink2">Beside each line: by how much that reading differs from what all of them say.</p>
+      <p className="text-xs text-ink2">
+        Under each line: by how many cents that reading differs from what all of them say.
+      </p>
     </section>
   );
 }

@@ -1,7 +1,6 @@
-import type { EarStep } from '../../../core/intervals';
+import { type EarStep, beatWords, intervalWords, soundWords } from '../../../core/intervals';
 import type { Expected } from '../../../core/story';
 import { signed } from '../../parts/format';
-import { beatWords, intervalWords, soundWords } from './words';
 
 const BEATS = 'figure grid grid-cols-[repeat(6,2.5rem)] gap-x-1 text-right';
 

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { repeatsTold } from '../../../core/intervals';
 import { A4_MAX_HZ, A4_MIN_HZ, cents, ratioOfCents, stringTargetHz } from '../../../core/music';
 import type { ReferenceSource } from '../../../core/records';
 import { forkTruth, reedTruth, STEEL_PER_DEGREE } from '../../../core/simulate';
@@ -6,7 +7,6 @@ import { commonOffset } from '../../../core/story';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../listening/BottomBar';
-import { useMoment, type Trace } from '../../listening/trace';
 import { useListening } from '../../listening/useListening';
 import { Button } from '../../parts/Button';
 import { signed, sinceTime } from '../../parts/format';
@@ -16,7 +16,9 @@ import { TOLERANCE_CENTS, useStatuses } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import type { Follow } from '../../workers/messages';
+import { Held } from './Held';
 import { OtherDevice } from './OtherDevice';
+import { OwnA4 } from './OwnA4';
 import { Repeats } from './Repeats';
 import { useMeasuring, useSteady } from './useMeasuring';
 
@@ -30,8 +32,6 @@ const SOURCES: Record<Exclude<ReferenceSource, 'standard'>, { words: string; it:
 };
 const NAMED = Object.keys(SOURCES) as (keyof typeof SOURCES)[];
 const STANDARDS = [440, 441, 442, 443, 415, 392, 430, 432, 466];
-/** A change from the first repeat to the last beyond this is told, cents. */
-const DRIFT_TOLD = 1;
 /** What sounds in the demonstration: a fork, a pipe, the harmonium of the cabin, somebody else. */
 /** How much wider than pure the harmonium's octaves are, cents. */
 const STRETCH = 0.8;
@@ -46,7 +46,7 @@ export function ReferenceView() {
   const [source, setSource] = useState<keyof typeof SOURCES>('fork');
   const [message, say] = useState('');
   const write = useWriting(say);
-  const { measuring, readings, average, found, octave, others, stretch, drift, begin, end, askStretch, take } =
+  const { measuring, readings, average, usable, found, octave, others, stretch, drift, begin, end, askStretch, take } =
     useMeasuring();
   const { it, sound: instruction } = SOURCES[source];
   /** The string that is taken as it is. */
@@ -81,8 +81,8 @@ export function ReferenceView() {
     if (deaf) sound.open();
   };
   const keep = () => {
-    if (!found) return;
-    const { frequencyHz, sigmaCents } = found;
+    if (!usable) return;
+    const { frequencyHz, sigmaCents } = usable;
     if (!(frequencyHz >= A4_MIN_HZ && frequencyHz <= A4_MAX_HZ)) {
       say(`A reference stands between ${A4_MIN_HZ} and ${A4_MAX_HZ} Hz.`);
       return;
@@ -96,7 +96,7 @@ export function ReferenceView() {
     );
   };
   const enter = () => {
-    if (found) keep();
+    if (usable) keep();
     else if (!measuring) measure();
     else if (deaf) sound.open();
   };
@@ -105,8 +105,8 @@ export function ReferenceView() {
     end();
     say('');
   };
-  const standard = (hz: number) =>
-    void write([{ type: 'reference', a4Hz: hz, source: 'standard' }], () => {
+  const inForce = (hz: number, named?: 'standard') =>
+    void write([{ type: 'reference', a4Hz: hz, ...(named && { source: named }) }], () => {
       stop();
       say(`In force from now on: ${hz} Hz.`);
     });
@@ -173,12 +173,7 @@ export function ReferenceView() {
           {readings.length > 0 && <Repeats readings={readings} average={average} a4Hz={a4Hz} />}
           {average && (
             <p className="pb-2 text-sm">
-              {readings.length} repeats spread by {average.spreadCents.toFixed(2)} cents.
-              {Math.abs(average.driftCents) > DRIFT_TOLD &&
-                ` It went ${signed(average.driftCents)} from the first to the last: let it warm up, and measure again.`}
-              {source !== 'string' &&
-                Math.abs(drift) > DRIFT_TOLD &&
-                ` While it sounded it went ${signed(drift)}: blow evenly, or let it warm up.`}
+              {repeatsTold(average, readings.length, drift, source).join(' ')}
               {plan && ' All are in tune among themselves then; nobody else needs to be.'}
               {Math.abs(warm) > 0.3 && ` A steel fork stands ${signed(warm)} in this room against 20 °C.`}
             </p>
@@ -212,14 +207,15 @@ export function ReferenceView() {
               </label>
             </p>
           )}
-          <h2 className="pt-2 pb-1 font-semibold">Or take a standard</h2>
+          <h2 className="pt-2 pb-1 font-semibold">Or use a standard, or your own</h2>
           <div role="group" aria-label="Standards" className="flex flex-wrap gap-2 pb-4">
             {STANDARDS.map((hz) => (
-              <Button key={hz} aria-pressed={a4Hz === hz} strong={a4Hz === hz} onClick={() => standard(hz)}>
+              <Button key={hz} aria-pressed={a4Hz === hz} strong={a4Hz === hz} onClick={() => inForce(hz, 'standard')}>
                 {hz} Hz
               </Button>
             ))}
           </div>
+          <OwnA4 say={say} onUse={(hz) => inForce(hz)} />
           <ul aria-label="What stands off together" className="text-sm">
             {bench.instruments.flatMap((life) => {
               const off = commonOffset(life, statuses.get(life.record.instrumentId) ?? [], a4Hz);
@@ -250,10 +246,10 @@ export function ReferenceView() {
         sound={sound}
         actions={[
           {
-            words: found ? 'Use it' : 'Measure',
+            words: usable ? 'Use it' : 'Measure',
             hint: 'Enter',
-            strong: !sounding,
-            disabled: measuring && !found,
+            strong: usable !== undefined || !sounding,
+            disabled: measuring && !usable,
             on: enter,
           },
           ...(found && source === 'keyboard' && !others
@@ -264,21 +260,5 @@ export function ReferenceView() {
         ]}
       />
     </div>
-  );
-}
-
-/** The tone while it is held: its frequency, how sure, and how far from what is in force. */
-function Held({ trace, fromHz }: { trace: Trace; fromHz: number }) {
-  const steady = useMoment(trace, (m) => m.steady);
-  if (steady === null || typeof steady === 'string')
-    return <p className="text-sm text-ink2">Its frequency is shown while it sounds.</p>;
-  return (
-    <p data-testid="held">
-      <span className="figure block text-[44px] leading-none font-bold">{steady.frequencyHz.toFixed(2)}</span>
-      <span className="text-sm text-ink2">
-        Hz ±{steady.sigmaCents.toFixed(2)} cents after {steady.lastsS.toFixed(1)} s,{' '}
-        {signed(cents(steady.frequencyHz, fromHz))} from what is in force
-      </span>
-    </p>
   );
 }

@@ -27,6 +27,15 @@ test('a standard is one press, and strings that stand off together are said as s
   const player = await openApp('/demo/reference');
   await player.click(screen.getByRole('button', { name: '415 Hz' }));
   expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('415.0 Hz');
+  const own = async (text: string) => {
+    await choose(player, screen.getByLabelText(/^Your own A4/), text);
+    await player.click(screen.getByRole('button', { name: 'Use this A4' }));
+  };
+  await own('447,23');
+  expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('447.2 Hz');
+  await own('4');
+  expect(player.says('message')).toMatch(/^Type an A4 between/);
+  await player.click(screen.getByRole('button', { name: '415 Hz' }));
   // Everything that was tuned to 440 stands a half step above it now.
   const off = () => screen.getByRole('list', { name: 'What stands off together' }).textContent;
   await player.until(() => /everything stands \+\d+\.\d: is a capo on fret 1\?/.test(off()), 20_000, 'it is said');

@@ -19,7 +19,9 @@ export function useMeasuring() {
   const [drifts, setDrifts] = useState<number[]>([]);
   const [others, setOthers] = useState<KeyboardA[] | undefined>(undefined);
   const average = averageTone(readings);
-  const found = measuring && average?.done ? average : undefined;
+  /** What can be used already, and what nothing more is to be had of. */
+  const usable = measuring ? average : undefined;
+  const found = usable?.verdict && usable;
   /** Which other A is asked for; undefined where none is. */
   const octave = others && OTHER_AS[others.length];
   const as = found ? [{ octaves: 0, frequencyHz: found.frequencyHz }, ...(others ?? [])] : [];
@@ -27,6 +29,7 @@ export function useMeasuring() {
     measuring,
     readings,
     average,
+    usable,
     found,
     octave,
     others,
@@ -40,10 +43,10 @@ export function useMeasuring() {
     },
     end: () => setMeasuring(false),
     askStretch: () => setOthers([]),
-    take: ({ frequencyHz, sigmaCents, driftCents }: SteadyMoment) => {
+    take: ({ frequencyHz, sigmaCents, driftCents, limit }: SteadyMoment) => {
       if (octave !== undefined) setOthers((o) => [...(o ?? []), { octaves: octave, frequencyHz }]);
       else {
-        setReadings((r) => [...r, { frequencyHz, sigmaCents }]);
+        setReadings((r) => [...r, { frequencyHz, sigmaCents, limit }]);
         setDrifts((d) => [...d, driftCents]);
       }
     },

@@ -1,4 +1,4 @@
-import { earRound } from '../../../core/intervals';
+import { earRound } from '.';
 import { beatWords, intervalWords, soundWords } from './words';
 
 test('a step in words: what to sound, what to hear, how it beats', () => {

@@ -1,7 +1,7 @@
-import type { EarStep, School, Sound } from '../../../core/intervals';
+import type { EarStep, School, Sound } from './ear';
 
 export const SCHOOL_WORDS: Record<School, { name: string; what: string }> = {
-  chain: { name: 'Chain', what: 'Each string from the one before: fret against open. Errors add up along it.' },
+  chain: { name: 'Chain', what: 'Each string from the one before. Errors add up along it.' },
   anchor: { name: 'From one string', what: 'Every string against one, by two checkpoints each: errors do not add up.' },
   harmonics: {
     name: 'Harmonics',
@@ -22,6 +22,7 @@ const INTERVALS: Record<string, string> = {
   '6:1': 'nineteenth',
   '8:1': 'triple octave',
 };
+/** Its name, else its ratio. */
 export const intervalWords = ([p, q]: EarStep['interval']): string =>
   INTERVALS[`${Math.max(p, q)}:${Math.min(p, q)}`] ?? `${p}:${q}`;
 

@@ -1,0 +1,20 @@
+import { LIMITED_BY } from '../../../core/intervals';
+import { cents } from '../../../core/music';
+import { useMoment, type Trace } from '../../listening/trace';
+import { signed } from '../../parts/format';
+
+/** The tone while it is held: its frequency, how sure and why not surer, and how far from what is in force. */
+export function Held({ trace, fromHz }: { trace: Trace; fromHz: number }) {
+  const steady = useMoment(trace, (m) => m.steady);
+  if (steady === null || typeof steady === 'string')
+    return <p className="text-sm text-ink2">Its frequency is shown while it sounds.</p>;
+  return (
+    <p data-testid="held">
+      <span className="figure block text-[44px] leading-none font-bold">{steady.frequencyHz.toFixed(2)}</span>
+      <span className="text-sm text-ink2">
+        Hz ±{steady.sigmaCents.toFixed(2)} cents after {steady.lastsS.toFixed(1)} s ({LIMITED_BY[steady.limit]}),{' '}
+        {signed(cents(steady.frequencyHz, fromHz))} from what is in force
+      </span>
+    </p>
+  );
+}
