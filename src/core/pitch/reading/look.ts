@@ -1,11 +1,11 @@
 import { cents } from '../../music';
-import { searchComb } from '../partials/comb';
+import { searchComb, type Comb, type CombRange } from '../partials/comb';
 import { fitCourse } from '../partials/course';
 import { demodulate, type PartialTrack } from '../signal/demodulate';
 import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
 import { fitStiffString } from '../partials/law';
 import { withoutOld } from '../second-string/old-tones';
-import { findPeaks } from '../signal/peaks';
+import { findPeaks, type Peaks } from '../signal/peaks';
 import { isMainsHum, offCombShare, type LongSpectrum } from '../second-string/purity';
 import { refuse } from './refusals';
 import type { Section } from '../recording/section';
@@ -104,6 +104,30 @@ export function tonesOf(
   return { from, to, hzPerBin, lobeBins, peaks: withoutOld(peaks, options.old ?? []) };
 }
 
+/**
+ * The named string's comb. One that lies an octave or a twelfth below it, and nearly all of whose strength is on teeth that the named
+ * string has as well, is a neighbour that rings under it: a string let down so far is strong on teeth of its own.
+ * @returns 'either' where both fit alike
+ */
+function combOf(peaks: Peaks, range: CombRange): Comb | 'either' | undefined {
+  const comb = searchComb(peaks, range);
+  if (!comb) return undefined;
+  const off = (k: number) => Math.abs(cents(k * comb.f0Hz, range.targetHz));
+  for (const k of [2, 3]) {
+    if (off(k) > off(1)) continue;
+    const on = (shared: boolean) =>
+      comb.matches.reduce((s, m) => s + ((m.n % k === 0) === shared ? peaks.amplitude[m.peak]! : 0), 0);
+    const own = on(false) / on(true);
+    if (own > OWN_STRONG) continue;
+    if (own > OWN_WEAK) return 'either';
+    return searchComb(peaks, { ...range, lowCents: cents(comb.f0Hz, range.targetHz) + 0.5 * cents(k, 1) });
+  }
+  return comb;
+}
+/** Strength of the teeth that only the lower string has, against those of both: of neighbours that ring, and of strings (measured: to 0.28; from 0.42). */
+const OWN_WEAK = 0.32;
+const OWN_STRONG = 0.38;
+
 /** Reads the stretch [startS, endS) of a note, s. */
 export function look(take: Take, startS: number, endS: number): Outcome {
   const { x, rate, section, options } = take;
@@ -111,8 +135,9 @@ export function look(take: Take, startS: number, endS: number): Outcome {
   const lastsS = endS - startS;
   const tones = tonesOf(take, startS, endS, RANGE_DB, ABOVE_FLOOR);
   const { from, to, peaks } = tones;
-  const comb = searchComb(peaks, { targetHz, lowCents, highCents, maxPartials: MAX_PARTIALS });
+  const comb = combOf(peaks, { targetHz, lowCents, highCents, maxPartials: MAX_PARTIALS });
   if (!comb) return refuse('no-pitch');
+  if (comb === 'either') return refuse('two-strings', 'Another string rings an octave below: damp the others.');
   if (isMainsHum(x, rate, comb, peaks, section)) return refuse('hum');
 
   const windowS = windowOf(comb.f0Hz, lastsS);

@@ -216,3 +216,21 @@ describe('what is no single steady string is refused with its reason', () => {
     expect(reasonOf(x, hz)).toBe('no-pitch');
   });
 });
+
+test.each([
+  [523.3, [2, 3]],
+  [392, [2]],
+  [587.3, [2]],
+])('with neighbours ringing softly under it %p Hz is never read an octave or a twelfth low', (hz, under) => {
+  // Few partials of its own, as a harp's or a banjo's high string; theirs lie beside and under them.
+  const own = spec(hz, { rolloff: 2.2 });
+  const low = under.map((k) => spec((hz / k) * 2 ** (-0.6 / 1200), { level: 0.05, rolloff: 1.2, inharmonicity: 2e-5 }));
+  const r = measure(sound([own, ...low], 3), RATE, { targetHz: hz });
+  if (r.ok) expect(Math.abs(r.cents)).toBeLessThan(5);
+  else expect(r.reason).toBe('two-strings');
+});
+
+test('a string let down by an octave is read where it is', () => {
+  const r = measure(sound([spec(164.8)], 4), RATE, { targetHz: 329.6 });
+  expect(r.ok && Math.abs(cents(r.frequencyHz, 164.8))).toBeLessThan(0.5);
+});
