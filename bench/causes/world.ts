@@ -53,7 +53,7 @@ const GROSS = 0.03;
 
 export const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)]!;
 
-function pickCause(random: Random, possible: readonly Cause[]): Cause {
+export function pickCause(random: Random, possible: readonly Cause[]): Cause {
   if (random.uniform() < NONE) return 'none';
   const faults = possible.filter((c) => c !== 'none');
   let at = random.uniform() * faults.reduce((s, c) => s + COMMON[c]!, 0);

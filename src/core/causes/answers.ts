@@ -1,40 +1,60 @@
-import { pull } from '../simulate';
+import { pull, slide } from '../simulate';
 import type { CauseBuild, CauseTest } from './kinds';
 import type { Specimen } from './specimen';
 
-/** How hard a hand pulls this time, over how it usually does: none pulls twice alike. */
-const HARDNESS = [0.3, 1.7] as const;
+/** No hand pulls twice alike: spread of one person's pulls, share (house estimate). */
+const BY_ACT = 0.15;
 
-/** What one way of pulling does beside sliding: coil, creep, lash and peg give. @param hard over a full stretch @returns the fall, cents */
-function gives(s: Specimen, hard: number): number {
-  const coil = s.coil.pool * s.coil.share * Math.min(1, hard);
-  s.coil.pool -= coil;
-  const creep = s.creep.pool * s.creep.pulled * Math.min(1, hard);
-  s.creep.pool -= creep;
-  const lash = s.lash.free ? s.lash.cents * s.random.between(0.5, 1) : 0;
-  if (lash > 0) s.lash.free = false;
-  const peg = hard > 0.5 || s.random.uniform() < 0.5 ? s.peg.slip * Math.min(1.2, hard) * s.random.between(0.3, 1) : 0;
-  s.peg.slip *= s.peg.tires;
-  return coil + creep + lash + peg;
+/** What a rise makes give beside sliding: coil, peg, lash and bedding. @param share of a full stretch @returns the fall, cents */
+function gives(s: Specimen, rise: number, share: number): number {
+  const { random, coil, peg, lash, creep } = s;
+  let fall = 0;
+  if (rise > coil.holds) {
+    const by = coil.gives * random.between(0.3, 1);
+    // It has been drawn tight by this pull: it seldom gives to the same again.
+    coil.holds = Math.max(coil.holds, rise * random.between(0.6, 1.5));
+    fall += by;
+  }
+  if (rise > peg.holds) {
+    fall += peg.drops * Math.max(0.1, 1 + peg.varies * random.normal()) * Math.min(1, 0.3 + share);
+    peg.holds *= 1 + peg.varies * random.between(-0.2, 0.8);
+  }
+  if (lash.left > 0) {
+    fall += (lash.cents / lash.jolts) * random.between(0.6, 1.1);
+    lash.left--;
+  }
+  const bed = creep.pool * creep.pulled * Math.min(1, share);
+  creep.pool -= bed;
+  return fall + bed + 0.1 * creep.delayed * rise * random.uniform();
 }
 
-/** One segment is pulled and let go: the change of the speaking length's pitch. */
-function pulled(s: Specimen, segment: number, cents: number, hard: number): number {
+/** Of a press behind nut or tree, so much reaches coil and peg: it is the string there that is pushed aside, not they. */
+const reaches = (s: Specimen, segment: number): number => (segment < s.run.speaking ? s.reach : 1);
+
+/** One segment is pulled and let go: the change of the speaking length's pitch. @param share of a full stretch */
+function pulled(s: Specimen, segment: number, cents: number, share: number): number {
   const before = s.run.tensions[s.run.speaking]!;
-  const hardness = s.random.between(...HARDNESS);
-  pull(s.run, segment, hardness * cents);
-  return s.run.tensions[s.run.speaking]! - before - (cents > 0 ? gives(s, hardness * hard) : 0);
+  const rise = cents * (1 + BY_ACT * s.random.normal());
+  pull(s.run, segment, rise);
+  return s.run.tensions[s.run.speaking]! - before - (rise > 0 ? gives(s, reaches(s, segment) * rise, share) : 0);
 }
 
-/** A loose clamp lets the string by; less where it went that way before, all of it again once it went the other way. */
-function byClamp({ clamp, random }: Specimen, toward: 'sharp' | 'flat', share: number, again: boolean): number {
-  if (again) clamp[toward] *= random.between(0, 0.4);
-  const give = share * clamp[toward] * random.between(toward === 'sharp' ? 0.5 : 0, 1.3);
-  clamp[toward === 'sharp' ? 'flat' : 'sharp'] = clamp.cents;
-  return give;
+/** A pluck shakes loose a part of what is stuck. */
+function shaken({ run, relief }: Specimen): void {
+  const { lengths, tensions, holds } = run;
+  holds.forEach(({ sliding }, i) => {
+    const apart = tensions[i]! - tensions[i + 1]!;
+    if (Math.abs(apart) < STUCK * sliding) return;
+    const length = (RELIEVED * relief * apart) / (1 / lengths[i]! + 1 / lengths[i + 1]!);
+    tensions[i]! -= length / lengths[i]!;
+    tensions[i + 1]! += length / lengths[i + 1]!;
+  });
+  slide(run);
 }
+const STUCK = 0.6;
+const RELIEVED = 0.2;
 
-/** A floating bridge that binds is moved toward one of its two ends, at least by this share of the way: cents, of all strings. */
+/** A floating bridge is moved toward one of its two ends, at least by this share of the way: cents, of all strings. */
 function leans({ bridge, random }: Specimen, toward: -1 | 1, least: number): number {
   const way = (toward - bridge.at) * random.between(least, 1);
   bridge.at += way;
@@ -59,58 +79,60 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
   });
   const headAt = run.speaking - 1;
   const tailAt = run.speaking + 1;
-  const locked = build.nut === 'locking';
+  const floats = build.bridge === 'floating';
   /** Pushed away and back, a bridge that does not come home leaves all strings off. */
   const bridge = (toward: -1 | 1) => {
-    const stray = s.bridge.astray * random.between(0.3, 1.2) * (random.uniform() < 0.5 ? -1 : 1) * (again ? 0.6 : 1);
+    const { astray, how } = s.bridge;
+    const stray = how === 'once' ? 0 : how === 'jumps' ? 0.6 * astray * random.normal() : 0.4 * astray * toward;
     return leans(s, toward, 0.6) + stray;
   };
   // A bend pulls a floating bridge along, and one that binds does not come home.
+  const along = (least: number) => (floats ? leans(s, -1, least) : 0);
+  shaken(s);
   switch (test) {
     case 'from-below-above': {
       // Tuned up, the head pulls the string over nut and saddle; tuned down it lets it back: the limits of all contacts.
       const toward = again ? -1 : 1;
-      if (!locked) {
-        const hold = run.holds[headAt]!.sliding;
-        run.tensions[headAt] = run.tensions[run.speaking]! + toward * hold;
-        if (headAt > 0) run.tensions[0] = run.tensions[headAt]! + toward * run.holds[0]!.sliding;
-        run.tensions[tailAt] = run.tensions[run.speaking]! - toward * run.holds[run.speaking]!.sliding;
-        s.lash.free = again;
-      }
-      const all = leans(s, -1, 0.2);
+      const level = run.tensions[run.speaking]!;
+      run.tensions.forEach((_, i) => {
+        if (i === run.speaking) return;
+        const { sliding } = run.holds[Math.min(i, run.speaking)]!;
+        run.tensions[i] = level + (i < run.speaking ? toward : -toward) * sliding * random.between(0.5, 1);
+      });
+      slide(run);
+      s.lash.left = again ? s.lash.jolts : 0;
+      const all = along(0.2);
       return seen(pulled(s, run.speaking, rises.bend, 0.35) + all, all);
     }
     case 'big-bend': {
-      const all = leans(s, -1, 0.4);
-      return seen(pulled(s, run.speaking, rises.bigBend, 0.7) - byClamp(s, 'flat', 0.4, again) + all, all);
+      const all = along(0.4);
+      return seen(pulled(s, run.speaking, rises.bigBend, 0.7) + all, all);
     }
     case 'press-behind-nut':
-      if (locked) return seen(byClamp(s, 'sharp', 1, again) + 0.3 * random.normal());
       return seen(pulled(s, headAt, rises.pressHead, 0.25));
     case 'press-behind-tree':
-      if (locked) return seen(byClamp(s, 'sharp', 0.6, again));
       return seen(pulled(s, 0, rises.pressTree, 0.25));
     case 'press-behind-saddle':
       return seen(pulled(s, tailAt, rises.pressTail, 0.15));
     case 'dive': {
       const own = pulled(s, run.speaking, -rises.dive, 0);
       const all = bridge(-1);
-      return seen(own + byClamp(s, 'sharp', 1.4, again) + all, all);
+      return seen(own + all, all);
     }
     case 'pull-up': {
       const own = pulled(s, run.speaking, rises.pullUp, 0.4);
       const all = bridge(1);
-      return seen(own - byClamp(s, 'flat', 0.5, again) + all, all);
+      return seen(own + all, all);
     }
     case 'side-stretch': {
-      const all = leans(s, -1, 0.3);
-      return seen(pulled(s, run.speaking, rises.side, 1) - byClamp(s, 'flat', 0.7, again) + all, all);
+      const all = along(0.3);
+      return seen(pulled(s, run.speaking, rises.side, 1) + all, all);
     }
     case 'wait': {
       const creep = s.creep.pool * s.creep.waited;
       s.creep.pool -= creep;
-      const room = Math.sign(s.room.since) * 0.25 * Math.abs(s.room.since) * random.uniform();
-      return seen(room - creep - s.peg.waits * random.between(0, 1), room);
+      const room = 0.25 * s.room.since * random.uniform();
+      return seen(room - creep - s.peg.turns * random.between(0, 1), room);
     }
     case 'warm':
       return seen(s.room.warm * random.between(0.7, 1.3), s.room.warm * random.between(0.7, 1.3));

@@ -56,7 +56,7 @@ export interface Speaks {
 }
 
 /** Specimens of each cause, and the share of them with a second fault beside it. */
-const DRAWS = 280;
+const DRAWS = 400;
 const TWO_FAULTS = 0.12;
 /** Share of a cause's specimens that still tell of it, below which they are drawn again (effective sample size). */
 const FEW_LEFT = 0.5;
@@ -64,14 +64,14 @@ const SEED = 19;
 /** The laws here are not the string's: each piece of evidence counts a little less than it says (calibrated in bench/causes). */
 const TRUST = 0.9;
 /** Sure enough to stop; a test that tells less than this, bits, is not worth its time. */
-const SURE = 0.9;
-const LEAST_GAIN = 0.06;
+const SURE = 0.88;
+const LEAST_GAIN = 0.16;
 /** Causes above this stand close where nothing is sure; friction is told above the other. */
 const CLOSE = 0.2;
 const FRICTION_FROM = 0.4;
 /** Outcomes that are tried for a test, and specimens that they are judged by. */
-const OUTCOMES = 36;
-const JUDGES = 150;
+const OUTCOMES = 24;
+const JUDGES = 100;
 /** Effort that any test costs, s: cheap ones do not win by being cheap alone. */
 const EFFORT_BASE_S = 25;
 

@@ -25,6 +25,9 @@ const PAIRS = 2;
 /** What a contact holds, cents of tension either way, from what it costs in pitch between its two limits. @param aside the shorter side over the speaking length */
 export const holdOf = (pitchCents: number, aside: number): number => (pitchCents * (1 + aside)) / aside / 2;
 
+/** The same the other way: cents of pitch between its two limits, from what it holds. */
+export const pitchOf = (holds: number, aside: number): number => (2 * holds * aside) / (1 + aside);
+
 /** Cents between both limits of a contact, as friction times wrap: mu theta = H ln 2 / (1200 beta), beta = aside / (1 + aside). */
 export const muThetaOf = (pitchCents: number, aside: number): number =>
   holdOf(pitchCents, aside) / CENTS_PER_LN_TENSION;

@@ -1,38 +1,45 @@
 import { slide, type Random, type Run } from '../simulate';
-import { holdOf } from './friction';
-import type { Cause, CauseBuild, CauseString } from './kinds';
+import { CENTS_PER_LN_TENSION } from '../strings';
+import { doTest, type Seen } from './answers';
+import { pitchOf } from './friction';
+import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
 
 /**
  * A string that might be the one in hand, with a fault: it answers to every test in turn, and carries its history. The ranges
- * are wide (house estimates): nobody knows how hard a hand presses or how far this string slid before.
+ * are wide on purpose (house estimates): nobody knows how hard a hand presses or how far this string slid before, and a finder
+ * that was shown narrow ranges is sure where it is wrong.
  */
 export interface Specimen {
   cause: Cause;
-  /** Which contact holds it back, and by how much, in cents of the speaking length's pitch; 0 where none does. */
   run: Run;
+  /** What each contact costs between its two limits, cents of the speaking length's pitch. */
   at: { nut: number; tree: number; saddle: number };
   /** Rise in the tensed segment by each way of pulling it, cents. */
   rises: Record<'bend' | 'bigBend' | 'pressHead' | 'pressTree' | 'pressTail' | 'dive' | 'pullUp' | 'side', number>;
-  /** What the coil still gives, and the share of it that a pull takes; what the fresh string still creeps. */
-  coil: { pool: number; share: number };
-  creep: { pool: number; pulled: number; waited: number };
-  lash: { cents: number; free: boolean };
-  peg: { slip: number; waits: number; tires: number };
-  /** A floating bridge that does not come back: cents between where it stays forward and back, where it stands (−1 to 1); by chance, once moved. */
-  bridge: { span: number; at: number; astray: number };
-  /** What a loose clamp lets by toward either side, cents. */
-  clamp: { cents: number; sharp: number; flat: number };
+  /** What it holds above the present tension before it gives, and by how much, cents; Infinity where it is sound. */
+  coil: { holds: number; gives: number };
+  peg: { holds: number; drops: number; varies: number; turns: number };
+  /** What a fresh string still beds, shares of it that a pull and ten minutes take, and what comes back late of a pull. */
+  creep: { pool: number; pulled: number; waited: number; delayed: number };
+  /** Lash, in how many jolts, and how many are left. */
+  lash: { cents: number; jolts: number; left: number };
+  /** A floating bridge that does not come back: cents between where it stays forward and back, where it stands (−1 to 1); how far it jumps or creeps astray. */
+  bridge: { span: number; at: number; astray: number; how: 'once' | 'jumps' | 'one way' };
   room: { perTest: number; warm: number; since: number };
   wear: { octave: number; scatter: number };
   reference: number;
   posture: number;
   firm: number;
+  /** Share of a press beside the speaking length that coil and peg feel. */
+  reach: number;
+  /** Share of what is stuck that a pluck shakes loose. */
+  relief: number;
   /** Since it was tuned: own change, that of the others and their spread; of its own fall, what crept and what went at once. */
   since: { own: number; others: number; spread: number; creep: number; sudden: number };
   random: Random;
 }
 
-/** How far the usual pulls raise a string, by material, over steel (house estimates: stiffer strings rise more). */
+/** How far the usual pulls raise a string, by material, over steel: stiffer strings rise more (house estimates). */
 const RISES: Partial<Record<CauseString['material'], number>> = {
   'plain-nylon': 0.35,
   'wound-nylon': 0.4,
@@ -40,18 +47,27 @@ const RISES: Partial<Record<CauseString['material'], number>> = {
   gut: 0.55,
   'synthetic-bowed': 0.6,
 };
+const DEGREE = Math.PI / 180;
 
 const lognormal = (random: Random, middle: number, spread: number) => middle * Math.exp(spread * random.normal());
+/** Evenly in logarithms. */
+const even = (random: Random, low: number, high: number) => low * (high / low) ** random.uniform();
 const sign = (random: Random) => (random.uniform() < 0.5 ? -1 : 1);
 
-/** Cents between both ends of a bridge that binds, over what it strays by in use. */
-const BRIDGE_SPAN = 1.3;
-/** How many strings stand near their flat limit when one begins. */
-const PLAYED = 0.6;
-/** Friction at rest over friction while sliding. */
-const STICK = [1, 1.6] as const;
+/** What a contact holds, cents of tension: capstan law, friction times wrap, pinched where it binds. */
+function contactHolds(random: Random, binds: boolean, isSaddle: boolean): number {
+  // Many a sound contact holds next to nothing.
+  const free = random.uniform() < 0.5 ? even(random, 0.1, 1) : Math.exp(0.55 * random.normal());
+  const mu = binds ? random.between(0.15, 0.5) : random.between(0.02, 0.15) * free;
+  const degrees = isSaddle
+    ? random.between(binds ? 16 : 12, 45)
+    : binds
+      ? random.between(6, 20)
+      : random.between(4, 14);
+  return CENTS_PER_LN_TENSION * mu * degrees * DEGREE * (binds ? random.between(1, 2) : 1);
+}
 
-/** One string with this fault, drawn by chance. @param second another, weaker fault beside it */
+/** One string with this fault, drawn by chance. @param second another fault beside it */
 export function specimenOf(
   cause: Cause,
   build: CauseBuild,
@@ -60,139 +76,166 @@ export function specimenOf(
   second?: Cause,
 ): Specimen {
   const has = (c: Cause) => cause === c || second === c;
-  /** Severity of a fault, cents; a second one is weaker. */
-  const severity = (c: Cause, middle: number, spread: number) =>
-    has(c) ? lognormal(random, middle, spread) * (cause === c ? 1 : random.between(0.3, 0.9)) : 0;
-  const soft = RISES[string.material] ?? 1;
-  const head = Math.max(0.03, (string.headMm ?? random.between(50, 160)) / string.lengthMm);
+  /** A size in its range where the fault is there; a second one is weaker. */
+  const size = (c: Cause, low: number, high: number) =>
+    has(c) ? even(random, low, high) * (cause === c ? 1 : random.between(0.4, 1)) : 0;
+  const steel = string.material.includes('steel');
+  const soft = (RISES[string.material] ?? 1) * (steel ? 1 : random.between(0.7, 1.3));
+  const head = Math.max(0.03, (string.headMm ?? random.between(35, 190)) / string.lengthMm);
   const behindTree = build.tree ? random.between(0.05, 0.2) : 0;
-  const tail = build.bridge === 'tailpiece' ? random.between(0.12, 0.35) : random.between(0.01, 0.09);
+  const tail = build.bridge === 'tailpiece' ? random.between(0.12, 0.35) : random.between(0.01, 0.1);
   const lengths = [...(build.tree ? [behindTree] : []), head, 1, tail];
   const speaking = lengths.length - 2;
-  const base = (middle: number) => lognormal(random, middle, 0.7);
-  const at = {
-    nut: base(0.7) + severity('nut-friction', 12, 0.65),
-    tree: build.tree ? base(0.5) + severity('tree-friction', 12, 0.65) : 0,
-    saddle: base(0.4) + severity('saddle-friction', 8, 0.65),
-  };
-  const contact = (pitchCents: number, aside: number) => {
-    const sliding = holdOf(pitchCents, aside);
-    return { still: sliding * random.between(...STICK), sliding };
-  };
   const locked = build.nut === 'locking';
-  const holds = [
-    ...(build.tree ? [contact(at.tree, behindTree)] : []),
-    // A locked nut lets nothing by.
-    locked ? { still: Infinity, sliding: Infinity } : contact(at.nut, head),
-    contact(locked ? 0.2 : at.saddle, tail),
-  ];
-  const run: Run = { lengths, speaking, holds, tensions: lengths.map(() => 0) };
-  // It was tuned up, or played, since: more often than not it stands near its flat limit.
-  const stand = () => {
-    // Brought down to pitch it stands near its sharp limit.
-    if (string.fromAbove) return -random.between(0.2, 1);
-    return random.uniform() < PLAYED ? random.between(0.3, 1) : random.between(-1, 1);
+  const sliding = {
+    tree: contactHolds(random, has('tree-friction'), false),
+    // A clamp lets nothing by that a hand can pull; a loose one holds a little.
+    nut: locked
+      ? has('loose-clamp')
+        ? even(random, 20, 260)
+        : even(random, 500, 1500)
+      : contactHolds(random, has('nut-friction'), false),
+    saddle: contactHolds(random, has('saddle-friction'), true),
   };
-  lengths.forEach((_, i) => {
-    if (i === speaking) return;
-    const { sliding } = holds[Math.min(i, speaking)]!;
-    if (Number.isFinite(sliding)) run.tensions[i]! += sliding * stand();
-  });
-  const level = run.tensions[speaking]!;
-  run.tensions = run.tensions.map((t) => t - level);
-  slide(run);
-  const rise = (middle: number) => lognormal(random, middle * soft, 0.45);
-  const fresh = severity('fresh-string', 38, 0.65);
+  const still = () => random.between(1.1, 1.8);
+  const holds = [...(build.tree ? [sliding.tree] : []), sliding.nut, sliding.saddle].map((s) => ({
+    still: s * still(),
+    sliding: s,
+  }));
+  const run: Run = { lengths, speaking, holds, tensions: lengths.map(() => 0) };
+  const person = lognormal(random, 1, 0.38);
+  const bend = random.between(80, 220) * person * soft;
+  const press = () => random.between(200, 900) * soft;
   const floating = build.bridge === 'floating';
-  const pivot = severity('pivot-friction', 10, 0.5);
-  const springs = severity('springs-moved', 11, 0.6);
-  const peg = severity('peg-slip', 55, 0.8);
-  const clamp = severity('loose-clamp', 13, 0.5);
   const worn = has('worn-string');
-  const roomy = severity('room', 9, 0.6) * sign(random);
-  const reference = severity('wrong-reference', 11, 0.6) * sign(random) + 0.3 * random.normal();
-  const flex = severity('neck-flex', 6, 0.5);
-  const firm = build.frets === false ? 0 : Math.abs(2 + 1.5 * random.normal());
+  const roomy = has('room') ? size('room', 2.5, 28) * sign(random) : random.normal();
+  // A peg lets go at a pull, or turns slowly, or both.
+  const lets = random.uniform();
+  const jolts = random.uniform() < 0.5 ? 1 : 2;
+  const lash = has('gear-backlash') ? size('gear-backlash', 3, 26) : random.between(0, 0.8);
   const specimen: Specimen = {
     cause,
     run,
-    at,
+    at: {
+      nut: locked ? 0 : pitchOf(sliding.nut, head),
+      tree: build.tree ? pitchOf(sliding.tree, behindTree) : 0,
+      saddle: pitchOf(sliding.saddle, tail),
+    },
     rises: {
-      bend: rise(110),
-      bigBend: rise(250),
-      pressHead: rise(500),
-      pressTree: rise(500),
-      pressTail: rise(450),
-      dive: rise(800),
-      pullUp: rise(120),
-      side: rise(220),
+      bend,
+      bigBend: bend * random.between(1.2, 1.9),
+      pressHead: press(),
+      pressTree: press(),
+      pressTail: press(),
+      dive: random.between(250, 650) * soft,
+      pullUp: bend * random.between(0.4, 1),
+      side: bend * random.between(1, 2.2),
     },
-    coil: { pool: severity('winding-slip', 20, 0.6) + lognormal(random, 0.5, 0.8), share: random.between(0.5, 0.95) },
+    coil: { holds: has('winding-slip') ? even(random, 3, 90) : Infinity, gives: even(random, 5, 60) },
+    peg: {
+      holds: has('peg-slip') && lets < 0.75 ? even(random, 3, 150) : Infinity,
+      drops: even(random, 5, 80),
+      varies: random.between(0.05, 0.5),
+      turns: has('peg-slip') && lets > 0.45 ? even(random, 0.1, 14) : 0,
+    },
     creep: {
-      pool: fresh + lognormal(random, 1, 0.8),
-      pulled: random.between(0.2, 0.55),
-      waited: random.between(0.05, 0.3),
+      pool: has('fresh-string') ? size('fresh-string', steel ? 8 : 20, steel ? 90 : 220) : even(random, 0.3, 3),
+      pulled: random.between(0.1, 0.5),
+      waited: random.between(0.02, 0.2),
+      delayed: steel ? random.between(0.001, 0.02) : random.between(0.01, 0.09),
     },
-    lash: {
-      cents: severity('gear-backlash', 13, 0.5) + lognormal(random, 0.4, 0.7),
-      free: string.fromAbove === true || random.uniform() < 0.3,
+    lash: { cents: lash, jolts, left: string.fromAbove || random.uniform() < 0.3 ? jolts : 0 },
+    bridge: {
+      span: floating ? (has('pivot-friction') ? size('pivot-friction', 3, 26) : random.between(0, 1)) : 0,
+      at: random.between(-1, 1),
+      astray: size('springs-moved', 4, 40),
+      how: (['once', 'jumps', 'one way'] as const)[Math.floor(3 * random.uniform())]!,
     },
-    peg: { slip: peg, waits: peg * random.between(0.05, 0.4), tires: random.between(0.4, 1) },
-    bridge: { span: floating ? BRIDGE_SPAN * pivot + base(0.5) : 0, at: random.between(-1, 1), astray: springs },
-    clamp: { cents: clamp, sharp: clamp, flat: clamp },
     room: {
       // A room that has changed since may have come to rest.
-      perTest: 0.25 + 0.2 * Math.abs(roomy) * random.uniform() ** 2,
-      warm: (string.material.includes('steel') ? -4 : -6) * lognormal(random, has('room') ? 1.8 : 0.7, 0.6),
+      perTest: random.between(0.15, 0.5) + 0.1 * Math.abs(roomy) * random.uniform() ** 2,
+      warm: (steel ? -4 : -6) * lognormal(random, has('room') ? 1.4 : 0.8, 0.6),
       since: roomy,
     },
     wear: {
-      octave: worn ? sign(random) * lognormal(random, 6, 0.6) : 1.3 * random.normal(),
-      scatter: worn ? lognormal(random, 1.1, 0.6) : 0,
+      octave: worn ? size('worn-string', 2.5, 16) * sign(random) : 1.3 * random.normal(),
+      scatter: worn ? even(random, 0.3, 1.6) : 0,
     },
-    reference,
-    posture: (flex > 0 ? flex * sign(random) : 0) + 0.6 * random.normal(),
-    firm: firm + severity('pressing', 9, 0.5),
+    reference: has('wrong-reference') ? size('wrong-reference', 2.5, 28) * sign(random) : 0.4 * random.normal(),
+    posture: has('neck-flex') ? size('neck-flex', 2, 16) * sign(random) : 0.6 * random.normal(),
+    firm: build.frets === false ? 0 : has('pressing') ? random.between(4, 26) : random.between(0, 4),
+    reach: random.uniform() < 0.5 ? random.between(0, 0.1) : random.between(0.1, 1),
+    relief: random.between(0.03, 0.45),
     since: { own: 0, others: 0, spread: 0, creep: 0, sudden: 0 },
     random,
   };
-  specimen.since = sinceLast(specimen, { pivot, springs, peg, clamp, reference, flex, has });
+  tuned(specimen, string.fromAbove === true || random.uniform() < 0.15);
+  specimen.since = lived(specimen, build, { has, fresh: has('fresh-string') });
+  tuned(specimen, string.fromAbove === true || random.uniform() < 0.15);
+  // What slips still slips after it was tuned.
+  if (has('winding-slip')) specimen.coil.holds = even(random, 3, 90);
+  if (Number.isFinite(specimen.peg.holds)) specimen.peg.holds = even(random, 3, 150);
   return specimen;
 }
 
-interface Sizes {
-  pivot: number;
-  springs: number;
-  peg: number;
-  clamp: number;
-  reference: number;
-  flex: number;
-  has: (cause: Cause) => boolean;
+/** Brought to pitch: from below the head pulls it over nut and saddle, from above it lets it back. */
+function tuned({ run, lash, random }: Specimen, fromAbove: boolean): void {
+  const { holds, speaking, tensions } = run;
+  const toward = fromAbove ? -1 : 1;
+  const level = tensions[speaking]!;
+  tensions.forEach((_, i) => {
+    if (i === speaking) return;
+    const { sliding } = holds[Math.min(i, speaking)]!;
+    tensions[i] = level + (i < speaking ? toward : -toward) * sliding * random.between(0.2, 1);
+  });
+  slide(run);
+  if (fromAbove) lash.left = lash.jolts;
 }
 
-/** What each fault has done since the string was last tuned: to this string, and to the others. */
-function sinceLast(s: Specimen, sizes: Sizes) {
+/** What playing does to a string. */
+const PLAYED: readonly CauseTest[] = ['big-bend', 'side-stretch', 'press-behind-nut'];
+const BY_BAR: readonly CauseTest[] = [...PLAYED, 'dive', 'pull-up'];
+/** So many acts at most, for time, s in which they fall, hours. */
+const MOST_ACTS = 8;
+const HOURS = [0.25, 55] as const;
+
+/** It is played and left alone, as it was since it was last tuned: this string, and the others. */
+function lived(s: Specimen, build: CauseBuild, { has, fresh }: { has: (c: Cause) => boolean; fresh: boolean }) {
   const { random } = s;
-  const held = random.between(0, 1.2) * (s.at.nut + s.at.tree + s.at.saddle) * (random.uniform() < 0.8 ? 1 : -0.5);
-  const coil = random.between(0.2, 1) * s.coil.pool;
-  const creep = random.between(0.3, 1.5) * s.creep.pool;
-  const lash = random.between(0, 1) * s.lash.cents;
-  const peg = random.between(0.2, 1.5) * sizes.peg;
-  const clamp = random.between(0.2, 1) * sizes.clamp;
-  const sudden = coil + peg + clamp;
-  const own = -held - creep - lash - sudden + (sizes.has('worn-string') ? 3 * random.normal() : 0);
+  const seen: Seen[] = [];
+  const acts = build.bridge === 'floating' ? BY_BAR : PLAYED;
+  const poolBefore = s.creep.pool;
+  const many = Math.floor(random.uniform() * (MOST_ACTS + 1));
+  for (let k = 0; k < many; k++) seen.push(doTest(s, acts[Math.floor(random.uniform() * acts.length)]!, false, build));
+  const hours = even(random, ...HOURS);
+  const bedded = poolBefore - s.creep.pool;
+  const crept = s.creep.pool * Math.min(0.8, random.between(0.05, 0.25) * Math.log1p(hours));
+  s.creep.pool -= crept;
+  const turned = s.peg.turns * Math.min(6, hours) * random.between(0.3, 1);
+  const sum = (of: (x: Seen) => number) => seen.reduce((t, x) => t + of(x), 0);
   const all =
-    (sizes.pivot > 0 ? sizes.pivot * random.between(0.3, 1.1) * (random.uniform() < 0.7 ? -1 : 1) : 0) +
-    sizes.springs * random.between(0.5, 1.5) * sign(random) +
-    s.room.since -
-    (sizes.has('wrong-reference') ? sizes.reference : 0) +
-    sizes.flex * random.between(0.3, 1) * sign(random) +
-    0.8 * random.normal();
+    s.room.since * random.between(0.4, 1.2) -
+    (has('wrong-reference') ? s.reference : 0) +
+    (s.bridge.how === 'once' ? s.bridge.astray * sign(random) : 0) +
+    (has('neck-flex') ? s.posture * random.between(0, 1) : 0) +
+    0.5 * random.normal();
   // A whole set is often as new as the string in hand.
-  const alike = sizes.has('fresh-string') && random.uniform() < 0.5 ? -random.between(0.3, 1.2) * s.creep.pool : 0;
-  const each = 1 + 0.25 * random.normal();
-  const spread = 0.7 + 0.3 * Math.abs(all) * random.uniform() + 0.3 * Math.abs(alike);
-  return { own: own + all * each + 0.8 * random.normal(), others: all + alike, spread, creep, sudden };
+  const alike = fresh && random.uniform() < 0.5 ? (crept + bedded) * random.between(0.3, 1.2) : 0;
+  const own =
+    sum((x) => x.own) +
+    all * random.between(0.6, 1.4) -
+    crept -
+    turned +
+    (has('worn-string') ? 2 * random.normal() : 0);
+  const others = sum((x) => x.others) + all - alike;
+  const creep = crept + bedded;
+  return {
+    own,
+    others,
+    spread: 0.6 + 0.3 * Math.abs(all) * random.uniform() + 0.3 * alike,
+    creep,
+    sudden: Math.max(0, -sum((x) => x.own) - bedded) + turned,
+  };
 }
 
 /** The same string once more, to try another test on. */
@@ -204,6 +247,5 @@ export const copyOf = (s: Specimen, random: Random): Specimen => ({
   lash: { ...s.lash },
   peg: { ...s.peg },
   bridge: { ...s.bridge },
-  clamp: { ...s.clamp },
   random,
 });
