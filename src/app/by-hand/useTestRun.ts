@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
-import { changesOf, TEST_GUIDES, type CauseTest, type Changes, type Measure, type TestPart } from '../../core/causes';
+import { changesOf, guideFor, type CauseTest, type Changes, type Measure, type TestPart } from '../../core/causes';
 import { stringTargetHz } from '../../core/music';
 import type { GuidedStep } from '../../core/pass';
 import type { Reading } from '../../core/pitch';
 import type { InstrumentLife, StringLife } from '../../core/records';
+import { causeBuildOf } from '../../core/story';
 import { lastHzOf, soundedAlone } from '../pass/guided';
 
 type Touch = Extract<TestPart, { kind: 'read' }>['touch'];
@@ -24,7 +25,7 @@ const lastHz = (string: StringLife, a4Hz: number): number => lastHzOf(string) ??
 /** One test under way on a string: its parts in turn, what was read, and what the ear is told to expect. */
 export function useTestRun(life: InstrumentLife, string: StringLife, a4Hz: number) {
   const [run, setRun] = useState<Run | undefined>(undefined);
-  const parts = run ? TEST_GUIDES[run.test].parts : [];
+  const parts = run ? guideFor(run.test, causeBuildOf(life)).parts : [];
   const part = run ? parts[run.index] : undefined;
   const touch = part?.kind === 'read' ? part.touch : undefined;
   const { note, stringId } = string.plan;

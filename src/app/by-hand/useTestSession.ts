@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { TEST_GUIDES, type CauseTest, type Measure } from '../../core/causes';
+import { guideFor, type CauseTest, type Measure } from '../../core/causes';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
+import { causeBuildOf } from '../../core/story';
 import { useListening } from '../listening/useListening';
 import { useWorld } from '../world/world';
 import { useTestRun, type TestOutcome } from './useTestRun';
@@ -57,7 +58,7 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
       touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: touch === 'harmonic' ? touch : 'open' },
     );
   };
-  const guide = run ? TEST_GUIDES[run.test] : undefined;
+  const guide = run ? guideFor(run.test, causeBuildOf(life)) : undefined;
   return {
     run,
     part,

@@ -8,10 +8,12 @@ import {
   doTest,
   findCause,
   findingWords,
+  guideFor,
   muThetaOf,
   outcomeOf,
   REMEDIES,
   specimenOf,
+  stepsFor,
   TEST_GUIDES,
   TESTS,
   testsOf,
@@ -214,6 +216,25 @@ test('whatever is read, the answer is whole: chances sum to one, the next test i
     { numRuns: 12 },
   );
 }, 60000);
+
+test('after six tests the honest answer; a reference is asked about where the others went too; words fit the instrument', () => {
+  const PINS: CauseBuild = { bridge: 'tailpiece', nut: 'plain', tree: false, tuners: 'pin' };
+  const tests = testsOf(GUITAR).filter((t) => t !== 'wait' && t !== 'warm' && t !== 'reference');
+  const odd: Evidence[] = tests.slice(0, 6).map((test, i) => ({ test, first: i % 2 ? 3 : -4, second: -2 }));
+  expect(findCause(ask(GUITAR, [QUIET, ...odd])).stop).toBe(true);
+  const only = (others: number) =>
+    findCause({ ...ask(PINS, [{ test: 'since-last', own: -8, others, othersSd: 1 }]), offered: ['reference'] }).next;
+  expect(only(-7)).toBe('reference');
+  expect(only(0.4)).toBeUndefined();
+  const words = (build: CauseBuild) =>
+    guideFor('big-bend', build)
+      .parts.map((p) => p.words)
+      .join(' ');
+  expect(words(GUITAR)).toContain('Bend it two tones');
+  expect(words(PINS)).not.toMatch(/bend/i);
+  expect(stepsFor('peg-slip', PINS).join(' ')).not.toContain('rings');
+  expect(stepsFor('peg-slip', VIOLA).join(' ')).not.toContain('Pin:');
+});
 
 test('the capstan’s figure comes back from what a string shows between its two limits', () => {
   // H = (1200 / ln 2) mu theta beta, beta = head / (head + speaking): 0.05 at 0.2 behind is 14.4 cents.

@@ -243,6 +243,14 @@ function gainOf(
   return bits(share) - after;
 }
 
+/** Tests at most: what is not known then is not to be had so. */
+const MOST_TESTS = 6;
+/** The others went too, cents: one string alone is no question of the reference. */
+const OTHERS_WENT = 2;
+const severalGo = ({ evidence, told }: CauseQuestion): boolean =>
+  (told?.strings !== undefined && told.strings !== 'one') ||
+  evidence.every((e) => e.test !== 'since-last' || Math.abs(e.others) > OTHERS_WENT);
+
 const PLACES = { 'nut-friction': 'nut', 'tree-friction': 'tree', 'saddle-friction': 'saddle' } as const;
 
 /** Friction at the place that holds the string back most likely, from the specimens that are like it. */
@@ -279,7 +287,9 @@ export function findCause(question: CauseQuestion): CauseAnswer {
     .map(([cause, probability]) => ({ cause, probability }))
     .sort((a, b) => b.probability - a.probability);
   const done = new Set<string>(evidence.map((e) => e.test));
-  const left = testsOf(build).filter((t) => !done.has(t) && (question.offered?.includes(t) ?? true));
+  const left = testsOf(build).filter(
+    (t) => !done.has(t) && (question.offered?.includes(t) ?? true) && (t !== 'reference' || severalGo(question)),
+  );
   const random = randomFrom(SEED);
   const judges = drawn(particles, JUDGES);
   const worth = left
@@ -290,13 +300,14 @@ export function findCause(question: CauseQuestion): CauseAnswer {
     .sort((a, b) => b.rate - a.rate);
   const telling = worth.filter((w) => w.gain >= LEAST_GAIN);
   const sure = causes[0]!.probability >= SURE;
+  const over = sure || telling.length === 0 || evidence.filter((e) => e.test !== 'since-last').length >= MOST_TESTS;
   const close = causes.filter((c) => c.probability > CLOSE).map((c) => c.cause);
   return {
     causes,
     next: worth[0]?.test,
-    stop: sure || telling.length === 0,
+    stop: over,
     friction: frictionOf(particles),
-    cannotTell: !sure && telling.length === 0 && close.length > 1 ? close : [],
+    cannotTell: !sure && over && close.length > 1 ? close : [],
     speaks: speaksOf(chances),
   };
 }

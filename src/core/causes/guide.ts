@@ -1,6 +1,6 @@
 import { cents } from '../music';
 import type { Disturbance } from '../simulate';
-import type { CauseTest, Measure } from './kinds';
+import { hasFrets, type CauseBuild, type CauseTest, type Measure } from './kinds';
 
 /** What is sounded, or done, in a test: the string itself, the one beside it, or a tone that the strings are tuned by. */
 export type TestPart =
@@ -105,7 +105,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     caution: WHIP,
   },
   'big-bend': {
-    title: 'A big bend',
+    title: 'A hard bend or pull',
     place: 'middle',
     parts: twice('Bend it two tones, let go', 'big-bend'),
     caution: WHIP,
@@ -184,6 +184,17 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     ],
   },
 };
+
+/** A pull in words for strings that no fingerboard lies under: what is bent there has nothing to be bent on. */
+const PULL = 'Pull it aside in the middle, as far as the hardest playing does, let go';
+
+/** A test as it is done on an instrument. */
+export function guideFor(test: CauseTest | Measure, build: CauseBuild): TestGuide {
+  const guide = TEST_GUIDES[test];
+  if (hasFrets(build)) return guide;
+  const bends = (p: TestPart) => p.kind === 'do' && p.how !== 'press-behind-nut' && /\bbend\b/i.test(p.words);
+  return { ...guide, parts: guide.parts.map((p) => (bends(p) ? { ...p, words: PULL } : p)) };
+}
 
 /** Changes by a test, cents: the first time, the second where it was done twice, and that of the string beside it at the first. */
 export interface Changes {

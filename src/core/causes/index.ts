@@ -18,8 +18,16 @@ export {
 export { findCause, type CauseAnswer, type CauseQuestion, type Speaks } from './finder';
 export { doTest, type Seen } from './answers';
 export { specimenOf, type Specimen } from './specimen';
-export { changesOf, TEST_GUIDES, type Changes, type TestGuide, type TestPart, type TouchPlace } from './guide';
-export { REMEDIES, treatmentFor, type Remedy } from './remedies';
+export {
+  changesOf,
+  guideFor,
+  TEST_GUIDES,
+  type Changes,
+  type TestGuide,
+  type TestPart,
+  type TouchPlace,
+} from './guide';
+export { REMEDIES, stepsFor, treatmentFor, type Remedy } from './remedies';
 export { findingWords, outcomeOf, type Outcome } from './words';
 export { answersOf, QUESTIONS, TOLD, type Asked, type Logged, type Told } from './told';
 export {

@@ -105,7 +105,7 @@ export interface TestResult {
 }
 export type Evidence = SinceLast | TestResult;
 
-const hasFrets = ({ frets, bridge, tuners }: CauseBuild): boolean =>
+export const hasFrets = ({ frets, bridge, tuners }: CauseBuild): boolean =>
   frets ?? (bridge !== 'tailpiece' && tuners !== 'pin');
 
 /** Tests that an instrument allows. */

@@ -1,4 +1,4 @@
-import type { Cause } from './kinds';
+import type { Cause, CauseBuild } from './kinds';
 
 /** What is written of a remedy: a slot, a tree or a saddle is lubricated. */
 export const treatmentFor = (cause: Cause): 'lubricated' | 'other' =>
@@ -161,3 +161,7 @@ export const REMEDIES: Record<Cause, Remedy> = {
     expect: 'What it does is what such a string does.',
   },
 };
+
+/** The steps that an instrument has a use for: no rings of a peg on a pin, no key on a peg. */
+export const stepsFor = (cause: Cause, { tuners }: CauseBuild): string[] =>
+  REMEDIES[cause].steps.filter((s) => !s.startsWith(tuners === 'pin' ? 'Peg:' : 'Pin:'));

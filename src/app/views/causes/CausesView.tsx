@@ -200,7 +200,9 @@ export function CausesView({ life }: { life: InstrumentLife }) {
               </p>
             )
           )}
-          {found && !run && <ToDo causes={answer!.cannotTell.length > 1 ? answer!.cannotTell : [found.cause]} />}
+          {found && !run && (
+            <ToDo causes={answer!.cannotTell.length > 1 ? answer!.cannotTell : [found.cause]} build={build} />
+          )}
           {closed?.remedy && found && (
             <p className="pb-2 text-sm">
               Does it help on other strings too?{' '}

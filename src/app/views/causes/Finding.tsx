@@ -1,4 +1,4 @@
-import { REMEDIES, type Cause, type CauseAnswer } from '../../../core/causes';
+import { REMEDIES, stepsFor, type Cause, type CauseAnswer, type CauseBuild } from '../../../core/causes';
 import { Caution } from '../../parts/Caution';
 
 /** Chances below this are not worth a line. */
@@ -21,16 +21,16 @@ export const Chances = ({ causes }: Pick<CauseAnswer, 'causes'>) => (
 );
 
 /** What to do about a cause, or about several that no test can part; with cautions. */
-export function ToDo({ causes }: { causes: readonly Cause[] }) {
+export function ToDo({ causes, build }: { causes: readonly Cause[]; build: CauseBuild }) {
   return (
     <section aria-label="What to do about it" className="max-w-2xl border-t border-line pt-2">
       {causes.map((cause) => {
-        const { name, steps, expect } = REMEDIES[cause];
+        const { name, expect } = REMEDIES[cause];
         return (
           <div key={cause} className="pb-2">
             {causes.length > 1 && <h2 className="pb-1 font-semibold">Where {name}</h2>}
             <ul className="flex flex-col gap-1.5 text-lg">
-              {steps.map((s) => (
+              {stepsFor(cause, build).map((s) => (
                 <li key={s} className="border-l-4 border-water pl-3">
                   {s}
                 </li>
