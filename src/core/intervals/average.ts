@@ -23,6 +23,8 @@ export interface ToneAverage {
 const ENOUGH_CENTS = 0.1;
 const AGREE_CENTS = 0.5;
 export const DRIFT_CENTS = 1;
+/** What goes one way goes further than so many spreads of the repeats (on a straight line, 2.5 of them). */
+const DRIFT_SPREADS = 2;
 /** So many that agree are enough; after so many nothing more is to be had. */
 const LEAST = 3;
 const MOST = 5;
@@ -40,7 +42,7 @@ export function averageTone(readings: readonly ToneReading[]): ToneAverage | und
   const own = Math.sqrt(mean(readings.map((r) => r.sigmaCents ** 2)));
   const sigmaCents = Math.max(CLOCK_CENTS, Math.max(spreadCents, own) / Math.sqrt(n));
   const driftCents = linearRegression(offs.map((c, i) => [i, c])).m * (n - 1);
-  const drifts = Math.abs(driftCents) > DRIFT_CENTS;
+  const drifts = Math.abs(driftCents) > Math.max(DRIFT_CENTS, DRIFT_SPREADS * spreadCents);
   const sure = sigmaCents <= ENOUGH_CENTS || (Math.max(spreadCents, own) <= AGREE_CENTS && !drifts);
   const unsure = own > spreadCents ? (readings.at(-1)!.limit === 'room' ? 'room' : 'tone') : 'spreads';
   return {

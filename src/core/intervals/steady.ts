@@ -1,8 +1,7 @@
-import { mean } from 'simple-statistics';
+import { linearRegression, mean } from 'simple-statistics';
 import { cents } from '../music';
 import type { Band } from './bands';
 import { combNear, partialOf, type Comb } from './comb';
-import { fitStiffString } from '../pitch';
 import { noTone } from './evidence';
 import { PAIR_MESSAGES } from './pair';
 import { OF_STEADY, OF_STRUCK, prepare, type Prepared, type PairReason } from './take';
@@ -149,16 +148,22 @@ function firstOf(lines: readonly Line[]): { hz: number; sigma: number } {
   const loudest = Math.max(...lines.map((l) => l.amplitude));
   const own = lines.find((l) => l.n === 1 && l.amplitude > LEADS * loudest);
   if (own) return own;
-  const { firstPartialHz, sigmaCents } = fitStiffString(
-    lines.map(({ n, hz, sigma, amplitude }) => ({
-      n,
-      frequencyHz: hz,
-      amplitude,
-      sigmaHz: (hz * Math.LN2 * Math.max(CLOCK_CENTS, sigma)) / 1200,
-    })),
-  );
-  return { hz: firstPartialHz, sigma: sigmaCents };
+  if (lines.length < LEAST_FOR_LAW) return meanOf(lines);
+  // f_n = n f0 sqrt(1 + B n^2) in cents over n^2 is a line, for the stiffness of keys (Fletcher 1964).
+  const first = lines[0]!;
+  const points = lines.map((l) => [l.n * l.n, cents(l.hz / l.n, first.hz / first.n)]);
+  const { m, b } = linearRegression(points);
+  const at = (n2: number) => b + m * n2;
+  const middle = mean(points.map(([x]) => x!));
+  const spread = points.reduce((t, [x]) => t + (x! - middle) ** 2, 0);
+  const rest = Math.sqrt(points.reduce((t, [x, y]) => t + (y! - at(x!)) ** 2, 0) / (points.length - 2));
+  const leverage = Math.sqrt(1 / points.length + (1 - middle) ** 2 / spread);
+  const worst = Math.max(...lines.map((l) => l.sigma));
+  return { hz: (first.hz / first.n) * 2 ** (at(1) / 1200), sigma: Math.max(LEAST_REST, rest, worst) * leverage };
 }
+/** Fewer partials make no law; they scatter about it by so much at least, cents (house estimate). */
+const LEAST_FOR_LAW = 3;
+const LEAST_REST = 0.5;
 
 /**
  * A long average of one steady tone: every partial by least squares over the whole, its error from its parts.

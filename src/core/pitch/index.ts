@@ -1,5 +1,4 @@
 export { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from './reading/look';
-export { fitStiffString } from './partials/law';
 export { measure } from './reading/measure';
 export { sharpAfter, type Sharp } from './partials/sharp-start';
 export { checkClock, checkInput, type ClockCheck, type InputCheck } from './recording/input-check';
