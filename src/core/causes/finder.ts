@@ -13,7 +13,8 @@ import {
 } from './kinds';
 import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
 import { muThetaOf } from './friction';
-import { copyOf, specimenOf, type Specimen } from './specimen';
+import { specimenOf } from './draw';
+import { copyOf, type Specimen } from './specimen';
 import { toldLikelihood, type Logged, type Told } from './told';
 
 export interface CauseQuestion {

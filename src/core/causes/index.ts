@@ -17,7 +17,8 @@ export {
 } from './kinds';
 export { findCause, type CauseAnswer, type CauseQuestion, type Speaks } from './finder';
 export { doTest, type Seen } from './answers';
-export { specimenOf, type Specimen } from './specimen';
+export { specimenOf } from './draw';
+export type { Specimen } from './specimen';
 export {
   changesOf,
   guideFor,
