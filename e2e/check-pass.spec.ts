@@ -9,7 +9,8 @@ test('a whole check pass by keys alone: six strings as found, the low ones broug
   await page.keyboard.press('Enter');
   await expect(instruction(page)).toHaveText('Pluck A4, touch no tuner');
   for (const note of ['A4', 'E4', 'C4', 'G3', 'D3', 'A2']) {
-    await expect(instruction(page)).toContainText(`Pluck ${note}`);
+    // The one before may ring on: whether it is this one is asked then, and the next pluck answers.
+    await expect(instruction(page)).toHaveText(new RegExp(`Pluck ${note}|is it ${note} gone`));
     await page.keyboard.press('p');
     await expect(message(page)).toContainText(`${note} as found`);
   }
