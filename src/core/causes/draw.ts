@@ -33,16 +33,6 @@ function contactHolds(random: Random, binds: boolean, isSaddle: boolean): number
   return CENTS_PER_LN_TENSION * mu * degrees * DEGREE * (binds ? random.between(1, 2) : 1);
 }
 
-/** A contact that is called at fault costs so much between its two limits at least, cents: what nobody hears is no fault. */
-const LEAST_FAULT_CENTS = 3;
-const DRAWS_MOST = 12;
-function contactIn(random: Random, binds: boolean, isSaddle: boolean, aside: number): number {
-  let holds = contactHolds(random, binds, isSaddle);
-  for (let k = 0; binds && k < DRAWS_MOST && pitchOf(holds, aside) < LEAST_FAULT_CENTS; k++)
-    holds = contactHolds(random, binds, isSaddle);
-  return holds;
-}
-
 /** One string with this fault, drawn by chance. @param second another fault beside it */
 export function specimenOf(
   cause: Cause,
@@ -59,22 +49,19 @@ export function specimenOf(
   const soft = (RISES[string.material] ?? 1) * (steel ? 1 : random.between(0.7, 1.3));
   const head = Math.max(0.03, (string.headMm ?? random.between(35, 190)) / string.lengthMm);
   const behindTree = build.tree ? random.between(0.05, 0.2) : 0;
-  const tail =
-    build.bridge === 'tailpiece'
-      ? random.between(0.12, 0.35)
-      : random.between(has('saddle-friction') ? 0.02 : 0.01, 0.1);
+  const tail = build.bridge === 'tailpiece' ? random.between(0.12, 0.35) : random.between(0.01, 0.1);
   const lengths = [...(build.tree ? [behindTree] : []), head, 1, tail];
   const speaking = lengths.length - 2;
   const locked = build.nut === 'locking';
   const sliding = {
-    tree: contactIn(random, has('tree-friction'), false, behindTree),
+    tree: contactHolds(random, has('tree-friction'), false),
     // A clamp lets nothing by that a hand can pull; a loose one holds a little.
     nut: locked
       ? has('loose-clamp')
         ? even(random, 20, 260)
         : even(random, 500, 1500)
-      : contactIn(random, has('nut-friction'), false, head),
-    saddle: contactIn(random, has('saddle-friction'), true, tail),
+      : contactHolds(random, has('nut-friction'), false),
+    saddle: contactHolds(random, has('saddle-friction'), true),
   };
   const still = () => random.between(1.1, 1.8);
   const holds = [...(build.tree ? [sliding.tree] : []), sliding.nut, sliding.saddle].map((s) => ({
