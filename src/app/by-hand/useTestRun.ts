@@ -25,7 +25,8 @@ const lastHz = (string: StringLife, a4Hz: number): number => lastHzOf(string) ??
 /** One test under way on a string: its parts in turn, what was read, and what the ear is told to expect. */
 export function useTestRun(life: InstrumentLife, string: StringLife, a4Hz: number) {
   const [run, setRun] = useState<Run | undefined>(undefined);
-  const parts = run ? guideFor(run.test, causeBuildOf(life)).parts : [];
+  const guide = run && guideFor(run.test, causeBuildOf(life));
+  const parts = guide?.parts ?? [];
   const part = run ? parts[run.index] : undefined;
   const touch = part?.kind === 'read' ? part.touch : undefined;
   const { note, stringId } = string.plan;
@@ -46,6 +47,7 @@ export function useTestRun(life: InstrumentLife, string: StringLife, a4Hz: numbe
   }, [touch, key, note, string, beside, a4Hz, before]);
   return {
     run,
+    guide,
     part,
     beside,
     guided,

@@ -1,8 +1,7 @@
 import { useEffect, useState } from 'react';
-import { guideFor, type CauseTest, type Measure } from '../../core/causes';
+import type { CauseTest, Measure } from '../../core/causes';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
-import { causeBuildOf } from '../../core/story';
 import { useListening } from '../listening/useListening';
 import { useWorld } from '../world/world';
 import { useTestRun, type TestOutcome } from './useTestRun';
@@ -14,7 +13,7 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
   const { stringId } = string.plan;
   const [message, say] = useState('');
   const test = useTestRun(life, string, a4Hz);
-  const { run, part, beside } = test;
+  const { run, guide, part, beside } = test;
   const sound = useListening(
     test.guided,
     nowMs,
@@ -58,7 +57,6 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
       touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: touch === 'harmonic' ? touch : 'open' },
     );
   };
-  const guide = run ? guideFor(run.test, causeBuildOf(life)) : undefined;
   return {
     run,
     part,

@@ -1,6 +1,6 @@
 import { pull, slide } from '../simulate';
 import type { CauseBuild, CauseTest } from './kinds';
-import type { Specimen } from './specimen';
+import { tuned, type Specimen } from './specimen';
 
 /** No hand pulls twice alike: spread of one person's pulls, share (house estimate). */
 const BY_ACT = 0.15;
@@ -92,15 +92,8 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
   switch (test) {
     case 'from-below-above': {
       // Tuned up, the head pulls the string over nut and saddle; tuned down it lets it back: the limits of all contacts.
-      const toward = again ? -1 : 1;
-      const level = run.tensions[run.speaking]!;
-      run.tensions.forEach((_, i) => {
-        if (i === run.speaking) return;
-        const { sliding } = run.holds[Math.min(i, run.speaking)]!;
-        run.tensions[i] = level + (i < run.speaking ? toward : -toward) * sliding * random.between(0.5, 1);
-      });
-      slide(run);
-      s.lash.left = again ? s.lash.jolts : 0;
+      tuned(s, again, 0.5);
+      if (!again) s.lash.left = 0;
       const all = along(0.2);
       return seen(pulled(s, run.speaking, rises.bend, 0.35) + all, all);
     }

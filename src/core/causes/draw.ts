@@ -135,24 +135,27 @@ export function specimenOf(
     since: { own: 0, others: 0, spread: 0, creep: 0, sudden: 0 },
     random,
   };
-  tuned(specimen, string.fromAbove === true || random.uniform() < 0.15);
-  specimen.since = lived(specimen, build, { has, fresh: has('fresh-string') });
-  tuned(specimen, string.fromAbove === true || random.uniform() < 0.15);
+  tuned(specimen, string.fromAbove === true || random.uniform() < 0.15, TUNED_LEAST);
+  specimen.since = lived(specimen, build, has);
+  tuned(specimen, string.fromAbove === true || random.uniform() < 0.15, TUNED_LEAST);
   // What slips still slips after it was tuned.
   if (has('winding-slip')) specimen.coil.holds = even(random, 3, 90);
   if (Number.isFinite(specimen.peg.holds)) specimen.peg.holds = even(random, 3, 150);
   return specimen;
 }
 
+/** Tuned somehow, each contact stands at so much of what it holds at least. */
+const TUNED_LEAST = 0.2;
+
 /** What playing does to a string. */
 const PLAYED: readonly CauseTest[] = ['big-bend', 'side-stretch', 'press-behind-nut'];
 const BY_BAR: readonly CauseTest[] = [...PLAYED, 'dive', 'pull-up'];
-/** So many acts at most, for time, s in which they fall, hours. */
+/** So many acts at most, and the time in which they fall, hours. */
 const MOST_ACTS = 8;
 const HOURS = [0.25, 55] as const;
 
 /** It is played and left alone, as it was since it was last tuned: this string, and the others. */
-function lived(s: Specimen, build: CauseBuild, { has, fresh }: { has: (c: Cause) => boolean; fresh: boolean }) {
+function lived(s: Specimen, build: CauseBuild, has: (c: Cause) => boolean) {
   const { random } = s;
   const seen: Seen[] = [];
   const acts = build.bridge === 'floating' ? BY_BAR : PLAYED;
@@ -172,7 +175,7 @@ function lived(s: Specimen, build: CauseBuild, { has, fresh }: { has: (c: Cause)
     (has('neck-flex') ? s.posture * random.between(0, 1) : 0) +
     0.5 * random.normal();
   // A whole set is often as new as the string in hand.
-  const alike = fresh && random.uniform() < 0.5 ? (crept + bedded) * random.between(0.3, 1.2) : 0;
+  const alike = has('fresh-string') && random.uniform() < 0.5 ? (crept + bedded) * random.between(0.3, 1.2) : 0;
   const own =
     sum((x) => x.own) +
     all * random.between(0.6, 1.4) -

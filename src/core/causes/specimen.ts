@@ -36,15 +36,15 @@ export interface Specimen {
   random: Random;
 }
 
-/** Brought to pitch: from below the head pulls it over nut and saddle, from above it lets it back. */
-export function tuned({ run, lash, random }: Specimen, fromAbove: boolean): void {
+/** Brought to pitch: from below the head pulls it over nut and saddle, from above it lets it back. @param least share of what each contact holds */
+export function tuned({ run, lash, random }: Specimen, fromAbove: boolean, least: number): void {
   const { holds, speaking, tensions } = run;
   const toward = fromAbove ? -1 : 1;
   const level = tensions[speaking]!;
   tensions.forEach((_, i) => {
     if (i === speaking) return;
     const { sliding } = holds[Math.min(i, speaking)]!;
-    tensions[i] = level + (i < speaking ? toward : -toward) * sliding * random.between(0.2, 1);
+    tensions[i] = level + (i < speaking ? toward : -toward) * sliding * random.between(least, 1);
   });
   slide(run);
   if (fromAbove) lash.left = lash.jolts;

@@ -50,9 +50,15 @@ const STANDS = 0.2;
 /** Further off than this it is another note, cents. */
 const WITHIN_CENTS = 70;
 
+const partOf = (band: Band, from: number, to: number): Band => ({
+  ...band,
+  re: band.re.subarray(from, to),
+  im: band.im.subarray(from, to),
+});
+
 /** Frequency of the one tone of a band between two samples: looked for, then closed in. */
 function toneIn(band: Band, from: number, to: number, aroundHz: number, reachHz: number): number {
-  const part: Band = { ...band, re: band.re.subarray(from, to), im: band.im.subarray(from, to) };
+  const part = partOf(band, from, to);
   const decay = Math.min(20, decayOf(part));
   const left = (hz: number) => fitTones(part, [{ hz, decay }]).left;
   let best = aroundHz;
@@ -86,22 +92,14 @@ function lineOf({ bands, fromS, toS }: Prepared, n: number, hz: number, halfHz: 
   const decay = decayOf(band);
   // By parts, which a drift does not blur, each as loud as it is; then over the whole, where it stands still.
   const rough = Array.from({ length: parts }, (_, k) => toneIn(band, k * size, (k + 1) * size, 0, 6));
-  const worth = rough.map((hz, k) => {
-    const own = {
-      ...band,
-      re: band.re.subarray(k * size, (k + 1) * size),
-      im: band.im.subarray(k * size, (k + 1) * size),
-    };
-    const { energy, left } = fitTones(own, [{ hz, decay }]);
-    return Math.max(1e-12, energy - left);
-  });
+  const fits = rough.map((hz, k) => fitTones(partOf(band, k * size, (k + 1) * size), [{ hz, decay }]));
+  const worth = fits.map(({ energy, left }) => Math.max(1e-12, energy - left));
   const sum = worth.reduce((a, b) => a + b, 0);
   const middle = rough.reduce((m, f, k) => m + (f * worth[k]!) / sum, 0);
   const still = toneIn(band, 0, band.re.length, middle, 0.25 / (toS - fromS));
   const alone = fitTones(band, [{ hz: still, decay }]);
   const whole = alone.left < STANDS * alone.energy ? still : (still + middle) / 2;
-  const begins = { ...band, re: band.re.subarray(0, size), im: band.im.subarray(0, size) };
-  const fit = fitTones(begins, [{ hz: rough[0]!, decay }]);
+  const begins = fits[0]!;
   const at = (f: number) => band.centreHz + f;
   const offs = rough.map((f) => cents(at(f), at(whole)));
   // What drifts evenly is drift, not error; where it is read is.
@@ -112,8 +110,8 @@ function lineOf({ bands, fromS, toS }: Prepared, n: number, hz: number, halfHz: 
   return {
     n,
     hz: at(whole),
-    amplitude: fit.amplitude[0]!,
-    explained: 1 - fit.left / fit.energy,
+    amplitude: begins.amplitude[0]!,
+    explained: 1 - begins.left / begins.energy,
     drift: (2 / 3) * slope * parts,
     sigma: Math.hypot(scatter / Math.sqrt(count), DRIFT_SHARE * slope * parts, cents(at(still), at(middle)) / 2),
     roomSigma: cents(at(whole) + roomHz, at(whole)),

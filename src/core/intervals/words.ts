@@ -26,12 +26,21 @@ const INTERVALS: Record<string, string> = {
 export const intervalWords = ([p, q]: EarStep['interval']): string =>
   INTERVALS[`${Math.max(p, q)}:${Math.min(p, q)}`] ?? `${p}:${q}`;
 
-/** 'D3 open', 'A2 at fret 5', 'E2's harmonic at fret 7'. */
-export function soundWords(sound: Sound, notes: readonly string[]): string {
-  const note = notes[sound.string - 1]!;
-  if ('harmonic' in sound) return `${note}, harmonic at fret ${sound.harmonic.fret}`;
-  return sound.fret === 0 ? `${note} open` : `${note} at fret ${sound.fret}`;
+/** Where on its string a sound is made. */
+export interface Place {
+  fret: number;
+  harmonic?: boolean;
 }
+export const placeOf = (s: Sound): Place =>
+  'harmonic' in s ? { fret: s.harmonic.fret, harmonic: true } : { fret: s.fret };
+
+/** 'D3 open', 'A2 at fret 5', 'E2, harmonic at fret 7'. */
+export function placeWords(note: string, { fret, harmonic }: Place): string {
+  if (harmonic) return `${note}, harmonic at fret ${fret}`;
+  return fret === 0 ? `${note} open` : `${note} at fret ${fret}`;
+}
+export const soundWords = (sound: Sound, notes: readonly string[]): string =>
+  placeWords(notes[sound.string - 1]!, placeOf(sound));
 
 /** Where the beats of a step are still, and which way they tell. */
 export function beatWords({ beats, expectCents }: EarStep): string {

@@ -1,8 +1,8 @@
 import { ratioOfCents } from '../music';
 import {
   intervalWords,
+  placeWords,
   solveNet,
-  soundWords,
   type Alone,
   type Between,
   type EarStep,
@@ -10,14 +10,7 @@ import {
   type Sound,
 } from '../intervals';
 import { octavePasses } from '../octave';
-import type {
-  CheckpointRecord,
-  InstrumentLife,
-  JudgementRecord,
-  ReadingRecord,
-  SoundedAt,
-  TouchRecord,
-} from '../records';
+import type { CheckpointRecord, InstrumentLife, JudgementRecord, ReadingRecord, TouchRecord } from '../records';
 
 /** A fret further off than this at the octave is the instrument, not the tuning, cents (house estimate). */
 const INSTRUMENT_CENTS = 4;
@@ -79,16 +72,6 @@ export interface CheckedNet extends Net {
 const LEAST_SIGMA = 0.3;
 /** A string that was read alone so long before or after the round stands there still, ms (house estimate). */
 const FRESH_MS = 20 * 60000;
-
-/** The places of a record's two strings as sounds. */
-export const soundsOf = ({ places }: CheckpointRecord, [a, b]: [number, number]): [Sound, Sound] | undefined => {
-  const sound = (string: number, { fret, harmonic }: SoundedAt): Sound =>
-    harmonic ? { string, harmonic: { fret, partial: 0 } } : { string, fret };
-  return places && [sound(a, places[0]), sound(b, places[1])];
-};
-/** Where a sound is made, as it is kept. */
-export const placeOf = (s: Sound): SoundedAt =>
-  'harmonic' in s ? { fret: s.harmonic.fret, harmonic: true } : { fret: s.fret };
 
 /** What strings read alone say of a stretch of time, in order of strings: each its newest reading, in a check or a round by ear. */
 export const readAlone = (
@@ -161,9 +144,8 @@ export function netTold(
   const at = (id: string) => ids.indexOf(id);
   const names = net.checkpoints.map((c) => {
     const [a, b] = [at(c.stringId), at(c.againstId)];
-    const sounds = soundsOf(c, [a + 1, b + 1]);
-    return sounds
-      ? `${soundWords(sounds[0], notes)} with ${soundWords(sounds[1], notes)}`
+    return c.places
+      ? `${placeWords(notes[a]!, c.places[0])} with ${placeWords(notes[b]!, c.places[1])}`
       : `${notes[a]} with ${notes[b]} (${intervalWords(c.interval)})`;
   });
   const named = (k: number) => names[k] ?? `${notes[net.singles[k - names.length]!]} alone`;

@@ -9,7 +9,6 @@ export {
   netOf,
   netTold,
   octaveErrors,
-  placeOf,
   readAlone,
   soundRatio,
   type CheckedNet,

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import {
   EAR_SD,
   earRound,
+  placeOf,
   SCHOOLS,
   type EarStep,
   type School,
@@ -10,7 +11,7 @@ import {
 } from '../../../core/intervals';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
-import { earSkill, earSpread, expected, netOf, octaveErrors, placeOf, readAlone } from '../../../core/story';
+import { earSkill, earSpread, expected, netOf, octaveErrors, readAlone } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -224,8 +225,8 @@ export function EarView({ life }: { life: InstrumentLife }) {
   const skill = earSkill(own.length > 0 ? own : bench.judgements);
 
   /** How far the two of a step stood apart when each was read alone, where that tells a way. */
-  const alone = useMemo(() => readAlone(low, own, nowMs(), nowMs()), [low, own, nowMs]);
   const knownOf = ({ sound: one, against }: EarStep): number | undefined => {
+    const alone = readAlone(low, own, nowMs(), nowMs());
     const [a, b] = [alone[one.string - 1], alone[against.string - 1]];
     const apart = a && b && a.cents - b.cents;
     return apart !== undefined && Math.abs(apart) > 2 * Math.hypot(a!.sigmaCents, b!.sigmaCents) ? apart : undefined;
