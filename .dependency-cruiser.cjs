@@ -1,7 +1,11 @@
-/** The walls of the house. Imports run one way: views → parts → core; views → world → workers → database → core; sound → workers. */
+/** The walls of the house. Imports run one way: views → parts → core; views → guided → world → analyst → the store → core; guided → sound. */
 const core = '^src/core/([^/]+)/';
 /** Everybody may take the clock: it knows nobody. */
 const clock = '^src/app/world/clock\\.ts$';
+/** What is said between the page and its workers: types alone. */
+const wire = '^src/app/(sound/messages|analyst/correspondent)\\.ts$';
+/** The log's store, which the page and the analyst both open. */
+const store = '^src/app/world/database\\.ts$';
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
@@ -45,31 +49,31 @@ module.exports = {
       name: 'parts-are-below-views-and-world',
       severity: 'error',
       from: { path: '^src/app/parts/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|world|sound|workers)/', pathNot: clock },
+      to: { path: '^src/app/(views|shell|guided|keys|world|sound|analyst)/', pathNot: clock },
     },
     {
-      name: 'listening-passes-and-keys-are-below-the-views',
+      name: 'guided-and-keys-are-below-the-views',
       severity: 'error',
-      from: { path: '^src/app/(listening|pass|keys)/' },
+      from: { path: '^src/app/(guided|keys)/' },
       to: { path: '^src/app/(views|shell)/' },
     },
     {
       name: 'world-knows-records-only',
       severity: 'error',
       from: { path: '^src/app/world/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|sound)/' },
+      to: { path: '^src/app/(views|shell|guided|keys|parts|sound)/', pathNot: wire },
     },
     {
       name: 'the-database-knows-records-only',
       severity: 'error',
-      from: { path: '^src/app/database/' },
-      to: { path: '^src/app/(?!database/)', pathNot: clock },
+      from: { path: store },
+      to: { path: '^src/app/', pathNot: [clock, store] },
     },
     {
       name: 'sound-goes-to-workers',
       severity: 'error',
       from: { path: '^src/app/sound/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|world)/', pathNot: clock },
+      to: { path: '^src/app/(views|shell|guided|keys|parts|world|analyst)/', pathNot: [clock, wire] },
     },
     { name: 'the-clock-knows-nobody', severity: 'error', from: { path: clock }, to: {} },
     {
@@ -81,8 +85,8 @@ module.exports = {
     {
       name: 'workers-are-thin-doors-to-the-core',
       severity: 'error',
-      from: { path: '^src/app/workers/' },
-      to: { path: '^src/app/(views|shell|listening|pass|keys|parts|world|sound)/' },
+      from: { path: '^src/app/(analyst/|sound/listen)' },
+      to: { path: '^src/app/(views|shell|guided|keys|parts|world)/', pathNot: store },
     },
   ],
   options: {

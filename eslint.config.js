@@ -36,7 +36,7 @@ export default tseslint.config(
   {
     // Time is read and waited for by one clock: a test, and the demonstration, let it run faster.
     files: ['src/**/*.{ts,tsx}'],
-    ignores: ['**/*.test.{ts,tsx}', 'src/app/world/clock.ts', 'src/app/workers/*.worker.ts'],
+    ignores: ['**/*.test.{ts,tsx}', 'src/app/world/clock.ts', 'src/app/**/*.worker.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',

@@ -4,10 +4,10 @@ import { RATE, recording } from '../testing/recording';
 import { addInstrument, figure, instruction, message, panel, typeFigure, withMicrophone } from './bench';
 
 test('the microphone’s reading keeps itself within a cent of the truth, and a reload keeps it', () =>
-  // 4.3 cents flat; one pluck every three seconds.
+  // 4.3 cents flat; one pluck every seven seconds: a busy machine must get to the silence after it.
   withMicrophone(
     'steady.wav',
-    recording(3, [0.4], () => -4.3),
+    recording(7, [0.4], () => -4.3),
     RATE,
     async (page) => {
       await addInstrument(page, 'Six-string guitar, steel');
@@ -17,7 +17,8 @@ test('the microphone’s reading keeps itself within a cent of the truth, and a 
       await expect(message(page)).toContainText('E4 as found');
       const kept = /found (\S+)/.exec((await message(page).textContent()) ?? '')![1]!;
       expect(Math.abs(figure(kept) + 4.3)).toBeLessThan(1);
-      await expect(instruction(page)).toContainText('Pluck B3');
+      // The same note again is heard as what it is; either way B3 is asked for.
+      await expect(instruction(page)).toContainText(/pluck B3/i, { timeout: 15_000 });
       await page.reload();
       await expect(instruction(page)).toHaveText('Press Space to listen');
       await page.keyboard.press('1');

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
-import type { World } from '../src/app/database/database';
-import { createAnalyst } from '../src/app/workers/analyst';
-import { createListening } from '../src/app/workers/listening';
-import type { QuestionKind } from '../src/app/workers/messages';
-import { startSettling, type Correspondent, type Settling } from '../src/app/workers/settling';
+import type { World } from '../src/app/world/database';
+import { createAnalyst } from '../src/app/analyst/analyst';
+import { createListening } from '../src/app/sound/listening';
+import type { QuestionKind } from '../src/app/analyst/questions';
+import { startAnalyst, type Analyst } from '../src/app/analyst/client';
+import type { Correspondent } from '../src/app/analyst/correspondent';
 import type { Clock } from '../src/app/world/clock';
 import { numbersFrom, type DemonstrationFile, type Means } from '../src/app/world/means';
 import { memoryStore } from './memory-store';
@@ -41,12 +42,12 @@ function channel(): ReturnType<Means['channel']> {
 }
 
 /** What nobody looks at is not worked out here: with every record anew, it would take most of the time. */
-const without = (unseen: readonly QuestionKind[], settling: Settling): Settling => ({
-  ...settling,
+const without = (unseen: readonly QuestionKind[], analyst: Analyst): Analyst => ({
+  ...analyst,
   ask: (question, ask, options) =>
     unseen.includes(question) || (question === 'status' && options?.waits)
       ? new Promise(() => undefined)
-      : settling.ask(question, ask, options),
+      : analyst.ask(question, ask, options),
 });
 
 const demonstration = (): DemonstrationFile =>
@@ -60,9 +61,9 @@ export function testMeans(world: World, clock: Clock, seed: number, unseen: read
     clock,
     nextSeed: numbersFrom(seed),
     openStore: () => store,
-    settling: without(
+    analyst: without(
       unseen,
-      startSettling(
+      startAnalyst(
         world,
         inProcess((post) => createAnalyst({ openStore: () => store, post, later: queueMicrotask }), queueMicrotask),
       ),

@@ -1,4 +1,4 @@
-import type { RecordStore } from '../src/app/database/database';
+import type { RecordStore } from '../src/app/world/database';
 import type { LogRecord } from '../src/core/records';
 
 /** A record store that keeps everything in memory, at once, and refuses nothing. */

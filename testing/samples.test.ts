@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { openStore } from '../src/app/database/database';
+import { openStore } from '../src/app/world/database';
 import { readLogFile, writeLogFile } from '../src/core/exchange';
 import { checkRecord, indexOf, migrate, type LogRecord } from '../src/core/records';
 import { ALL_SAMPLES } from './samples';

@@ -1,6 +1,7 @@
 /* Two strings together, on a synthesis of its own and on pairs of sampled notes. Usage: main.ts [pairs] [seed] [rooms directory] */
 import { argv, cpuUsage } from 'node:process';
-import { earRound, measurePair, measureSteady, SCHOOLS, solveNet, type PairOptions } from '../../src/core/intervals';
+import { measurePair, measureSteady, type PairOptions } from '../../src/core/two-strings';
+import { earRound, SCHOOLS, solveNet } from '../../src/core/by-ear';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { drawOther, drawPair, drawSteady, playInto, RATE, RATIOS, sampledNotes } from './world';

@@ -1,6 +1,6 @@
 /** Keyboards and wind from sampled banks against their own first partial. Usage: main.ts [seed] BANK.sf2… */
 import { argv, cpuUsage, exit } from 'node:process';
-import { measureSteady, type ReferenceKind } from '../../src/core/intervals';
+import { measureSteady, type ReferenceKind } from '../../src/core/two-strings';
 import { randomFrom } from '../../src/core/simulate';
 import { pinkNoise } from '../room/kits';
 import { writeSection } from '../report';

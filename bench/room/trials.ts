@@ -1,4 +1,10 @@
-import { createSession, type NamedPlace, type Session, type SessionEvent, type SessionKind } from '../../src/core/pass';
+import {
+  createSession,
+  type NamedPlace,
+  type Session,
+  type SessionEvent,
+  type SessionKind,
+} from '../../src/core/guided';
 import type { Random } from '../../src/core/simulate';
 import { Strings } from './hand';
 import { RATE, type Kit } from './kits';

@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, Route, Routes, useParams } from 'react-router';
-import type { World } from './database/database';
+import type { World } from './world/database';
 import { Boundary } from './shell/Boundary';
 import { DemoStrip } from './shell/DemoStrip';
 import { Header } from './shell/Header';

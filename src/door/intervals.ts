@@ -1,14 +1,6 @@
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
-import {
-  type Alone,
-  type Between,
-  earRound,
-  measurePair,
-  measureSteady,
-  REFERENCE_KINDS,
-  SCHOOLS,
-  solveNet,
-} from '../core/intervals';
+import { measurePair, measureSteady, REFERENCE_KINDS } from '../core/two-strings';
+import { type Alone, type Between, earRound, SCHOOLS, solveNet } from '../core/by-ear';
 import { LEAST_HZ, LEAST_SIGMA_CENTS, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
 import { cents, DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';

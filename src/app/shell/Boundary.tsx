@@ -4,7 +4,7 @@ import { brief } from '../../core/limits';
 import type { LogRecord } from '../../core/records';
 import { Button } from '../parts/Button';
 import { saveFile } from '../parts/saveFile';
-import { rawLog, reasonOf, type World } from '../database/database';
+import { rawLog, reasonOf, type World } from '../world/database';
 import { realClock } from '../world/clock';
 
 interface Props {

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useInUse } from '../listening/inUse';
+import { useInUse } from '../guided/inUse';
 
 /** Keeps the app's own files on the device, for places without a network, and tells when a newer version lies ready. */
 export function NewVersion() {

@@ -1,4 +1,4 @@
-import type { World } from '../database/database';
+import type { World } from '../world/database';
 import { tabStore } from '../world/tab';
 
 const keyOf = (world: World) => `in-hand/${world}`;

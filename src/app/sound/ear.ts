@@ -1,6 +1,6 @@
 import type { Heard, Task } from '../../core/pitch';
-import type { Follow, Followed, FromListener, ToListener } from '../workers/messages';
-import type { Correspondent } from '../workers/settling';
+import type { Follow, Followed, FromListener, ToListener } from './messages';
+import type { Correspondent } from '../analyst/correspondent';
 import type { SoundSource } from './sources';
 
 /** The page's end of the listener worker: takes a source and a task, tells what is heard. */

@@ -1,4 +1,4 @@
-import type { BlockMessage } from '../workers/messages';
+import type { BlockMessage } from './messages';
 import { inTime, NotAnswered, type Clock } from '../world/clock';
 import captureUrl from './capture.worklet.js?url';
 

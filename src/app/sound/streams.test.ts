@@ -1,6 +1,6 @@
 import type { StringTruth } from '../../core/simulate';
 import { forkTruth } from '../../core/simulate';
-import type { BlockMessage } from '../workers/messages';
+import type { BlockMessage } from './messages';
 import { steppedClock } from '../world/clock';
 import { openSimulated } from './simulated';
 import { streamSamples } from './sources';

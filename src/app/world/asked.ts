@@ -1,7 +1,7 @@
 import { useQueries, useQuery, useQueryClient, type QueryClient, type UseQueryOptions } from '@tanstack/react-query';
-import type { Questions } from '../workers/messages';
-import type { World } from '../database/database';
-import type { Settling } from '../workers/settling';
+import type { Questions } from '../analyst/questions';
+import type { World } from './database';
+import type { Analyst } from '../analyst/client';
 import { useWorld } from './world';
 
 /** What is asked of the worker about one thing in the log. */
@@ -31,7 +31,7 @@ function revisionOf(of: object | number): number {
 function askedOptions<K extends keyof Questions>(
   { question, subject, of, ask, waits = false, enabled = true }: Asked<K>,
   world: World,
-  askWorker: Settling['ask'],
+  askWorker: Analyst['ask'],
   client: QueryClient,
 ): UseQueryOptions<Questions[K]['answer'], Error> {
   const about = ['asked', world, question, subject];

@@ -1,4 +1,4 @@
-import type { RecordStore } from '../database/database';
+import type { RecordStore } from './database';
 import { inTime, PATIENCE_MS } from './clock';
 import type { DemonstrationFile, Means } from './means';
 

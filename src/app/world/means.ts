@@ -1,9 +1,10 @@
 import localforage from 'localforage';
 import type { LogRecord } from '../../core/records';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
-import { openStore, type RecordStore, type World } from '../database/database';
-import type { FromListener, ToListener } from '../workers/messages';
-import { startSettling, type Correspondent, type Settling } from '../workers/settling';
+import { openStore, type RecordStore, type World } from './database';
+import type { FromListener, ToListener } from '../sound/messages';
+import { startAnalyst, type Analyst } from '../analyst/client';
+import type { Correspondent } from '../analyst/correspondent';
 import { realClock, type Clock } from './clock';
 import { demoClock, seedOfTab } from './tab';
 
@@ -31,7 +32,7 @@ export interface Means {
   /** What the simulated voice draws from: another one each time it is opened. */
   nextSeed: () => number;
   openStore: (world: World) => RecordStore;
-  settling: Settling;
+  analyst: Analyst;
   startListener: () => Listener;
   /** Two ports that hand samples on. */
   channel: () => Pick<MessageChannel, 'port1' | 'port2'>;
@@ -59,11 +60,11 @@ export function browserMeans(world: World): Means {
     clock: world === 'demo' ? demoClock() : realClock,
     nextSeed: numbersFrom(seedOfTab()),
     openStore,
-    settling: startSettling(
+    analyst: startAnalyst(
       world,
-      new Worker(new URL('../workers/settling.worker.ts', import.meta.url), { type: 'module' }),
+      new Worker(new URL('../analyst/analyst.worker.ts', import.meta.url), { type: 'module' }),
     ),
-    startListener: () => new Worker(new URL('../workers/listener.worker.ts', import.meta.url), { type: 'module' }),
+    startListener: () => new Worker(new URL('../sound/listener.worker.ts', import.meta.url), { type: 'module' }),
     channel: () => new MessageChannel(),
     demonstration: fetchDemonstration,
     shelf: localforage.createInstance({ name: 'slow-anchor-demo', storeName: 'simulator' }),

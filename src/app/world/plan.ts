@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { planSession, READY_SCHOOLS, type PlanItem, type PlanSession, type PlanStep } from '../../core/plan';
 import type { InstrumentLife, PassVisit, SessionRecord } from '../../core/records';
-import type { PlanAsk } from '../workers/messages';
+import type { PlanAsk } from '../analyst/questions';
 import { useAsked } from './asked';
 import { useNow } from './now';
 import { usePriors } from './priors';

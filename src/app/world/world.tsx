@@ -29,10 +29,10 @@ import {
   type FaultTruth,
   type StringTruth,
 } from '../../core/simulate';
-import type { Settling } from '../workers/settling';
+import type { Analyst } from '../analyst/client';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
-import { reasonOf, type Damaged, type RecordStore, type World } from '../database/database';
+import { reasonOf, type Damaged, type RecordStore, type World } from './database';
 import type { Clock } from './clock';
 import { browserMeans, type Means } from './means';
 import { settings } from './settings';
@@ -72,7 +72,7 @@ export interface WorldValue {
   /** What this device wrote last. */
   lastWritten: Written | undefined;
   /** Asks the worker that knows this log. */
-  ask: Settling['ask'];
+  ask: Analyst['ask'];
   demo: DemoControls | undefined;
   means: Means;
 }
@@ -142,7 +142,7 @@ interface Props {
 export function WorldProvider({ world, means: given, children }: Props) {
   const [means] = useState<Means>(() => given ?? browserMeans(world));
   const [store] = useState<RecordStore>(() => means.openStore(world));
-  const { settling, clock } = means;
+  const { analyst, clock } = means;
   const client = useQueryClient();
   const demoState = useRef<DemoState | undefined>(undefined);
   const [unkept, setUnkept] = useState(0);
@@ -156,14 +156,14 @@ export function WorldProvider({ world, means: given, children }: Props) {
     queryFn: async (): Promise<Log> => {
       writer.current ||= await writerName();
       if (world === 'demo' && !demoState.current) demoState.current = await openDemo(means, store);
-      settling.open();
+      analyst.open();
       // What comes in while the store is read.
       index.current = createLogIndex();
       const read = await store.all().then(
         (all) => ({ ...all, trouble: '' }),
         (reason: unknown) => ({ records: [...store.held()], damaged: [], trouble: reasonOf(reason) }),
       );
-      settling.tell(store.held());
+      analyst.tell(store.held());
       const { index: own, aside } = indexOf(read.records);
       own.add(index.current.records());
       index.current = own;
@@ -180,13 +180,13 @@ export function WorldProvider({ world, means: given, children }: Props) {
     (written: readonly LogRecord[]) => {
       const news = index.current.add(written);
       if (news.length === 0) return;
-      settling.tell(news);
+      analyst.tell(news);
       client.setQueryData<Log>(
         ['log', world],
         (log) => log && { ...log, records: [...log.records, ...news], bench: index.current.bench() },
       );
     },
-    [client, world, settling],
+    [client, world, analyst],
   );
   useEffect(() => store.onHeld(() => setUnkept(store.held().length)), [store]);
   useEffect(
@@ -329,11 +329,11 @@ export function WorldProvider({ world, means: given, children }: Props) {
         unkept,
         lasting,
         lastWritten: index.current.lastOf(writer.current),
-        ask: settling.ask,
+        ask: analyst.ask,
         demo,
         means,
       } satisfies WorldValue),
-    [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, settling, demo, clock, means],
+    [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, analyst, demo, clock, means],
   );
   // The boundary round the whole says so, and gives out what the store holds.
   if (error) throw error;

@@ -1,5 +1,5 @@
 /** A device's clock that is set back, and forward again: the log keeps its order and its ages. */
-import { isOfPass, passUnderWay } from '../pass';
+import { isOfPass, passUnderWay } from '../check';
 import { checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
 
 const MINUTE = 60000;

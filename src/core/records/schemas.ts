@@ -25,7 +25,7 @@ import {
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
 import { CAUSES, MEASURES, TESTS, TOLD } from '../causes';
 import { BRIDGE_ORDERS, BRIDGE_TASKS, isBridgeMemory, type BridgeMemory } from '../bridge';
-import { SCHOOLS } from '../intervals';
+import { SCHOOLS } from '../by-ear';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
 import {

@@ -1,6 +1,6 @@
 import type { BridgeMemory, BridgeOrder, BridgeTask } from '../bridge';
 import type { Cause, CauseTest, Outcome, Measure, Told } from '../causes';
-import type { School } from '../intervals';
+import type { School } from '../by-ear';
 import type { Build, StringMaterial } from '../strings';
 import type { Written } from './order';
 

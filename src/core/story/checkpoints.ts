@@ -8,7 +8,7 @@ import {
   type EarStep,
   type Net,
   type Sound,
-} from '../intervals';
+} from '../by-ear';
 import { octavePasses } from '../octave';
 import type { CheckpointRecord, InstrumentLife, JudgementRecord, ReadingRecord, TouchRecord } from '../records';
 

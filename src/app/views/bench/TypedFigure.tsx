@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { MOST_OFF_CENTS } from '../../../core/limits';
 import { cents as centsOf, nearestNote, ratioOfCents } from '../../../core/music';
-import { HOME_CENTS } from '../../../core/pass';
+import { HOME_CENTS } from '../../../core/guided';
 import { FigureSheet } from '../../parts/FigureSheet';
 import { useWorld } from '../../world/world';
 

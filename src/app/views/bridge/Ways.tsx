@@ -1,5 +1,5 @@
 import { useAsked } from '../../world/asked';
-import type { WaysAsk } from '../../workers/messages';
+import type { WaysAsk } from '../../analyst/questions';
 import { WAY_WORDS } from './words';
 
 /** What each way to tune would take on this very bridge: imagined a few times over, as far as it is known. */

@@ -18,11 +18,11 @@ import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
-import { BottomBar } from '../../listening/BottomBar';
+import { BottomBar } from '../../guided/BottomBar';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { WITH_COLUMN } from '../../pass/WorkColumn';
+import { WITH_COLUMN } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { Evidence } from './Evidence';
@@ -30,9 +30,9 @@ import { Chances, ToDo } from './Finding';
 import { Question } from './Question';
 import { StringChoice } from './StringChoice';
 import { afterRemedy, useInquiry } from './useInquiry';
-import { TestColumn } from '../../by-hand/TestColumn';
-import type { TestOutcome } from '../../by-hand/useTestRun';
-import { useTestSession } from '../../by-hand/useTestSession';
+import { TestColumn } from '../../guided/TestColumn';
+import type { TestOutcome } from '../../guided/useTestRun';
+import { useTestSession } from '../../guided/useTestSession';
 
 /** What puts a hidden fault of a simulated string right. */
 const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
-import { type EarStep, intervalWords } from '../../../core/intervals';
+import { type EarStep, intervalWords } from '../../../core/by-ear';
 import type { Expected } from '../../../core/story';
-import { useMoment, type Trace } from '../../listening/trace';
+import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';
 

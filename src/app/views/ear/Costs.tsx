@@ -1,4 +1,4 @@
-import { EAR_SD, type EarRound } from '../../../core/intervals';
+import { EAR_SD, type EarRound } from '../../../core/by-ear';
 
 const TALL = 70;
 const SLOT = 64;

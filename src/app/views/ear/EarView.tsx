@@ -8,19 +8,19 @@ import {
   type School,
   SCHOOL_WORDS,
   soundWords,
-} from '../../../core/intervals';
+} from '../../../core/by-ear';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
 import { earSkill, earSpread, expected, netOf, octaveErrors, readAlone } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
-import { BottomBar } from '../../listening/BottomBar';
-import { useListening } from '../../listening/useListening';
+import { BottomBar } from '../../guided/BottomBar';
+import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { signed } from '../../parts/format';
-import { HandControls } from '../../pass/SimulatorControls';
-import { WITH_COLUMN, WorkColumn } from '../../pass/WorkColumn';
+import { HandControls } from '../../guided/SimulatorControls';
+import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { octavesUp } from '../../sound/drone';
 import { useDrone } from '../../sound/useDrone';
 import { TOLERANCE_CENTS } from '../../world/status';

@@ -1,4 +1,4 @@
-import { type EarStep, beatWords, intervalWords, soundWords } from '../../../core/intervals';
+import { type EarStep, beatWords, intervalWords, soundWords } from '../../../core/by-ear';
 import type { Expected } from '../../../core/story';
 import { signed } from '../../parts/format';
 

@@ -1,8 +1,9 @@
 import { v4 as newId } from 'uuid';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import type { EarRound, PairMoment } from '../../../core/intervals';
-import type { Trace } from '../../listening/trace';
+import type { PairMoment } from '../../../core/two-strings';
+import type { EarRound } from '../../../core/by-ear';
+import type { Trace } from '../../guided/trace';
 
 /** So many moments that agree within this, cents, are a reading. */
 const MOMENTS = 6;

@@ -1,12 +1,12 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import { rootMeanSquare } from 'simple-statistics';
-import type { EarRound, School } from '../../../core/intervals';
+import type { EarRound, School } from '../../../core/by-ear';
 import { cents, stringTargetHz } from '../../../core/music';
-import type { GuidedStep } from '../../../core/pass';
+import type { GuidedStep } from '../../../core/guided';
 import type { Reading } from '../../../core/pitch';
 import type { InstrumentLife } from '../../../core/records';
-import { lastHzOf, soundedAlone } from '../../pass/guided';
+import { lastHzOf, soundedAlone } from '../../guided/guided';
 import type { Draft } from '../../world/world';
 
 interface Run {

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import type { EarStep, Sound } from '../../../core/intervals';
+import type { EarStep, Sound } from '../../../core/by-ear';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
 import { touched, type StringTruth } from '../../../core/simulate';
-import type { Follow } from '../../workers/messages';
+import type { Follow } from '../../sound/messages';
 import { soundRatio } from '../../../core/story';
 
 /** The two notes of a step, as they are to sound when both strings are right; undefined where no step is heard. */

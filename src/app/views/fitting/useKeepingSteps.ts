@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { stringTargetHz } from '../../../core/music';
 import { turnsFor, type FittingStep, type SCHOOLS } from '../../../core/fitting';
-import type { Verdict } from '../../../core/pass';
+import type { Verdict } from '../../../core/guided';
 import type { InstrumentLife, Source, StringLife } from '../../../core/records';
 import { adviseRounds } from '../../../core/settling';
 import { traitsOf } from '../../../core/strings';
 import { signed } from '../../parts/format';
-import { figuresOf } from '../../pass/figures';
+import { figuresOf } from '../../guided/figures';
 import { TOLERANCE_CENTS } from '../../world/status';
 import { useWorld, type Draft } from '../../world/world';
 import { useWriting } from '../../world/writing';

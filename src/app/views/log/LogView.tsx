@@ -6,7 +6,7 @@ import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
 import { clockTime, signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
-import { reasonOf } from '../../database/database';
+import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
 
 const SHOWN = 200;

@@ -1,9 +1,9 @@
-import { soundedAlone } from '../../pass/guided';
+import { soundedAlone } from '../../guided/guided';
 import { useMemo, useState } from 'react';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import type { Reading } from '../../../core/pitch';
 import type { TouchRecord } from '../../../core/records';
-import { usePass } from '../../pass/usePass';
+import { usePass } from '../../guided/usePass';
 import { answerTo, type TouchStep } from './steps';
 
 /** What was heard at a place, before the median is taken. */

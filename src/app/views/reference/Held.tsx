@@ -1,6 +1,6 @@
-import { LIMITED_BY } from '../../../core/intervals';
+import { LIMITED_BY } from '../../../core/reference';
 import { cents } from '../../../core/music';
-import { useMoment, type Trace } from '../../listening/trace';
+import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
 
 /** The tone while it is held: its frequency, how sure and why not surer, and how far from what is in force. */

@@ -1,4 +1,4 @@
-import type { ToneAverage, ToneReading } from '../../../core/intervals';
+import type { ToneAverage, ToneReading } from '../../../core/reference';
 import { cents } from '../../../core/music';
 import { symlog } from '../../parts/format';
 

@@ -1,12 +1,7 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
-import {
-  averageTone,
-  octaveStretch,
-  type KeyboardA,
-  type SteadyMoment,
-  type ToneReading,
-} from '../../../core/intervals';
-import type { Trace } from '../../listening/trace';
+import { type SteadyMoment } from '../../../core/two-strings';
+import { averageTone, octaveStretch, type KeyboardA, type ToneReading } from '../../../core/reference';
+import type { Trace } from '../../guided/trace';
 
 /** The As of a keyboard that tell its stretch, by octaves from A4. */
 export const OTHER_AS = [-1, 1, -2, 2];

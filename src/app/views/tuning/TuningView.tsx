@@ -5,7 +5,7 @@ import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
-import { BottomBar } from '../../listening/BottomBar';
+import { BottomBar } from '../../guided/BottomBar';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import { FileInput } from '../../parts/FileInput';

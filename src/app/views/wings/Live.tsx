@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { useMoment, type Trace } from '../../listening/trace';
+import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
 import { NoteName } from '../../parts/NoteName';
 import { Waterline } from '../../parts/Waterline';

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { minutesPerString } from '../../../core/plan';
-import { useWakeLock } from '../../listening/useWakeLock';
+import { useWakeLock } from '../../guided/useWakeLock';
 import { usePlan, useShow, WORK } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { Wings } from './Wings';

@@ -1,0 +1,104 @@
+import { memoryStore } from '../../../testing/memory-store';
+import { ALL_SAMPLES, SAMPLES } from '../../../testing/samples';
+import { readLogFile, writeLogFile } from '../../core/exchange';
+import type { LogRecord, ReadingRecord } from '../../core/records';
+import type { RecordStore } from '../world/database';
+import { createAnalyst } from './analyst';
+import type { Answer, Questions, ToAnalyst } from './questions';
+import { startAnalyst, type Analyst } from './client';
+
+const WISH = { nowMs: SAMPLES.reading.atMs + 60000, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9 };
+const { instrumentId } = SAMPLES.instrument;
+
+/** An analyst over a store of its own, and what it was sent and answered, in order. */
+function analyst(records: readonly LogRecord[], store: RecordStore = memoryStore()) {
+  const answers: Answer[] = [];
+  const hear = createAnalyst({
+    openStore: () => store,
+    post: (answer) => {
+      answers.push(answer);
+      here.onmessage?.({ data: answer } as MessageEvent<Answer>);
+    },
+    later: (act) => setImmediate(act),
+  });
+  const here: Parameters<typeof startAnalyst>[1] = {
+    postMessage: (message: ToAnalyst) => hear(message),
+    onmessage: null,
+    onerror: null,
+    terminate: () => undefined,
+  };
+  const asked: Analyst = startAnalyst('own', here);
+  return { asked, answers, ready: store.append(records).then(() => asked.open()), store };
+}
+const fileOf = (records: readonly LogRecord[]) => new Blob([writeLogFile(records, 1)]);
+const renamed = (prefix: string): LogRecord[] => ALL_SAMPLES.map((r) => ({ ...r, id: `${prefix}${r.id}` }));
+
+test('it answers by what the store holds, and by what it was told since', async () => {
+  const { asked, ready } = analyst([SAMPLES.instrument]);
+  await ready;
+  const states = async () => (await asked.ask('status', { instrumentId, wish: WISH })).map((s) => s.state);
+  expect(await states()).toEqual(['unread', 'unread']);
+  asked.tell([SAMPLES.reading]);
+  expect((await states())[0]).not.toBe('unread');
+});
+
+test('an instrument that is in no log is told as such, and the next question is answered', async () => {
+  const { asked, ready } = analyst([SAMPLES.instrument]);
+  await ready;
+  await expect(asked.ask('status', { instrumentId: 'none', wish: WISH })).rejects.toThrow('no instrument none');
+  await expect(asked.ask('learn', {})).resolves.toHaveProperty(instrumentId);
+});
+
+test('what waits gives way to the others; what was dropped is not answered', async () => {
+  const { asked, answers, ready } = analyst([SAMPLES.instrument]);
+  await ready;
+  const drop = new AbortController();
+  const waits = asked.ask('learn', {}, { waits: true });
+  const dropped = asked.ask('learn', {}, { signal: drop.signal });
+  const last = asked.ask('status', { instrumentId, wish: WISH });
+  drop.abort();
+  await expect(dropped).rejects.toThrow('Nobody waits');
+  await Promise.all([waits, last]);
+  // The first asked was the one that waits: it is answered last, and the dropped one never.
+  expect(answers.map((a) => a.id)).toEqual([3, 1]);
+});
+
+test('a file of records is taken in whole, once; how far it is is told on the way', async () => {
+  const { asked, ready, store } = analyst([]);
+  await ready;
+  const seen: number[] = [];
+  const take = (records: readonly LogRecord[]): Promise<Questions['import']['answer']> =>
+    asked.ask('import', { file: fileOf(records) }, { onProgress: (done) => seen.push(done) });
+  expect(await take(ALL_SAMPLES)).toEqual({ ok: true, fresh: ALL_SAMPLES.length, known: 0, strangers: 0 });
+  expect(await take(ALL_SAMPLES)).toEqual({ ok: true, fresh: 0, known: ALL_SAMPLES.length, strangers: 0 });
+  expect((await store.all()).records).toHaveLength(ALL_SAMPLES.length);
+  expect(seen.every((done) => done >= 0 && done <= 1)).toBe(true);
+  const stray: ReadingRecord = { ...SAMPLES.reading, id: 'stray', instrumentId: 'elsewhere' };
+  expect(await take([stray])).toMatchObject({ ok: true, fresh: 1, strangers: 1 });
+});
+
+test('a file that is none, or that the store refuses, changes nothing and says so', async () => {
+  const store = memoryStore();
+  const { asked, ready } = analyst([SAMPLES.instrument], store);
+  await ready;
+  const torn = await asked.ask('import', { file: new Blob(['{"format":']) });
+  expect(torn).toMatchObject({ ok: false, message: expect.stringContaining('no JSON') as string });
+  const forget = jest.spyOn(store, 'forget');
+  store.append = () => Promise.reject(new Error('The disk is full.'));
+  const full = await asked.ask('import', { file: fileOf(renamed('x')) });
+  expect(full).toEqual({ ok: false, message: 'The disk is full. Nothing was imported.' });
+  expect(forget).toHaveBeenCalled();
+  expect(Object.keys(await asked.ask('learn', {}))).toEqual([instrumentId]);
+});
+
+test('everything goes out as it is, as a log file and as a table of readings', async () => {
+  // The sample that takes the reading back is left out.
+  const records = ALL_SAMPLES.filter((r) => r.type !== 'taken-back');
+  const { asked, ready } = analyst(records);
+  await ready;
+  const json = await asked.ask('export', { as: 'json', nowMs: 1 });
+  expect(readLogFile(await json.text())).toMatchObject({ ok: true, records });
+  const csv = await (await asked.ask('export', { as: 'csv', nowMs: 1 })).text();
+  expect(csv.trim().split('\r\n')).toHaveLength(2);
+  expect(csv).toContain('microphone');
+});

@@ -1,0 +1,285 @@
+import { randomFrom } from '../../core/simulate';
+import {
+  ifRestrung,
+  minutesPerString,
+  planChoices,
+  planShow,
+  planStrings,
+  type PlanAsked,
+  type PriorOf,
+} from '../../core/plan';
+import {
+  createLogIndex,
+  indexOf,
+  instrumentStatus,
+  type InstrumentLife,
+  type LogIndex,
+  type LogRecord,
+  type Priors,
+  type StringRef,
+} from '../../core/records';
+import { SETTLING_PRIORS, type SettlingMaterial } from '../../core/settling';
+import { fallsByAge, instrumentStory, learnedPriors } from '../../core/story';
+import { SETTLES_AS } from '../../core/strings';
+import type { WavOutcome } from '../../core/exchange';
+import { LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
+import type { RecordStore, World } from '../world/database';
+import type {
+  Answer,
+  Imported,
+  Learned,
+  PlanAsk,
+  QuestionKind,
+  Questions,
+  Request,
+  RestringAsk,
+  ToAnalyst,
+} from './questions';
+
+/** What is seldom asked for is loaded when it is. */
+const exchange = () => import('../../core/exchange');
+const trials = () => import('../../core/trial');
+const bridge = () => import('../../core/bridge');
+/** The same bridges are imagined each time: an answer that stands still. */
+const WAYS_SEED = 17;
+const causes = () => import('../../core/causes');
+
+/** What an analyst needs of where it runs. */
+export interface AnalystMeans {
+  openStore: (world: World) => RecordStore;
+  post: (answer: Answer) => void;
+  /** After what else is waiting. */
+  later: (act: () => void) => void;
+}
+
+/** Answers what follows from one log: told what to open and what is added, it is asked one question after another. */
+export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void {
+  const { post, later } = means;
+  let index: LogIndex = createLogIndex();
+  let store: RecordStore | undefined;
+  /** The store is being read: questions wait. */
+  let opening = false;
+
+  /** Begins with what the store holds; what the page tells meanwhile is added. */
+  async function open(world: World): Promise<void> {
+    const told = (index = createLogIndex());
+    opening = true;
+    store?.close();
+    store = means.openStore(world);
+    let stored: LogRecord[] = [];
+    try {
+      ({ records: stored } = await store.all());
+    } catch {
+      // The page meets the same refusal, and says so.
+    }
+    // Begun anew meanwhile: the other one answers.
+    if (told !== index) return;
+    ({ index } = indexOf(stored));
+    index.add(told.records());
+    opening = false;
+    schedule();
+  }
+
+  const bench = () => index.bench();
+
+  const find = (instrumentId: string) => bench().instruments.find((i) => i.record.instrumentId === instrumentId);
+
+  function lifeOf(instrumentId: string): InstrumentLife {
+    const life = find(instrumentId);
+    if (!life) throw new Error(`The log has no instrument ${instrumentId}.`);
+    return life;
+  }
+
+  const stringOf = ({ instrumentId, stringId }: StringRef) =>
+    find(instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
+
+  const priorFrom =
+    (priors: Record<string, Priors>): PriorOf =>
+    (material, instrumentId) =>
+      priors[instrumentId]?.[material] ?? SETTLING_PRIORS[material];
+
+  function planAsked({ instrumentIds, priors, ...asked }: PlanAsk): PlanAsked {
+    const all = bench();
+    const instruments = all.instruments.filter((i) => instrumentIds.includes(i.record.instrumentId));
+    return { ...asked, strings: planStrings(instruments, priorFrom(priors)), minutesPerString: minutesPerString(all) };
+  }
+
+  function restring({ instrumentId, session, restrungMs, tunedMs, priors }: RestringAsk) {
+    const endMs = session.curtainMs + session.minutes * 60000;
+    const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * 60000;
+    return lifeOf(instrumentId).strings.map(({ plan: { stringId, note, material } }) => {
+      const settles = SETTLES_AS[material];
+      const string = { material: settles, prior: priors[settles] ?? SETTLING_PRIORS[settles] };
+      const madeReady = session.school === 'make-ready';
+      return {
+        stringId,
+        note,
+        ...ifRestrung(string, restrungMs, tunedMs, intervalMs, endMs, session.toleranceCents, madeReady),
+      };
+    });
+  }
+
+  async function trial(pairs: Questions['trial']['ask']['pairs']) {
+    const present = pairs.flatMap((p) => {
+      const treated = stringOf(p.treated);
+      const control = stringOf(p.control);
+      return treated && control ? [{ treated, control }] : [];
+    });
+    const material = present[0] ? SETTLES_AS[present[0].treated.plan.material] : 'unknown';
+    const falls = present.map((p) => ({ treated: fallsByAge(p.treated), control: fallsByAge(p.control) }));
+    const { judgeTrial } = await trials();
+    return judgeTrial(falls, material) ?? null;
+  }
+
+  function learn(): Record<string, Learned> {
+    const { instruments } = bench();
+    const known = new Map<SettlingMaterial, ReturnType<typeof learnedPriors>>();
+    return Object.fromEntries(
+      instruments.map(({ record: { instrumentId }, strings }) => {
+        const learned: Learned = { priors: {}, sets: 0 };
+        for (const material of new Set(strings.map((s) => SETTLES_AS[s.plan.material]))) {
+          const of = known.get(material) ?? learnedPriors(instruments, material);
+          known.set(material, of);
+          const { prior, sets } = of(instrumentId);
+          learned.priors[material] = prior;
+          learned.sets = Math.max(learned.sets, sets);
+        }
+        return [instrumentId, learned];
+      }),
+    );
+  }
+
+  /** Checks a file in slices, so that it can be told how far it is and be called off; then writes it in one go. */
+  async function importFile({ file }: Questions['import']['ask'], id: number): Promise<Imported> {
+    const target = store;
+    if (!target) throw new Error('The log is not open.');
+    const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
+    if (file.size > LARGEST_FILE) return refuse('The file is larger than 200 MB.');
+    const { logFileReader, readText } = await exchange();
+    const said = await readText(file);
+    if (!said.ok) return refuse(said.message);
+    const reader = logFileReader(said.text);
+    for (let step = reader.next(); ; step = reader.next()) {
+      if (!step.done) {
+        post({ id, done: step.value });
+        await new Promise<void>(later);
+        if (dropped.has(id)) return refuse('Called off.');
+        continue;
+      }
+      const read = step.value;
+      if (!read.ok) return read;
+      const fresh = read.records.filter((r) => !index.has(r.id));
+      const known = read.records.length - fresh.length;
+      const all = [...index.records(), ...fresh];
+      const there = new Set(all.flatMap((r) => (r.type === 'instrument' ? r.instrumentId : [])));
+      const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
+      try {
+        await target.append(fresh);
+      } catch (error) {
+        // Held here it would go with the page: the file is still where it was.
+        target.forget();
+        return refuse((error as Error).message);
+      }
+      index.add(fresh);
+      return { ok: true, fresh: fresh.length, known, strangers };
+    }
+  }
+
+  async function soundOf(file: Blob): Promise<WavOutcome> {
+    if (file.size > LARGEST_WAV) return { ok: false, message: 'The file is larger than 500 MB.' };
+    const { readWav, UNREADABLE } = await exchange();
+    try {
+      return readWav(new Uint8Array(await file.arrayBuffer()));
+    } catch (error) {
+      if (error instanceof DOMException) return { ok: false, message: UNREADABLE };
+      throw error;
+    }
+  }
+
+  async function exportLog({ as, nowMs }: Questions['export']['ask']): Promise<Blob> {
+    const { readingsCsv, writeLogFile } = await exchange();
+    const all = index.records();
+    return as === 'json'
+      ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })
+      : new Blob([readingsCsv(all)], { type: 'text/csv' });
+  }
+
+  function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Questions[QuestionKind]['answer']> {
+    switch (request.question) {
+      case 'status':
+        return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
+      case 'foretell':
+        return instrumentStatus(request.ask.life, request.ask.wish);
+      case 'ways': {
+        const { law, task, offsetsCents, memory, toleranceCents } = request.ask;
+        return bridge().then(({ compareWays }) =>
+          compareWays(law, task, offsetsCents, memory, toleranceCents, randomFrom(WAYS_SEED)),
+        );
+      }
+      case 'causes':
+        return causes().then(({ findCause }) => findCause(request.ask));
+      case 'story':
+        return instrumentStory(lifeOf(request.ask.instrumentId), request.ask.wish);
+      case 'plan':
+        return planShow(planAsked(request.ask));
+      case 'choices':
+        return planChoices(planAsked(request.ask));
+      case 'trial':
+        return trial(request.ask.pairs);
+      case 'learn':
+        return learn();
+      case 'restring':
+        return restring(request.ask);
+      case 'import':
+        return importFile(request.ask, request.id);
+      case 'sound':
+        return soundOf(request.ask.file);
+      case 'export':
+        return exportLog(request.ask);
+    }
+  }
+
+  const questions: Request[] = [];
+  const dropped = new Set<number>();
+  let scheduled = false;
+
+  /** One question at a time, so that what is told or dropped meanwhile is heard between two. */
+  function schedule(): void {
+    if (scheduled || opening || questions.length === 0) return;
+    scheduled = true;
+    later(() => {
+      scheduled = false;
+      if (opening) return;
+      const at = questions.findIndex((q) => !q.waits);
+      const [request] = questions.splice(Math.max(0, at), 1);
+      if (!request) return;
+      const answered = respond(request);
+      // A file takes long, in slices: other questions need not wait for it.
+      if (request.question === 'import') schedule();
+      else void answered.then(schedule);
+    });
+  }
+
+  async function respond(request: Request): Promise<void> {
+    const { id } = request;
+    try {
+      post({ id, answer: await answer(request) });
+    } catch (error) {
+      post({ id, error: (error as Error).message });
+    }
+    dropped.delete(id);
+  }
+
+  return (data) => {
+    if (data.kind === 'open') void open(data.world);
+    else if (data.kind === 'log') index.add(data.records);
+    else if (data.kind === 'drop') {
+      const at = questions.findIndex((q) => q.id === data.id);
+      if (at >= 0) questions.splice(at, 1);
+      else dropped.add(data.id);
+    } else {
+      questions.push(data);
+      schedule();
+    }
+  };
+}

@@ -1,0 +1,10 @@
+import { openStore } from '../world/database';
+import { createAnalyst } from './analyst';
+import type { ToAnalyst } from './questions';
+
+const hear = createAnalyst({
+  openStore,
+  post: (answer) => self.postMessage(answer),
+  later: (act) => setTimeout(act, 0),
+});
+self.onmessage = ({ data }: MessageEvent<ToAnalyst>) => hear(data);

@@ -1,0 +1,65 @@
+import type { Correspondent } from './correspondent';
+import type { LogRecord } from '../../core/records';
+import type { World } from '../world/database';
+import type { Answer, QuestionKind, Questions, Request, ToAnalyst } from './questions';
+
+export interface AskOptions {
+  /** Aborted, the question is dropped: nobody waits for it any more. */
+  signal?: AbortSignal;
+  /** Gives way to other questions. */
+  waits?: boolean;
+  onProgress?: (done: number) => void;
+}
+
+/** The analyst of one log: it reads the store itself, is told what comes after, and is asked what follows. */
+export interface Analyst {
+  /** Begins with what the store holds. */
+  open: () => void;
+  tell: (records: readonly LogRecord[]) => void;
+  ask: <K extends QuestionKind>(
+    question: K,
+    ask: Questions[K]['ask'],
+    options?: AskOptions,
+  ) => Promise<Questions[K]['answer']>;
+}
+
+/** What is heavy is computed beside the page, on the worker's own copy of the log: a question carries no records. */
+export function startAnalyst(world: World, worker: Correspondent<ToAnalyst, Answer>): Analyst {
+  const waiting = new Map<
+    number,
+    { resolve: (answer: never) => void; reject: (e: Error) => void; onProgress?: (done: number) => void }
+  >();
+  const post = (message: ToAnalyst) => worker.postMessage(message);
+  let serial = 0;
+  worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+    const asked = waiting.get(data.id);
+    if ('done' in data) {
+      asked?.onProgress?.(data.done);
+      return;
+    }
+    waiting.delete(data.id);
+    if ('error' in data) asked?.reject(new Error(data.error));
+    else asked?.resolve(data.answer as never);
+  };
+  worker.onerror = (event) => {
+    for (const w of waiting.values()) w.reject(new Error(event.message));
+    waiting.clear();
+  };
+  return {
+    open: () => post({ kind: 'open', world }),
+    tell(records) {
+      if (records.length > 0) post({ kind: 'log', records });
+    },
+    ask: (question, ask, { signal, waits = false, onProgress } = {}) =>
+      new Promise((resolve, reject) => {
+        const id = ++serial;
+        waiting.set(id, { resolve, reject, ...(onProgress ? { onProgress } : {}) });
+        signal?.addEventListener('abort', () => {
+          if (!waiting.delete(id)) return;
+          post({ kind: 'drop', id });
+          reject(new DOMException('Nobody waits for this any more.', 'AbortError'));
+        });
+        post({ id, kind: 'ask', waits, question, ask } as Request);
+      }),
+  };
+}

@@ -1,0 +1,90 @@
+import type { BridgeLaw, BridgeMemory, BridgeTask, compareWays } from '../../core/bridge';
+import type { CauseAnswer, CauseQuestion } from '../../core/causes';
+import type { WavOutcome } from '../../core/exchange';
+import type { Effort, Plan, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
+import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
+import type { InstrumentStory, StoryWish } from '../../core/story';
+import type { Trial } from '../../core/trial';
+import type { World } from '../world/database';
+
+/** What the analyst is asked of the log it was told; each is one pure function of the core. */
+export interface Questions {
+  status: { ask: { instrumentId: string; wish: Wish }; answer: StringStatus[] };
+  /** What would be said of an instrument that is in no log. */
+  foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
+  causes: { ask: CauseQuestion; answer: CauseAnswer };
+  /** How many passes each way to tune a floating bridge would take. */
+  ways: { ask: WaysAsk; answer: ReturnType<typeof compareWays> };
+  story: { ask: { instrumentId: string; wish: StoryWish }; answer: InstrumentStory };
+  plan: { ask: PlanAsk; answer: Plan };
+  /** What more or less patience would ask for and leave. */
+  choices: { ask: PlanAsk; answer: Record<Effort, PlanSum> };
+  trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };
+  learn: { ask: Record<string, never>; answer: Record<string, Learned> };
+  restring: { ask: RestringAsk; answer: RestringAnswer[] };
+  /** A file of records is checked whole and written in one go. */
+  import: { ask: { file: Blob }; answer: Imported };
+  /** The sound of a WAV file. */
+  sound: { ask: { file: Blob }; answer: WavOutcome };
+  export: { ask: { as: 'json' | 'csv'; nowMs: number }; answer: Blob };
+}
+export type QuestionKind = keyof Questions;
+
+export interface WaysAsk {
+  law: BridgeLaw;
+  task: BridgeTask;
+  offsetsCents: number[];
+  memory: BridgeMemory | null;
+  toleranceCents: number;
+}
+
+export interface PlanAsk {
+  instrumentIds: string[];
+  session: PlanSession;
+  nowMs: number;
+  zoneMin: number;
+  /** By instrument: what each has learned of its own sets. */
+  priors: Record<string, Priors>;
+}
+
+/** What if the strings of one instrument are new from a moment on? */
+export interface RestringAsk {
+  instrumentId: string;
+  session: PlanSession;
+  restrungMs: number;
+  tunedMs: number;
+  priors: Priors;
+}
+export type RestringAnswer = RestringOutlook & { stringId: string; note: string };
+
+/** What an instrument's strings start from, and how many earlier sets that rests on. */
+export interface Learned {
+  priors: Priors;
+  sets: number;
+}
+
+/** What became of a file of records. */
+export type Imported =
+  | {
+      ok: true;
+      fresh: number;
+      known: number;
+      /** Readings of instruments that this log does not know. */
+      strangers: number;
+    }
+  | { ok: false; message: string };
+
+/** From the page to the analyst. A question that `waits` gives way to the others. */
+export type ToAnalyst =
+  | { kind: 'open'; world: World }
+  | { kind: 'log'; records: readonly LogRecord[] }
+  | { kind: 'drop'; id: number }
+  | Request;
+
+export type Request = {
+  [K in QuestionKind]: { id: number; kind: 'ask'; waits: boolean; question: K; ask: Questions[K]['ask'] };
+}[QuestionKind];
+/** `done` tells how far it is, 0 to 1. */
+export type Answer = { id: number } & (
+  { answer: Questions[QuestionKind]['answer'] } | { error: string } | { done: number }
+);

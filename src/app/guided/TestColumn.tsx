@@ -1,0 +1,37 @@
+import type { ReactNode } from 'react';
+import { Caution } from '../parts/Caution';
+import { WorkColumn } from './WorkColumn';
+import { TOLERANCE_CENTS } from '../world/status';
+import { PlaceDrawing } from './PlaceDrawing';
+import type { TestSession } from './useTestSession';
+
+interface Props {
+  session: TestSession;
+  note: string;
+  tree: boolean;
+  /** What stands there between two tests. */
+  heading: string;
+  instruction: string;
+  children?: ReactNode;
+}
+
+/** The column of a test by hand: what to do, where the finger goes, the caution, what is heard. */
+export function TestColumn({ session, note, tree, heading, instruction, children }: Props) {
+  const { guide, part, sound, sounding } = session;
+  return (
+    <WorkColumn
+      heading={session.heading ?? heading}
+      note={session.sounds ?? note}
+      trace={sounding ? sound.trace : undefined}
+      instruction={session.instruction ?? instruction}
+      toleranceCents={TOLERANCE_CENTS}
+      message={session.message}
+      hint={
+        guide && <PlaceDrawing place={part?.kind === 'do' ? guide.place : 'none'} tree={tree} title={guide.title} />
+      }
+    >
+      {guide?.caution && part?.kind === 'do' && <Caution>{guide.caution}</Caution>}
+      {!guide && children}
+    </WorkColumn>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Heard, Task } from '../../core/pitch';
+import type { PairMoment, PairOptions, ReferenceKind, SteadyMoment } from '../../core/two-strings';
+
+/** From the page to the listener worker. */
+export type ToListener =
+  | { kind: 'source'; port: MessagePort; sampleRate: number; serial: number }
+  | { kind: 'task'; task: Task }
+  | { kind: 'read-now' }
+  | { kind: 'check'; referenceHz?: number }
+  | { kind: 'deafen'; seconds: number }
+  /** What else is to be followed; null: nothing. */
+  | { kind: 'follow'; follow: Follow | null }
+  | { kind: 'close' };
+
+/** Blocks of samples from a source to the listener worker, over its own port; answered by one message each. */
+export interface BlockMessage {
+  samples: Float32Array;
+  lost: boolean;
+}
+
+/** From the listener worker to the page. `serial` tells which source it heard. */
+export interface FromListener {
+  heard: Heard[];
+  serial: number;
+  /** What was heard last of what is followed. */
+  followed?: Followed;
+}
+
+/** Two strings that ring together, or one tone that is held after another. */
+export type Follow = ({ kind: 'pair' } & PairOptions) | { kind: 'steady'; nominalHz: number; tone: ReferenceKind };
+export type Followed =
+  { kind: 'pair'; moment: PairMoment | null } | { kind: 'steady'; moment: SteadyMoment | string | null };

@@ -1,0 +1,1 @@
+export { isOfPass, lastKept, leadIn, needsTuning, nextStep, passUnderWay, type CheckPass } from './steps';

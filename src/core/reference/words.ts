@@ -1,0 +1,49 @@
+import { signedCents } from '../music';
+import { DRIFT_CENTS, type ToneAverage } from './average';
+import type { ReferenceKind } from '../two-strings';
+
+/** Who sounds: another player holds a note as a reed does. */
+export type Sounding = ReferenceKind | 'player';
+
+/** What to do against a pitch that moves while it sounds. */
+const STEADIER: Record<Sounding, string> = {
+  fork: 'Strike it more gently and hold it still.',
+  reed: 'Blow evenly, or let it warm up.',
+  player: 'Ask for one long, even note.',
+  keyboard: 'Hold the key down and do not play another.',
+  string: 'Pluck more gently and wait a moment.',
+};
+/** What to do against repeats that move one way. */
+const SETTLED: Record<Sounding, string> = {
+  fork: 'It is warming in your hand. Lay it down for some minutes.',
+  reed: 'It is warming up. Play it for some minutes, then measure again.',
+  player: 'Ask for the note again when the instrument is warm.',
+  keyboard: 'Measure again when it has been on for some minutes.',
+  string: 'It still settles. Measure again later.',
+};
+const WHY = {
+  spreads: ({ spreadCents }: ToneAverage) => `The repeats differ by ${spreadCents.toFixed(1)} cents.`,
+  drifts: ({ driftCents }: ToneAverage) => `It went ${signedCents(driftCents)} cents from the first to the last.`,
+  room: () => 'The room is too loud to read it more exactly.',
+  tone: () => 'The tone itself is not steady: it beats or wavers.',
+};
+
+/** How the repeats stand, one sentence each: how they agree, why they do not, and what would help. @param whileCents how far it went while it sounded */
+export function repeatsTold(average: ToneAverage, count: number, whileCents: number, of: Sounding): string[] {
+  const { verdict, spreadCents } = average;
+  const wavers = of !== 'string' && Math.abs(whileCents) > DRIFT_CENTS;
+  const while_ = wavers ? [`It went ${signedCents(whileCents)} cents while it sounded.`] : [];
+  if (verdict === 'agree')
+    return [`${count} repeats agree within ${Math.max(0.1, spreadCents).toFixed(1)} cents.`, ...while_];
+  if (verdict === undefined) return ['You can use it now. Another repeat makes it surer.', ...while_];
+  const help =
+    verdict === 'drifts' ? SETTLED[of] : verdict === 'room' ? 'Go nearer, or to a quieter place.' : STEADIER[of];
+  return [WHY[verdict](average), ...while_, help, 'You can still use it as it is.'];
+}
+
+/** Why the figure is not surer than it is, for the one that stands beside its ±. */
+export const LIMITED_BY = {
+  clock: 'as sure as this device’s clock',
+  room: 'the room is heard',
+  tone: 'the tone wavers',
+};
