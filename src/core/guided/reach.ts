@@ -1,5 +1,5 @@
 import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from '../pitch';
-import type { GuidedStep } from './guide';
+import type { GuidedStep } from './step';
 
 /** A string that was just fitted, or whose tuner is in the hand, may hang an octave slack; a little sharp at most, cents. */
 const SLACK = { lowCents: SEARCH_LOW_CENTS, highCents: SEARCH_HIGH_CENTS };

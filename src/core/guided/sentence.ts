@@ -1,3 +1,4 @@
+import { signedCents } from '../music';
 import type { PassStep } from './step';
 import type { Figure, Way } from './hand';
 
@@ -13,6 +14,9 @@ export interface SentenceState {
   /** Asked and not yet answered. */
   question: string | undefined;
 }
+
+/** Where a string is said to stand: to a tenth near the line, whole cents far from it. */
+export const standsAt = (c: number): string => signedCents(c, Math.abs(c) < 10 ? 1 : 0);
 
 /** One short sentence: what to do now. */
 export function sentenceFor(s: SentenceState): string {

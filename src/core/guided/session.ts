@@ -1,7 +1,8 @@
 import { createListener, type Listener } from '../pitch';
-import { createGuide, type GuidedStep, type GuideView, type Verdict } from './guide';
+import { createGuide } from './guide';
+import type { GuidedStep, GuideView, Verdict } from './step';
 import { reachOf } from './reach';
-import type { NamedPlace } from './which';
+import type { NamedPlace } from './identify';
 
 export type SessionKind = 'as-found' | 'as-left' | 'check';
 

@@ -1,4 +1,9 @@
-/** The one thing to do next. */
+import type { Reading, RefusalReason, StringPlace } from '../pitch';
+import type { Arrival, Figure } from './hand';
+import type { NamedPlace } from './identify';
+import type { TunerAdvice, TunerKnown, TunerLearned } from './turning';
+
+/** The one thing to sound next. */
 export interface PassStep {
   stringId: string;
   purpose: 'found' | 'left';
@@ -7,3 +12,48 @@ export interface PassStep {
   /** It was left from above and may fall: offered once more, to be finished from below. */
   again?: true;
 }
+
+/** The step in hand, with what is known of the strings. */
+export interface GuidedStep {
+  step: PassStep;
+  named: NamedPlace;
+  others: StringPlace[];
+  toleranceCents: number;
+  /** The player says that it is the named string. */
+  insist?: boolean;
+  /** Where it was found before this step, cents; null when it was not. */
+  foundCents: number | null;
+  /** It was left so already: nobody has turned it since. */
+  leftAlready?: boolean;
+  /** The tuner that brings it up. */
+  tuner?: TunerKnown;
+}
+
+/** What the rules say of what was heard. */
+export type Verdict =
+  | { kind: 'keep'; reading: Reading; arrival: Arrival | undefined; learned?: TunerLearned }
+  | { kind: 'refuse'; reason: RefusalReason | 'off' | 'uncertain' | 'nothing'; message: string; hearingId?: string }
+  | { kind: 'ask'; cents: number; message: string; hearingId?: string };
+
+/** What the player sees now. */
+export interface GuideView {
+  sentence: string;
+  /** Robust, null when nothing is heard well enough. */
+  figure: Figure | null;
+  /** Where it was last heard well, if not now. */
+  faded: Figure | null;
+  /** While the string is brought up. */
+  tuner: TunerAdvice | null;
+  /** A hand is at the tuner: the string is to be brought up, or what sounds has risen. */
+  turning: boolean;
+}
+
+/** Is it the same thing that is asked for? */
+export const isSameStep = (a: GuidedStep | undefined, b: GuidedStep | undefined): boolean =>
+  a !== undefined &&
+  b !== undefined &&
+  a.named.id === b.named.id &&
+  a.named.targetHz === b.named.targetHz &&
+  a.step.purpose === b.step.purpose &&
+  a.step.again === b.step.again &&
+  a.step.leapCents === b.step.leapCents;

@@ -13,8 +13,8 @@ export function ratioOfCents(c: number): number {
   return Math.pow(2, c / 1200);
 }
 
-/** Cents as they are written, to a tenth, with a true minus: '+7.9', '−0.4', '0.0'. */
-export function signedCents(c: number): string {
-  const text = Math.abs(c).toFixed(1);
-  return text === '0.0' ? text : `${c < 0 ? '−' : '+'}${text}`;
+/** Cents as they are written, to a tenth or as said, with a true minus: '+7.9', '−0.4', '0.0'. */
+export function signedCents(c: number, digits = 1): string {
+  const text = Math.abs(c).toFixed(digits);
+  return Number(text) === 0 ? text : `${c < 0 ? '−' : '+'}${text}`;
 }

@@ -50,3 +50,62 @@ export function whichString(
   const onItsWay = fromTarget > Math.min(0, home) - HOME_CENTS && fromTarget < Math.max(0, home) + HOME_CENTS;
   return rising && onItsWay ? { is: 'named' } : { is: 'far' };
 }
+
+/** What is known of whose sound it is: where the named string is looked for, and what else was heard. */
+export interface Identity {
+  /** Where the named string was last known to be, Hz. */
+  homeHz: number;
+  /** Figures in a row at the place of a string that was just fitted, of which nobody knew where it hangs. */
+  followed: number;
+  /** What sounds is not surely the string in hand: no instruction to turn is given on it. */
+  stray: { which: Exclude<Which, { is: 'named' }>; tS: number } | undefined;
+}
+
+/** A string that was just fitted is known again when so many figures in a row went on from one another. */
+const FOLLOWED_POINTS = 20;
+
+export const homeOf = (named: NamedPlace): Identity => ({
+  homeHz: named.lastHz ?? named.targetHz,
+  followed: 0,
+  stray: undefined,
+});
+
+/** It is the named string: the player says so, it stands there. */
+export const knownAt = (frequencyHz: number): Identity => ({
+  homeHz: frequencyHz,
+  followed: FOLLOWED_POINTS + 1,
+  stray: undefined,
+});
+
+/** Whose sound is it, by what is known so far? */
+export function identify(
+  { homeHz, followed }: Identity,
+  frequencyHz: number,
+  asked: { named: NamedPlace; others: readonly StringPlace[]; insist?: boolean; rising: boolean },
+): Which {
+  if (asked.insist) return { is: 'named' };
+  const { named } = asked;
+  const known = followed > FOLLOWED_POINTS ? { ...named, fresh: false } : named;
+  return whichString(frequencyHz, known, asked.others, homeHz, asked.rising);
+}
+
+/** A slack string on its way up takes its home along. */
+export const followedTo = (i: Identity, frequencyHz: number): Identity => ({
+  ...i,
+  homeHz: frequencyHz,
+  followed: Math.abs(cents(frequencyHz, i.homeHz)) < HOME_CENTS ? i.followed + 1 : 0,
+});
+
+const awayWords = (off: number, named: string) =>
+  `This stands ${Math.abs(off).toFixed(0)} ${off < 0 ? 'below' : 'above'} ${named}`;
+
+/** What is asked about a sound that stands elsewhere. @param off from where it was last, cents */
+export function questionWords(named: string, off: number, other: string | undefined): string {
+  const gone = off < 0 ? 'gone slack' : 'gone sharp';
+  return other
+    ? `${awayWords(off, named)}: is it ${named} ${gone} (Enter), or ${other}?`
+    : `${awayWords(off, named)}: is it ${named} ${gone} (Enter)? Or pluck again`;
+}
+
+/** Another string is told by its own name. */
+export const hearingWords = (other: string, named: string) => `You are hearing ${other}: pluck ${named}`;

@@ -1,0 +1,57 @@
+import type { Figure } from './hand';
+import { arrivalOf, type Way } from './hand';
+import { MOVED_CENTS } from './motion';
+
+/** A doubt above this share of the tolerance is told: in a loud room, and elsewhere. */
+const DOUBT_SHARE = 0.3;
+const UNSETTLED_SHARE = 0.5;
+/** What was read and what the trace shows agree within this beside their doubts, cents. */
+const AGREE_CENTS = 0.8;
+
+export interface AtRest {
+  /** Where it stands with its doubt, cents from the line it is to be left at. */
+  cents: number;
+  sigmaCents: number;
+  way: Way;
+  toleranceCents: number;
+  /** It was left so already; it was left from above and is to be finished from below. */
+  leftAlready: boolean;
+  again: boolean;
+  loud: boolean;
+}
+
+/**
+ * The rule of a string that stands still while it is brought up: kept when it stands inside with its doubt.
+ * @returns 'wait' where nothing new is to be kept; 'off' where it stands outside; 'unsure' where its doubt is too large to tell
+ */
+export function asLeft(r: AtRest): 'keep' | 'wait' | 'off' | 'unsure' {
+  if (Math.abs(r.cents) + r.sigmaCents <= r.toleranceCents) {
+    const arrival = arrivalOf(r.way);
+    // It still stands where it was left: nobody has turned it, there is nothing new to keep.
+    if (r.leftAlready && arrival === 'untouched') return 'wait';
+    return r.again && arrival !== 'from below' ? 'wait' : 'keep';
+  }
+  const share = r.loud ? DOUBT_SHARE : UNSETTLED_SHARE;
+  return Math.abs(r.cents) <= r.toleranceCents && r.sigmaCents > share * r.toleranceCents ? 'unsure' : 'off';
+}
+
+/** Where it was said to stand, out of tolerance: Enter once more keeps it there. */
+export type Told = { note: number; cents: number } | undefined;
+
+/**
+ * The player's word decides: in tolerance at the first press, out of it when it was told where it stands and it stands there still.
+ * @param shown what the trace shows of this moment
+ */
+export function asTaken(
+  told: Told,
+  read: { note: number; cents: number; sigmaCents: number },
+  shown: Figure | undefined,
+  toleranceCents: number,
+): 'keep' | 'moved' | 'tell' {
+  const apart = shown ? Math.abs(read.cents - shown.cents) : 0;
+  // What was read is not where it stands now: a hand has turned it meanwhile.
+  if (shown && apart > AGREE_CENTS + 2 * (shown.spread + read.sigmaCents)) return 'moved';
+  if (Math.abs(read.cents) <= toleranceCents) return 'keep';
+  const still = Math.abs(read.cents - (told?.cents ?? Infinity)) < MOVED_CENTS + 2 * read.sigmaCents;
+  return told?.note === read.note && still ? 'keep' : 'tell';
+}
