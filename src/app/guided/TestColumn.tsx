@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Caution } from '../parts/Caution';
 import { WorkColumn } from './WorkColumn';
-import { TOLERANCE_CENTS } from '../world/status';
+import { TOLERANCE_CENTS } from '../../core/check';
 import { PlaceDrawing } from './PlaceDrawing';
 import type { TestSession } from './useTestSession';
 

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { createGuide, reachOf, type Figure, type GuidedStep, type TunerAdvice, type Verdict } from '../../core/guided';
+import { reachOf, type Figure, type GuidedStep, type Hearer, type TunerAdvice } from '../../core/guided';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
@@ -33,11 +33,10 @@ const RING_ON_S = 0.3;
 /** An input is looked at so often while listening begins, quietly: each time it takes two seconds. */
 const FIRST_LOOKS = 3;
 
-/** Holds the ear, its source, the rules of the pass and the live trace of one view. */
+/** Holds the ear, its source and the live trace of one view. @param hearer what makes of what is heard what it is */
 export function useListening(
-  guided: GuidedStep | undefined,
+  hearer: Hearer,
   nowMs: () => number,
-  onVerdict: (verdict: Verdict, source: Source) => void,
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
   /** What is followed besides: two strings together, or a held tone. */
@@ -52,9 +51,7 @@ export function useListening(
   const deviceRef = useRef<string | undefined>(undefined);
   /** The input that is being opened: called off when it is not wanted any more. */
   const opening = useRef<AbortController | undefined>(undefined);
-  const verdictRef = useRef(onVerdict);
-  const guidedRef = useRef(guided);
-  const [guide] = useState(createGuide);
+  const guided = hearer.step;
   /** The listener's time at its newest point, and when that came. */
   const streamAt = useRef({ tS: 0, cameMs: 0 });
   const deafUntil = useRef(0);
@@ -66,10 +63,7 @@ export function useListening(
   /** Looks at the input that are still to come. */
   const looks = useRef(0);
   const listeningRef = useRef(false);
-  // With the commit: a reading must not meet the step before.
   useLayoutEffect(() => {
-    verdictRef.current = onVerdict;
-    guidedRef.current = guided;
     listeningRef.current = listening !== undefined;
   });
 
@@ -93,8 +87,7 @@ export function useListening(
             continue;
           }
           if (h.kind === 'track') points.current.push(...h.points);
-          // What was asked for before the step moved on is no answer to what is asked now.
-          for (const verdict of guide.hear(h)) verdictRef.current(verdict, sourceRef.current);
+          hearer.hear(h, sourceRef.current);
         }
         const end = points.current[points.current.length - 1]?.tS ?? 0;
         points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
@@ -103,7 +96,7 @@ export function useListening(
       (f) => trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment }),
     );
     ear.current = made;
-    aim(made, guidedRef.current);
+    aim(made, hearer.step);
     // The trace is drawn at most twenty times a second, whatever the listener's pace.
     let drawn: TrackPoint | undefined;
     let toldSilent = false;
@@ -113,13 +106,13 @@ export function useListening(
       const hears = listeningRef.current;
       const isSilent =
         hears &&
-        guidedRef.current !== undefined &&
+        hearer.step !== undefined &&
         sourceRef.current === 'microphone' &&
         clock.elapsedMs() - cameMs > GONE_SILENT_MS;
       if (isSilent && !toldSilent)
         say('Nothing has come from the input for four seconds: press Space twice, or choose another input.');
       toldSilent = isSilent;
-      const view = guide.view(tS + (clock.elapsedMs() - cameMs) / 1000, hears);
+      const view = hearer.view(tS + (clock.elapsedMs() - cameMs) / 1000, hears);
       const { figure, faded, tuner } = trace.get();
       trace.set({
         sentence: view.sentence,
@@ -137,7 +130,7 @@ export function useListening(
       opening.current?.abort();
       made.close();
     };
-  }, [say, guide, trace, clock, means]);
+  }, [say, hearer, trace, clock, means]);
 
   const namedId = guided?.named.id;
   useEffect(() => {
@@ -145,9 +138,8 @@ export function useListening(
   }, [namedId]);
   // With the commit too: what is heard next is heard for this step.
   useLayoutEffect(() => {
-    guide.setStep(guided);
     aim(ear.current, guided);
-  }, [guide, guided]);
+  }, [guided]);
 
   useEffect(() => {
     trace.set({ pair: null, steady: null });
@@ -234,6 +226,7 @@ export function useListening(
           (frames) => {
             if (at >= end) {
               pause();
+              hearer.ended();
               return undefined;
             }
             const block = new Float32Array(frames);
@@ -249,7 +242,7 @@ export function useListening(
       );
       setListening('file');
     },
-    [ask, pause, say, means, trace],
+    [ask, pause, say, means, trace, hearer],
   );
 
   const pluck = useCallback(
@@ -258,10 +251,8 @@ export function useListening(
   );
   /** Enter: takes what sounds if it is good for this step, else says why not. */
   const take = useCallback(() => {
-    const answer = guide.take();
-    if (answer === 'read') ear.current?.readNow();
-    else verdictRef.current(answer, sourceRef.current);
-  }, [guide]);
+    if (hearer.take(sourceRef.current) === 'read') ear.current?.readNow();
+  }, [hearer]);
   /** The app sounds itself for so long: nothing is heard meanwhile. */
   const deafen = useCallback(
     (seconds: number) => {

@@ -1,11 +1,10 @@
 import { useMemo, useState } from 'react';
 import { changesOf, guideFor, type CauseTest, type Changes, type Measure, type TestPart } from '../../core/causes';
 import { stringTargetHz } from '../../core/music';
-import type { GuidedStep } from '../../core/guided';
+import { type GuidedStep, lastHzOf, soundedAlone } from '../../core/guided';
 import type { Reading } from '../../core/pitch';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { causeBuildOf } from '../../core/story';
-import { lastHzOf, soundedAlone } from './guided';
 
 type Touch = Extract<TestPart, { kind: 'read' }>['touch'];
 interface Run {

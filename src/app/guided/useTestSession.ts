@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import type { CauseTest, Measure } from '../../core/causes';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
+import { useHearer } from './useHearer';
 import { useListening } from './useListening';
 import { useWorld } from '../world/world';
 import { useTestRun, type TestOutcome } from './useTestRun';
@@ -15,9 +16,7 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
   const test = useTestRun(life, string, a4Hz);
   const { run, guide, part, beside } = test;
   const sound = useListening(
-    test.guided,
-    nowMs,
-    (verdict) => {
+    useHearer(test.guided, (verdict) => {
       if (part?.kind !== 'read') return;
       if (verdict.kind !== 'keep') {
         say(verdict.message);
@@ -26,7 +25,8 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
       const outcome = test.heard(verdict.reading);
       say('Heard.');
       if (outcome) onOutcome(outcome);
-    },
+    }),
+    nowMs,
     say,
   );
   const deaf = sound.listening === undefined;

@@ -5,7 +5,7 @@ import type { PlanAsk } from '../analyst/questions';
 import { useAsked } from './asked';
 import { useNow } from './now';
 import { usePriors } from './priors';
-import { TOLERANCE_CENTS } from './status';
+import { TOLERANCE_CENTS } from '../../core/check';
 import { useWorld } from './world';
 
 const STEP_MS = 30000;

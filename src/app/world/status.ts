@@ -1,13 +1,9 @@
 import { useMemo } from 'react';
+import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../core/check';
 import type { InstrumentLife, StringStatus } from '../../core/records';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';
 import { useWorld } from './world';
-
-/** What the bench is asked for (house defaults): tolerance in cents, time to hold in min, confidence of the next check. */
-export const TOLERANCE_CENTS = 3;
-export const HOLD_MIN = 90;
-const CONFIDENCE = 0.9;
 
 /** The instrument in hand is reckoned anew so often, ms; the others on the rack in their turn. */
 const IN_HAND_MS = 15000;

@@ -2,7 +2,8 @@ import { useRef } from 'react';
 import { ratioOfCents, stringTargetHz, transpose, type StringTarget } from '../../core/music';
 import type { InstrumentLife, StringPlan, TuningRecord } from '../../core/records';
 import { setLoad, type NamedSpec } from '../../core/strings';
-import { useWorld, type Draft } from './world';
+import { useWorld } from './world';
+import type { Draft } from '../../core/records';
 import { useWriting } from './writing';
 
 /** A tuning of an instrument as it is handed about: what is kept of it beside whose it is. */

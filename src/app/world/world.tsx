@@ -8,8 +8,8 @@ import {
   indexOf,
   RECORD_VERSION,
   type Bench,
+  type Draft,
   type LogRecord,
-  type RecordBase,
   type Written,
 } from '../../core/records';
 import {
@@ -37,13 +37,6 @@ import type { Clock } from './clock';
 import { browserMeans, type Means } from './means';
 import { settings } from './settings';
 
-/** A record as a view gives it; who, when and in which order is added. */
-export type Draft = LogRecord extends infer R
-  ? R extends LogRecord
-    ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin' | 'written'> & Partial<Pick<RecordBase, 'atMs'>>
-    : never
-  : never;
-
 /** Everything a view needs of the log, the clock and, in the demonstration, the simulated truth. */
 export interface WorldValue {
   world: World;
@@ -51,6 +44,8 @@ export interface WorldValue {
   basePath: string;
   records: LogRecord[];
   bench: Bench;
+  /** The bench as it is at this very moment, before the page was drawn anew. */
+  latest: () => Bench;
   a4Hz: number;
   /** What time is read and waited for by. */
   clock: Clock;
@@ -320,6 +315,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         world,
         basePath: world === 'demo' ? '/demo' : '',
         ...data,
+        latest: () => index.current.bench(),
         a4Hz: data.bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
         clock,
         nowMs,

@@ -1,5 +1,6 @@
 import { heldInMemory } from './held';
-import { useWorld, type Draft } from './world';
+import { useWorld } from './world';
+import type { Draft } from '../../core/records';
 
 /** Writes records and goes on; what the browser refused is said. */
 export function useWriting(say: (sentence: string) => void) {

@@ -1,1 +1,11 @@
 export { isOfPass, lastKept, leadIn, needsTuning, nextStep, passUnderWay, type CheckPass } from './steps';
+export { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from './tolerance';
+export {
+  checkPassOf,
+  checkProcedure,
+  checkStep,
+  leadOf,
+  TYPED_SIGMA,
+  type CheckAction,
+  type CheckState,
+} from './procedure';

@@ -67,8 +67,8 @@ const IN_A_HURRY = 'retune';
  * @returns undefined when the pass is done
  */
 export function nextStep(
-  strings: StringLife[],
-  statuses: StringStatus[],
+  strings: readonly StringLife[],
+  statuses: readonly StringStatus[],
   pass: CheckPass,
   toleranceCents: number,
 ): PassStep | undefined {

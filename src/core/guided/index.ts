@@ -5,3 +5,7 @@ export { HOME_CENTS, whichString, type NamedPlace, type Which } from './identify
 export { reachOf } from './reach';
 export { createSession, type Session, type SessionEvent, type SessionKind } from './session';
 export { createTurning, type TunerAdvice, type TunerKnown, type TunerLearned, type Turning } from './turning';
+export { figuresOf, guidedOf, lastHzOf, soundedAlone } from './known';
+export { loadOf, placeOf, tunerOf } from './tuner';
+export { createPlayer, type Hearer, type Player, type PlayerMeans } from './player';
+export type { GuidedLog, Kept, Outcome, Procedure } from './procedure';

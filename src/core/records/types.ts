@@ -446,3 +446,10 @@ export type LogRecord =
   | BridgeStepRecord
   | TakenBackRecord;
 export type RecordType = LogRecord['type'];
+
+/** A record as it is given; who, when and in which order is added. */
+export type Draft = LogRecord extends infer R
+  ? R extends LogRecord
+    ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin' | 'written'> & Partial<Pick<RecordBase, 'atMs'>>
+    : never
+  : never;

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ratioOfCents, stringTargetHz } from '../../../core/music';
-import { isOfPass, lastKept, leadIn, needsTuning } from '../../../core/check';
+import { stringTargetHz } from '../../../core/music';
+import { checkPassOf, checkProcedure, checkStep, HOLD_MIN, leadOf, TOLERANCE_CENTS } from '../../../core/check';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { commonOffset } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
@@ -13,18 +13,16 @@ import { ageLine } from '../../parts/age';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { dueTime, signed, span } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { guidedOf } from '../../guided/guided';
+import { loadOf, placeOf } from '../../../core/guided';
 import { GuardNote } from '../../guided/GuardNote';
-import { loadOf } from '../../guided/loadOf';
 import { handsOn } from '../../guided/hands';
 import { SimulatorControls } from '../../guided/SimulatorControls';
-import { placeOf } from '../../guided/tuner';
 import { TunerHint } from '../../guided/TunerHint';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { soundTarget, TONE_S } from '../../sound/tone';
 import { useNow } from '../../world/now';
 import { useVisits, visitOf } from '../../world/plan';
-import { HOLD_MIN, TOLERANCE_CENTS, useStatus } from '../../world/status';
+import { useStatus } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { Facts } from './Facts';
@@ -32,9 +30,8 @@ import { Lanes } from './Lanes';
 import { TuningChoice } from './TuningChoice';
 import { PlayedSheet } from './PlayedSheet';
 import { TypedFigure } from './TypedFigure';
-import { useCheckPass } from '../../guided/useCheckPass';
+import { useProcedure } from '../../guided/useProcedure';
 import { VISIT_WORDS } from '../../parts/visits';
-import { TYPED_SIGMA, useKeeping } from '../../guided/useKeeping';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
@@ -48,82 +45,41 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const say = useCallback((words: string) => setSaid({ of: instrumentId, words }), [instrumentId]);
   const write = useWriting(say);
   const visits = useVisits(instrumentId);
-  const pass = useCheckPass(life, own, say);
-  const { keep, hear, insist, setInsist } = useKeeping(life, pass, say);
   const [typing, setTyping] = useState(false);
   const [played, setPlayed] = useState(false);
 
-  const { step } = pass;
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
-  const focusId = step?.stringId ?? visits?.next?.stringIds[0] ?? dueFirst?.stringId ?? life.strings[0]!.plan.stringId;
+  const idleId = visits?.next?.stringIds[0] ?? dueFirst?.stringId ?? life.strings[0]!.plan.stringId;
+  const player = useProcedure(checkProcedure, {}, { life, statuses: own, focusId: idleId }, say);
+  const pass = checkPassOf(player.log());
+  const step = checkStep(player.log(), player.state);
+  const focusId = step?.stringId ?? idleId;
   const number = life.strings.findIndex((s) => s.plan.stringId === focusId) + 1;
   const focus = life.strings[number - 1] ?? life.strings[0]!;
   const { note } = focus.plan;
   const targetHz = stringTargetHz(focus.plan, a4Hz)!;
   const purpose = step?.purpose ?? 'found';
-  const leapCents = step?.leapCents;
-  const again = step?.again === true;
-  const leadCents = purpose === 'left' ? leadIn(pass.pass, focusId) : 0;
-  const guided = useMemo(
-    () =>
-      guidedOf(
-        life,
-        {
-          stringId: focusId,
-          purpose,
-          ...(leapCents === undefined ? {} : { leapCents }),
-          ...(again ? { again } : {}),
-        },
-        a4Hz,
-        clock(),
-        { toleranceCents: TOLERANCE_CENTS, insist, leadCents },
-      ),
-    [life, focusId, a4Hz, purpose, leapCents, again, clock, insist, leadCents],
-  );
-  const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
+  const leadCents = step ? leadOf(player.log(), step) : 0;
+  const sound = useListening(player, clock, say);
   const load = useMemo(() => loadOf(focus.plan, targetHz), [focus, targetHz]);
   const truth = demo?.stringOf(instrumentId, focusId);
 
   const choose = (index: number) => {
     const string = life.strings[index];
-    if (!string) return;
-    const last = string.readings.findLast((r) => pass.pass && isOfPass(r, pass.pass));
-    const off = last !== undefined && needsTuning(last, pass.pass!, TOLERANCE_CENTS);
-    pass.chooseIn(life, { stringId: string.plan.stringId, purpose: off ? 'left' : 'found' });
-    say('');
+    if (string) player.press({ do: 'choose', stringId: string.plan.stringId });
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
-  const takeBack = () => {
-    const last = pass.pass && lastKept(life.strings, pass.pass);
-    if (!last) {
-      say('Nothing was kept in this pass to take back.');
-      return;
-    }
-    pass.clearChoice();
-    void write([{ type: 'taken-back', supersedes: last.id }], () =>
-      say('The last reading is taken back; it stays in the log, marked so.'),
-    );
-  };
+  const takeBack = () => player.press({ do: 'take-back' });
   const hands = handsOn(demo, instrumentId, truth, sound);
   const acts = {
     listen: sound.toggle,
     take: () => {
-      if (!step) {
-        say('');
-        pass.start(visits?.due && visitOf(visits.due));
-        if (!sound.listening) sound.open();
-      } else if (!sound.listening) sound.open();
-      else sound.take();
+      if (!step) player.press({ do: 'start', visit: visits?.due && visitOf(visits.due) });
+      if (!sound.listening) sound.open();
+      else if (step) sound.take();
     },
-    next: () => {
-      if (!step) return;
-      say('');
-      if (!pass.clearChoice()) pass.skip(step.stringId);
-    },
-    back: () => {
-      const before = life.strings[number - 2];
-      if (before) pass.chooseIn(life, { stringId: before.plan.stringId, purpose: 'found' });
-    },
+    next: () => player.press({ do: 'next' }),
+    back: () => player.press({ do: 'back' }),
     choose: (_: boolean, key: string) => digit(Number(key)),
     takeBack,
     tone: () => {
@@ -131,10 +87,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       sound.deafen(TONE_S);
     },
     type: () => setTyping(true),
-    insist: () => {
-      setInsist(true);
-      say(`Taken as ${note}: pluck it again.`);
-    },
+    insist: () => player.press({ do: 'insist' }),
     fit: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`),
     ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
   };
@@ -144,7 +97,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const status = own.find((s) => s.stringId === focusId);
   const holding = own.filter((s) => s.state === 'holding').length;
   const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
-  const done = pass.pass !== undefined && !step;
+  const done = pass !== undefined && !step;
   const checkAgain = dueFirst && dueFirst.nextCheckMs !== null ? dueTime(dueMs(dueFirst), now, zoneMin) : '';
   const idle = visits ? visitWords(done, visits, now, zoneMin) : idleWords(done, checkAgain);
   const gone = !step && !done ? dueFirst?.byNow : undefined;
@@ -155,13 +108,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       : visits
         ? `String ${number}, first in the next visit`
         : `String ${number}, next to check${gone && checkAgain.startsWith('now') ? `, ${checkAgain}` : ''}`;
-
-  const keepTyped = (cents: number) => {
-    setTyping(false);
-    const frequencyHz = targetHz * ratioOfCents(cents);
-    const typed = { source: 'typed' as const, frequencyHz, cents, sigmaCents: TYPED_SIGMA, partials: [] };
-    void keep(focusId, { ...typed, purpose: step?.purpose === 'left' ? 'as-left' : 'as-found' }, step);
-  };
 
   return (
     <div
@@ -242,7 +188,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           { words: 'Take back', hint: 'Z', on: takeBack },
         ]}
         more={[
-          ...(pass.pass ? [{ words: 'Stop the pass', on: () => (pass.stop(), say('')) }] : []),
+          ...(pass ? [{ words: 'Stop the pass', on: () => (player.press({ do: 'stop' }), say('')) }] : []),
           { words: 'Type a figure from another device', on: acts.type },
           { words: 'It was played', on: () => setPlayed(true) },
           { words: 'It is the named string after all (I)', on: acts.insist },
@@ -268,7 +214,10 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         lastCents={focus.readings.at(-1)?.cents ?? null}
         purpose={purpose}
         onClose={() => setTyping(false)}
-        onKeep={keepTyped}
+        onKeep={(cents) => {
+          setTyping(false);
+          player.press({ do: 'type', cents });
+        }}
       />
     </div>
   );

@@ -6,7 +6,7 @@ import { clockTime, dueTime, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
 import { stringVisitWords } from '../../parts/visits';
-import { TOLERANCE_CENTS } from '../../world/status';
+import { TOLERANCE_CENTS } from '../../../core/check';
 
 /** Lanes are drawn afresh as often as the forecasts on them. */
 const LANE_STEP_MS = 15000;

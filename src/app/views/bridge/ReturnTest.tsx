@@ -7,10 +7,11 @@ import type { InstrumentLife } from '../../../core/records';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { Caution } from '../../parts/Caution';
 import { signed } from '../../parts/format';
-import { lastHzOf, soundedAlone } from '../../guided/guided';
+import { lastHzOf, soundedAlone } from '../../../core/guided';
 import { handsOn } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
@@ -79,9 +80,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
     );
   };
   const sound = useListening(
-    guided,
-    nowMs,
-    (verdict) => {
+    useHearer(guided, (verdict) => {
       if (!string) return;
       if (verdict.kind !== 'keep') return say(verdict.message);
       const { frequencyHz: hz, sigmaCents } = verdict.reading;
@@ -89,7 +88,8 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
       setHeard(all);
       say(`${note} heard.`);
       if (all.length === ROUNDS * n) keep(all);
-    },
+    }),
+    nowMs,
     say,
   );
   const deaf = sound.listening === undefined;

@@ -2,21 +2,22 @@ import { v4 as newId } from 'uuid';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { couplingOf, type BridgeTask } from '../../../core/bridge';
 import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
-import type { GuidedStep } from '../../../core/guided';
+import { type GuidedStep, lastHzOf, soundedAlone } from '../../../core/guided';
 import type { BridgeStepRecord, InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import { signed } from '../../parts/format';
-import { lastHzOf, soundedAlone } from '../../guided/guided';
 import { handsOn } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
-import { useWorld, type Draft } from '../../world/world';
+import { useWorld } from '../../world/world';
+import type { Draft } from '../../../core/records';
 import { useWriting } from '../../world/writing';
 import { BridgeDrawing } from './BridgeDrawing';
 import { CouplingTable } from './CouplingTable';
@@ -89,9 +90,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
     void write([bridge.stepDraft(session, fields), ...seen], () => say(words));
   };
   const sound = useListening(
-    guided,
-    nowMs,
-    (verdict) => {
+    useHearer(guided, (verdict) => {
       if (!string || (act !== 'read' && act !== 'set')) return;
       if (verdict.kind !== 'keep') return say(verdict.message);
       const { frequencyHz, sigmaCents } = verdict.reading;
@@ -100,7 +99,8 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
         { step: act, stringId: string.plan.stringId, cents: off, sigmaCents: Math.max(0.2, sigmaCents), frequencyHz },
         act === 'read' ? `${note} reads ${signed(off)}.` : `${note} stopped at ${signed(off)}.`,
       );
-    },
+    }),
+    nowMs,
     say,
   );
   const deaf = sound.listening === undefined;

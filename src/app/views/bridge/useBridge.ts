@@ -17,7 +17,8 @@ import {
 import { MOST_CLAW_TURNS } from '../../../core/limits';
 import { stringTargetHz } from '../../../core/music';
 import type { BridgeStepRecord, InstrumentLife } from '../../../core/records';
-import { useWorld, type Draft } from '../../world/world';
+import { useWorld } from '../../world/world';
+import type { Draft } from '../../../core/records';
 
 /** Springs of a bridge of which nobody said how many. */
 const USUAL_SPRINGS = 3;

@@ -16,6 +16,7 @@ import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { signed } from '../../parts/format';
@@ -23,7 +24,7 @@ import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { octavesUp } from '../../sound/drone';
 import { useDrone } from '../../sound/useDrone';
-import { TOLERANCE_CENTS } from '../../world/status';
+import { TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { Costs } from './Costs';
@@ -86,9 +87,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
   const heardStep = checkStep ?? (turning && shows ? steps[which % Math.max(1, steps.length)] : undefined);
   const pair = usePair(low, heardStep, a4Hz);
   const sound = useListening(
-    guided,
-    nowMs,
-    (verdict) => {
+    useHearer(guided, (verdict) => {
       if (!run?.reads) return;
       if (verdict.kind !== 'keep') {
         say(verdict.message);
@@ -99,7 +98,8 @@ export function EarView({ life }: { life: InstrumentLife }) {
       const words = `${notes[inHand!]}: ${signed(done.cents)} cents from its target.${done.over ? ` The round is done.${again(done.rms)}` : ''}`;
       if (done.drafts.length === 0) say(words);
       else void write(done.drafts, () => say(words));
-    },
+    }),
+    nowMs,
     say,
     pair,
   );

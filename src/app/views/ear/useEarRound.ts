@@ -3,11 +3,10 @@ import { useMemo, useState } from 'react';
 import { rootMeanSquare } from 'simple-statistics';
 import type { EarRound, School } from '../../../core/by-ear';
 import { cents, stringTargetHz } from '../../../core/music';
-import type { GuidedStep } from '../../../core/guided';
+import { type GuidedStep, lastHzOf, soundedAlone } from '../../../core/guided';
 import type { Reading } from '../../../core/pitch';
 import type { InstrumentLife } from '../../../core/records';
-import { lastHzOf, soundedAlone } from '../../guided/guided';
-import type { Draft } from '../../world/world';
+import type { Draft } from '../../../core/records';
 
 interface Run {
   passId: string;

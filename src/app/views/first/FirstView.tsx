@@ -4,17 +4,17 @@ import type { ReadingRecord } from '../../../core/records';
 import { turnString } from '../../../core/simulate';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { clockTime, dueTime, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
-import { guidedOf } from '../../guided/guided';
+import { guidedOf, placeOf } from '../../../core/guided';
 import { HandControls } from '../../guided/SimulatorControls';
-import { placeOf } from '../../guided/tuner';
 import { TunerHint } from '../../guided/TunerHint';
 import { WorkColumn } from '../../guided/WorkColumn';
 import { useAsked } from '../../world/asked';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { sampleLife, sampleReading, sampleTruth } from './sample';
 
@@ -53,9 +53,7 @@ export function FirstView() {
     [listensFor, life, string, purpose, clock],
   );
   const sound = useListening(
-    guided,
-    clock,
-    (verdict) => {
+    useHearer(guided, (verdict) => {
       if (verdict.kind !== 'keep') {
         setMessage(verdict.message);
         return;
@@ -70,7 +68,8 @@ export function FirstView() {
           ? `As left ${signed(reading.cents)}: that is kept.`
           : `As found ${signed(reading.cents)} ±${reading.sigmaCents.toFixed(1)} cents: that is kept.`,
       );
-    },
+    }),
+    clock,
     setMessage,
   );
   const { data: statuses } = useAsked({

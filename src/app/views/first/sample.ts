@@ -1,8 +1,7 @@
 import { cents as centsOf, targetFrequencyHz } from '../../../core/music';
-import type { Arrival } from '../../../core/guided';
+import { type Arrival, figuresOf } from '../../../core/guided';
 import type { Reading } from '../../../core/pitch';
 import { RECORD_VERSION, type InstrumentLife, type ReadingRecord } from '../../../core/records';
-import { figuresOf } from '../../guided/figures';
 import type { StringTruth } from '../../../core/simulate';
 
 /** The string to try things on: a nylon one, strung twenty minutes ago, in no log. */

@@ -7,16 +7,15 @@ import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { GuardNote } from '../../guided/GuardNote';
-import { guidedOf } from '../../guided/guided';
-import { loadOf } from '../../guided/loadOf';
+import { guidedOf, loadOf, placeOf } from '../../../core/guided';
 import { handsOn } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
-import { placeOf } from '../../guided/tuner';
 import { TunerHint } from '../../guided/TunerHint';
 import { WorkColumn } from '../../guided/WorkColumn';
-import { TOLERANCE_CENTS } from '../../world/status';
+import { TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { Drops } from './Drops';
 import { FittingDone } from './FittingDone';
@@ -112,9 +111,8 @@ export function Fitting({ life, progress, go, onEnd }: Props) {
     };
   }, [ownId, life, a4Hz, nowMs, under, reading, again]);
   const sound = useListening(
-    guided,
+    useHearer(guided, (verdict, source) => sounding && !waiting && keeping.hear(verdict, source)),
     nowMs,
-    (verdict, source) => sounding && !waiting && keeping.hear(verdict, source),
     setMessage,
   );
   const load = useMemo(() => own && loadOf(own.plan, stringTargetHz(own.plan, a4Hz)!), [own, a4Hz]);

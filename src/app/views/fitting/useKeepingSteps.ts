@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import { stringTargetHz } from '../../../core/music';
 import { turnsFor, type FittingStep, type SCHOOLS } from '../../../core/fitting';
-import type { Verdict } from '../../../core/guided';
+import { type Verdict, figuresOf } from '../../../core/guided';
 import type { InstrumentLife, Source, StringLife } from '../../../core/records';
 import { adviseRounds } from '../../../core/settling';
 import { traitsOf } from '../../../core/strings';
 import { signed } from '../../parts/format';
-import { figuresOf } from '../../guided/figures';
-import { TOLERANCE_CENTS } from '../../world/status';
-import { useWorld, type Draft } from '../../world/world';
+import { TOLERANCE_CENTS } from '../../../core/check';
+import { useWorld } from '../../world/world';
+import type { Draft } from '../../../core/records';
 import { useWriting } from '../../world/writing';
 import { REMOVALS } from './removal';
 import type { Progress } from './useFitting';

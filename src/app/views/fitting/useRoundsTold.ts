@@ -2,7 +2,7 @@ import type { InstrumentLife } from '../../../core/records';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { usePriors } from '../../world/priors';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 
 const MINUTE = 60000;

@@ -6,6 +6,7 @@ import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { Caution } from '../../parts/Caution';
@@ -13,7 +14,8 @@ import { FirstStep, OctaveSketch } from '../../parts/FirstStep';
 import { signed } from '../../parts/format';
 import { useNow } from '../../world/now';
 import { useUnits } from '../../world/units';
-import { useWorld, type Draft } from '../../world/world';
+import { useWorld } from '../../world/world';
+import type { Draft } from '../../../core/records';
 import { useWriting } from '../../world/writing';
 import { BeforeAfter } from './BeforeAfter';
 import { BridgeDrawing } from './BridgeDrawing';
@@ -53,9 +55,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   const write = useWriting(setMessage);
 
   const sound = useListening(
-    pass.guided,
-    nowMs,
-    (verdict, source) => {
+    useHearer(pass.guided, (verdict, source) => {
       if (!step || !pass.passId) return;
       if (verdict.kind !== 'keep') return setMessage(verdict.message);
       const outcome = verdict.reading;
@@ -90,7 +90,8 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           pass.kept();
         },
       );
-    },
+    }),
+    nowMs,
     setMessage,
   );
 

@@ -1,4 +1,4 @@
-import { soundedAlone } from '../../guided/guided';
+import { soundedAlone } from '../../../core/guided';
 import { useMemo, useState } from 'react';
 import { ratioOfCents, targetFrequencyHz } from '../../../core/music';
 import type { Reading } from '../../../core/pitch';

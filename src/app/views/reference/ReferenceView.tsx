@@ -7,12 +7,14 @@ import { commonOffset } from '../../../core/story';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useHearer } from '../../guided/useHearer';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { signed, sinceTime } from '../../parts/format';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useNow } from '../../world/now';
-import { TOLERANCE_CENTS, useStatuses } from '../../world/status';
+import { useStatuses } from '../../world/status';
+import { TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import type { Follow } from '../../sound/messages';
@@ -66,7 +68,12 @@ export function ReferenceView() {
       sounding ? { kind: 'steady', nominalHz, tone: source === 'player' ? 'reed' : source } : undefined,
     [sounding, nominalHz, source],
   );
-  const sound = useListening(undefined, nowMs, () => undefined, say, follow);
+  const sound = useListening(
+    useHearer(undefined, () => undefined),
+    nowMs,
+    say,
+    follow,
+  );
   useSteady(sounding, sound.trace, (heard) => {
     if (typeof heard === 'string') return say(heard);
     take({ ...heard, frequencyHz: octave === undefined ? heard.frequencyHz / perA4 : heard.frequencyHz });

@@ -11,7 +11,7 @@ import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useVisits } from '../../world/plan';
 import { usePriors } from '../../world/priors';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { EditReading } from './EditReading';
 import { FallChart } from './FallChart';

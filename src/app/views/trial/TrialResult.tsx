@@ -5,7 +5,7 @@ import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked, useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { usePriors } from '../../world/priors';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../world/status';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { PairsDrawing } from './PairsDrawing';
 

@@ -1,5 +1,5 @@
-import { useEffect, useMemo } from 'react';
-import { leadIn } from '../../../core/check';
+import { useEffect } from 'react';
+import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS } from '../../../core/check';
 import type { PlanItem } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/records';
 import { KEYS } from '../../keys/table';
@@ -9,14 +9,12 @@ import { useListening } from '../../guided/useListening';
 import { WORK_ID } from '../../parts/focus';
 import { clockTime } from '../../parts/format';
 import { leadWords, VISIT_WORDS } from '../../parts/visits';
-import { guidedOf } from '../../guided/guided';
 import { handsOn } from '../../guided/hands';
 import { SimulatorControls } from '../../guided/SimulatorControls';
-import { useCheckPass } from '../../guided/useCheckPass';
-import { useKeeping } from '../../guided/useKeeping';
+import { useProcedure } from '../../guided/useProcedure';
 import { useNow } from '../../world/now';
 import { isDue, visitOf, type Show } from '../../world/plan';
-import { TOLERANCE_CENTS, useStatus } from '../../world/status';
+import { useStatus } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { Countdown, timeLeft } from './Countdown';
 import { Helps } from './Helps';
@@ -43,21 +41,17 @@ const STATUS_STEP_MS = 15000;
 
 /** One instrument in the wings: the visit that is next, or the string in hand. */
 export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause, onHold, message, say }: Props) {
-  const { a4Hz, demo, nowMs: clock, zoneMin } = useWorld();
+  const { demo, nowMs: clock, zoneMin } = useWorld();
   const now = useNow(500);
   const { instrumentId } = life.record;
   const { statuses } = useStatus(life, Math.ceil(now / STATUS_STEP_MS) * STATUS_STEP_MS);
-  const pass = useCheckPass(life, statuses, say);
-  const { hear, insist } = useKeeping(life, pass, say);
-  const { step } = pass;
+  const player = useProcedure(checkProcedure, {}, { life, statuses }, say);
+  const pass = checkPassOf(player.log());
+  const step = checkStep(player.log(), player.state);
   const noteOf = (id: string) => life.strings.find((s) => s.plan.stringId === id)?.plan.note ?? id;
   const note = step ? noteOf(step.stringId) : '';
-  const leadCents = step?.purpose === 'left' ? leadIn(pass.pass, step.stringId) : 0;
-  const guided = useMemo(
-    () => step && guidedOf(life, step, a4Hz, clock(), { toleranceCents: TOLERANCE_CENTS, insist, leadCents }),
-    [life, step, a4Hz, clock, insist, leadCents],
-  );
-  const sound = useListening(guided, clock, (verdict, source) => hear(verdict, source, note), say);
+  const leadCents = step ? leadOf(player.log(), step) : 0;
+  const sound = useListening(player, clock, say);
 
   const hurried = next?.what === 'between';
   const begin = () => {
@@ -66,12 +60,15 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
     say('');
     const visit = visitOf(next);
     onHold(instrumentId);
-    pass.start(hurried ? { ...visit, strings: visit.strings.slice(0, afford) } : visit);
+    player.press({
+      do: 'start',
+      visit: hurried ? { ...visit, strings: visit.strings.slice(0, afford) } : visit,
+    });
     if (!sound.listening) sound.open();
   };
   const stop = () => {
     onHold(undefined);
-    pass.stop();
+    player.press({ do: 'stop' });
     say('Stopped here. What was kept stays in the log, and the plan goes on from it.');
   };
   const truth = demo?.stringOf(instrumentId, step?.stringId);
@@ -83,24 +80,24 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
       else if (!sound.listening) sound.open();
       else sound.take();
     },
-    next: () => step && !pass.clearChoice() && pass.skip(step.stringId),
-    stop: () => pass.pass && stop(),
+    next: () => player.press({ do: 'next' }),
+    stop: () => pass && stop(),
     time: onPause,
     ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
   };
   usePedal(KEYS.wings, acts);
 
-  const strings = pass.pass?.visit?.strings ?? [];
+  const strings = pass?.visit?.strings ?? [];
   const asked = next?.stringIds.slice(0, hurried ? afford : undefined) ?? [];
-  const over = pass.pass !== undefined && !step;
+  const over = pass !== undefined && !step;
   // What is done is done: the plan says what comes next, perhaps at another instrument.
   useEffect(() => {
     if (!over) return;
-    pass.stop();
+    player.press({ do: 'stop' });
     onHold(undefined);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [over]);
-  const leftMs = pass.pass && hurried ? pass.pass.startedMs + pauseS * 1000 - now : undefined;
+  const leftMs = pass && hurried ? pass.startedMs + pauseS * 1000 - now : undefined;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <section
@@ -174,7 +171,7 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
         actions={[
           { words: step ? 'Take it' : 'Begin', hint: 'Enter', strong: !step, disabled: !step && !next, on: acts.take },
           ...(step ? [{ words: 'Next string', hint: 'N', on: acts.next }] : []),
-          ...(pass.pass ? [{ words: 'Stop here', hint: 'Esc', on: stop }] : []),
+          ...(pass ? [{ words: 'Stop here', hint: 'Esc', on: stop }] : []),
           { words: `${pauseS} s between pieces`, hint: 'S', on: onPause },
         ]}
       />

@@ -1,8 +1,17 @@
-import type { TunerKnown } from '../../core/guided';
-import type { InstrumentLife, StringLife } from '../../core/records';
-import { centsPerTurn, fineTravelLeft, traitsOf, tunerPlace, type TunerPlace } from '../../core/strings';
-import { stringTargetHz } from '../../core/music';
-import { loadOf } from './loadOf';
+import { stringTargetHz } from '../music';
+import type { InstrumentLife, StringLife, StringPlan } from '../records';
+import { centsPerTurn, fineTravelLeft, stringLoad, traitsOf, tunerPlace, type TunerPlace } from '../strings';
+import type { TunerKnown } from './turning';
+
+/** Load of a planned string at a pitch; undefined where its physics is unknown. */
+export const loadOf = (plan: StringPlan, frequencyHz: number) =>
+  stringLoad({
+    material: plan.material,
+    gaugeMm: plan.gaugeMm ?? undefined,
+    lengthMm: plan.lengthMm,
+    frequencyHz,
+    unitMassKgPerM: plan.unitMassKgPerM,
+  });
 
 /** Where a string's tuner stands. */
 export function placeOf(life: InstrumentLife, stringId: string): TunerPlace {

@@ -1,6 +1,7 @@
-import { cents, ratioOfCents, stringTargetHz } from '../../core/music';
-import type { GuidedStep, PassStep } from '../../core/guided';
-import type { InstrumentLife, StringLife } from '../../core/records';
+import { cents, ratioOfCents, stringTargetHz } from '../music';
+import type { Reading } from '../pitch';
+import type { InstrumentLife, StringLife } from '../records';
+import type { GuidedStep, PassStep } from './step';
 import { tunerOf } from './tuner';
 
 /** A string that was put on no longer ago than this and not read since hangs slack, min (house estimate). */
@@ -74,3 +75,9 @@ export const soundedAlone = (key: string, name: string, targetHz: number, lastHz
 });
 /** It may stand so far from where it is expected, cents either way: nothing is to be tuned. */
 const ALONE_WITHIN_CENTS = 150;
+
+/** What of a reading the log keeps. */
+export function figuresOf(reading: Reading) {
+  const { ok: _ok, fromS: _from, toS: _to, driftCents: _drift, sharpTauS: _tau, ...figures } = reading;
+  return figures;
+}

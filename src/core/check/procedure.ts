@@ -1,0 +1,202 @@
+import { guidedOf, figuresOf, type GuidedLog, type Kept, type Outcome, type PassStep, type Procedure } from '../guided';
+import { cents, ratioOfCents, stringTargetHz } from '../music';
+import type { Draft, PassRecord, PassVisit, ReadingRecord, Source, StringLife } from '../records';
+import { isOfPass, lastKept, leadIn, needsTuning, nextStep, passUnderWay } from './steps';
+import { TOLERANCE_CENTS } from './tolerance';
+import { fromAboveWords, insistWords, keptWords, NOTHING_TO_TAKE_BACK, outsideWords, TAKEN_BACK } from './words';
+
+/** What the player chose beside the order of the pass. */
+export interface CheckState {
+  /** This string first. */
+  chosen?: PassStep;
+  /** What sounds is the named string, the player says. */
+  insist?: true;
+}
+
+export type CheckAction =
+  /** A pass begins; what a plan asks of it. */
+  | { do: 'start'; visit?: PassVisit | undefined }
+  | { do: 'stop' }
+  /** On without this string. */
+  | { do: 'next' }
+  /** The string before this one, read once more. */
+  | { do: 'back' }
+  /** This string first; without a pass under way it is the only one. */
+  | { do: 'choose'; stringId: string }
+  | { do: 'insist' }
+  | { do: 'take-back' }
+  /** A figure from another device, cents from the string's target. */
+  | { do: 'type'; cents: number };
+
+/** Standard error given to a figure typed from another device, cents (house estimate). */
+export const TYPED_SIGMA = 1;
+/** A second pluck this close to the first confirms that it moved at once, cents. */
+const CONFIRM_CENTS = 2.5;
+
+/** The check pass under way on the instrument in hand. */
+export const checkPassOf = ({ bench, life, nowMs }: GuidedLog): PassRecord | undefined =>
+  passUnderWay(bench.passes, 'check', life.record.instrumentId, nowMs);
+
+/** What is to be done next: what the player chose, or what the order of the pass says; undefined where no pass is under way, or it is done. */
+export function checkStep(log: GuidedLog, state: CheckState): PassStep | undefined {
+  const pass = checkPassOf(log);
+  return pass && (state.chosen ?? nextStep(log.life.strings, log.statuses, pass, TOLERANCE_CENTS));
+}
+
+const stringIn = ({ life }: GuidedLog, stringId: string): StringLife =>
+  life.strings.find((s) => s.plan.stringId === stringId)!;
+
+/** How far above its target the string of a step is left, cents. */
+export const leadOf = (log: GuidedLog, step: PassStep): number =>
+  step.purpose === 'left' ? leadIn(checkPassOf(log), step.stringId) : 0;
+
+/** A pass as it is written anew. */
+function passRecord(log: GuidedLog, change: Partial<PassRecord>, anew = false): Draft {
+  const pass = anew ? undefined : checkPassOf(log);
+  return {
+    type: 'pass',
+    kind: 'check',
+    instrumentId: log.life.record.instrumentId,
+    passId: pass?.passId ?? log.newId(),
+    startedMs: pass?.startedMs ?? Math.floor(log.nowMs),
+    skipped: pass?.skipped ?? [],
+    over: false,
+    ...(pass?.visit ? { visit: pass.visit } : {}),
+    ...change,
+  };
+}
+
+type Fields = Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents' | 'partials'> &
+  Partial<ReadingRecord>;
+
+/** A reading of one string in the pass under way. */
+function keepReading(log: GuidedLog, step: PassStep, heard: Fields, learned?: Kept['learned']): Outcome<CheckState> {
+  const { life, a4Hz, bench } = log;
+  const { stringId } = step;
+  const { plan, readings } = stringIn(log, stringId);
+  const { instrumentId } = life.record;
+  const targetHz = stringTargetHz(plan, a4Hz)!;
+  const leadCents = heard.purpose === 'as-left' ? leadOf(log, step) : 0;
+  // What was heard of a string that is left above its target was counted from there.
+  const fields = leadCents === 0 ? heard : { ...heard, cents: cents(heard.frequencyHz, targetHz) };
+  const previous = readings.at(-1);
+  const leapt =
+    step.leapCents !== undefined && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
+  const pass = checkPassOf(log);
+  const reading: Draft = {
+    type: 'reading',
+    instrumentId,
+    stringId,
+    targetHz,
+    a4Hz,
+    ...(bench.room ? { tempC: bench.room.tempC } : {}),
+    ...(leapt ? { slip: true } : {}),
+    ...(leadCents === 0 ? {} : { leadCents }),
+    ...(pass ? { passId: pass.passId } : {}),
+    ...fields,
+  };
+  const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
+  const off = Math.abs(fields.cents - leadCents) > TOLERANCE_CENTS;
+  return {
+    state: above && fields.purpose === 'as-left' ? { chosen: { stringId, purpose: 'left', again: true } } : {},
+    records: [reading, ...(learned ? [{ type: 'tuner' as const, instrumentId, stringId, ...learned }] : [])],
+    say:
+      above && fields.purpose === 'as-left'
+        ? fromAboveWords(plan.note)
+        : keptWords({ note: plan.note, reading: fields, leadCents, off }),
+  };
+}
+
+function heard(kept: Kept, source: Source, log: GuidedLog, state: CheckState): Outcome<CheckState> {
+  const figures = figuresOf(kept.reading);
+  const step = checkStep(log, state);
+  if (!step) {
+    const stringId = log.focusId!;
+    const { note } = stringIn(log, stringId).plan;
+    if (source !== 'file') return { state, say: outsideWords(note, figures.cents) };
+    // A file is a session like any other: it begins one.
+    const begun = passRecord(log, {}, true) as Extract<Draft, { type: 'pass' }>;
+    const kept = keepReading(log, { stringId, purpose: 'found' }, { ...figures, source, purpose: 'as-found' });
+    const [reading, ...more] = kept.records!;
+    return { ...kept, records: [begun, { ...reading!, passId: begun.passId } as Draft, ...more] };
+  }
+  const purpose = step.purpose === 'left' ? 'as-left' : 'as-found';
+  const { arrival } = kept;
+  return keepReading(log, step, { ...figures, source, purpose, ...(arrival ? { arrival } : {}) }, kept.learned);
+}
+
+/** This string, to be read, or brought up where it was found out of tolerance in this pass. */
+function chooseString(log: GuidedLog, stringId: string, reads = false): Outcome<CheckState> {
+  const pass = checkPassOf(log);
+  const last = pass && stringIn(log, stringId).readings.findLast((r) => isOfPass(r, pass));
+  const off = !reads && last !== undefined && needsTuning(last, pass!, TOLERANCE_CENTS);
+  const others = log.life.strings.map((s) => s.plan.stringId);
+  return {
+    state: { chosen: { stringId, purpose: off ? 'left' : 'found' } },
+    ...(pass ? {} : { records: [passRecord(log, { skipped: others }, true)] }),
+    say: '',
+  };
+}
+
+function press(action: CheckAction, log: GuidedLog, state: CheckState): Outcome<CheckState> {
+  const pass = checkPassOf(log);
+  const step = checkStep(log, state);
+  const inHand = step?.stringId ?? log.focusId;
+  switch (action.do) {
+    case 'start':
+      return { state: {}, records: [passRecord(log, action.visit ? { visit: action.visit } : {}, true)], say: '' };
+    case 'stop':
+      return { state: {}, ...(pass ? { records: [passRecord(log, { over: true })] } : {}) };
+    case 'next':
+      if (!step || !pass) return { state };
+      if (state.chosen) return { state: {}, say: '' };
+      return {
+        state: {},
+        records: [passRecord(log, { skipped: [...new Set([...pass.skipped, step.stringId])] })],
+        say: '',
+      };
+    case 'back': {
+      const before = log.life.strings[log.life.strings.findIndex((s) => s.plan.stringId === inHand) - 1];
+      return before ? chooseString(log, before.plan.stringId, true) : { state };
+    }
+    case 'choose':
+      return chooseString(log, action.stringId);
+    case 'insist':
+      return inHand
+        ? { state: { ...state, insist: true }, say: insistWords(stringIn(log, inHand).plan.note) }
+        : { state };
+    case 'take-back': {
+      const last = pass && lastKept(log.life.strings, pass);
+      if (!last) return { state, say: NOTHING_TO_TAKE_BACK };
+      return { state: {}, records: [{ type: 'taken-back', supersedes: last.id }], say: TAKEN_BACK };
+    }
+    case 'type':
+      return inHand ? typed(action.cents, log, step ?? { stringId: inHand, purpose: 'found' }) : { state };
+  }
+}
+
+function typed(typedCents: number, log: GuidedLog, step: PassStep): Outcome<CheckState> {
+  const frequencyHz = stringTargetHz(stringIn(log, step.stringId).plan, log.a4Hz)! * ratioOfCents(typedCents);
+  const purpose = step.purpose === 'left' ? 'as-left' : 'as-found';
+  const figure = { cents: typedCents, sigmaCents: TYPED_SIGMA, frequencyHz, partials: [] };
+  return keepReading(log, step, { ...figure, source: 'typed', purpose });
+}
+
+/** The check pass: every string as found, untouched; then each that is out of tolerance brought up; a plan's visit in its own order. */
+export const checkProcedure: Procedure<CheckState, CheckAction> = {
+  next(log, state) {
+    const step =
+      checkStep(log, state) ?? (log.focusId ? { stringId: log.focusId, purpose: 'found' as const } : undefined);
+    const insist = state.insist === true;
+    return (
+      step &&
+      guidedOf(log.life, step, log.a4Hz, log.nowMs, {
+        toleranceCents: TOLERANCE_CENTS,
+        insist,
+        leadCents: leadOf(log, step),
+      })
+    );
+  },
+  heard,
+  press,
+};

@@ -1,0 +1,138 @@
+import type { Heard } from '../pitch';
+import type { Draft, Source } from '../records';
+import { createGuide } from './guide';
+import type { GuidedLog, Outcome, Procedure } from './procedure';
+import type { GuidedStep, GuideView, Verdict } from './step';
+
+/** What a player needs of where it runs. */
+export interface PlayerMeans {
+  log: () => GuidedLog;
+  /**
+   * Writes records. @returns nothing where they stand at once; else a promise of what went wrong: '' nothing, else a sentence, and
+   * whether the records stand all the same
+   */
+  write: (records: Draft[]) => Promise<{ stand: boolean; trouble: string }> | undefined;
+  say: (words: string) => void;
+  /** What is asked for, or the state, is another. */
+  changed: () => void;
+}
+
+/** What hears for a view: one step after another, what is made of what is heard, what is said of it. */
+export interface Hearer {
+  readonly step: GuidedStep | undefined;
+  hear(heard: Heard, source: Source): void;
+  /** Enter. @returns 'read' when the listener is to read what sounds now */
+  take(source: Source): 'read' | undefined;
+  view(nowS: number, listening: boolean): GuideView;
+  /** A file has been played to its end: what was kept of it is said. */
+  ended(): void;
+}
+
+/** The one machine: what is heard goes through the rules of guided readings to a procedure, and what that decides into the log. */
+export interface Player<State, Action> extends Hearer {
+  readonly state: State;
+  /** The log as it is now. */
+  log(): GuidedLog;
+  press(action: Action): void;
+  /** The log is another: what is to be sounded is looked up anew. */
+  refresh(): void;
+}
+
+export function createPlayer<State, Action>(
+  procedure: Procedure<State, Action>,
+  begin: State,
+  means: PlayerMeans,
+): Player<State, Action> {
+  return new Playing(procedure, begin, means);
+}
+
+class Playing<State, Action> implements Player<State, Action> {
+  step: GuidedStep | undefined;
+  private readonly guide = createGuide();
+  /** What is pressed while something is being written waits for it. */
+  private writing: Promise<void> | undefined;
+  /** What was kept since a source began, in words. */
+  private kept: string[] = [];
+
+  constructor(
+    private readonly procedure: Procedure<State, Action>,
+    public state: State,
+    private readonly means: PlayerMeans,
+  ) {
+    this.aim();
+  }
+
+  log(): GuidedLog {
+    return this.means.log();
+  }
+
+  private aim(): void {
+    this.step = this.procedure.next(this.means.log(), this.state);
+    this.guide.setStep(this.step);
+  }
+
+  refresh(): void {
+    this.aim();
+    this.means.changed();
+  }
+
+  private settle({ state, records = [], say }: Outcome<State>): void {
+    const stand = () => {
+      this.state = state;
+      this.refresh();
+    };
+    const written = records.length > 0 ? this.means.write(records) : undefined;
+    if (!written) {
+      stand();
+      if (say !== undefined) this.means.say(say);
+      return;
+    }
+    this.writing = written.then(({ stand: stands, trouble }) => {
+      this.writing = undefined;
+      if (stands) stand();
+      const words = trouble || say;
+      if (words !== undefined) this.means.say(words);
+    });
+  }
+
+  private judge(verdict: Verdict, source: Source): void {
+    if (verdict.kind !== 'keep') {
+      this.means.say(verdict.message);
+      return;
+    }
+    const outcome = this.procedure.heard(verdict, source, this.means.log(), this.state);
+    if (outcome.records?.length && outcome.say) this.kept.push(outcome.say);
+    this.settle(outcome);
+  }
+
+  hear(heard: Heard, source: Source): void {
+    // What was asked for before the step moved on is no answer to what is asked now.
+    for (const verdict of this.guide.hear(heard)) if (this.step) this.judge(verdict, source);
+  }
+
+  take(source: Source): 'read' | undefined {
+    const answer = this.guide.take();
+    if (answer === 'read') return 'read';
+    this.judge(answer, source);
+    return undefined;
+  }
+
+  press(action: Action): void {
+    if (this.writing) {
+      void this.writing.then(() => this.press(action));
+      return;
+    }
+    this.settle(this.procedure.press(action, this.means.log(), this.state));
+  }
+
+  view(nowS: number, listening: boolean): GuideView {
+    return this.guide.view(nowS, listening);
+  }
+
+  ended(): void {
+    const kept = this.kept.splice(0);
+    this.means.say(
+      kept.length > 0 ? `The file is over. ${kept.join(' ')}` : 'The file is over: nothing was kept of it.',
+    );
+  }
+}

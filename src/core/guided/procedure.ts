@@ -1,0 +1,37 @@
+import type { Bench, Draft, InstrumentLife, Source, StringStatus } from '../records';
+import type { GuidedStep, Verdict } from './step';
+
+/** What a procedure may know: the log as it is now, and what comes from outside the core. */
+export interface GuidedLog {
+  life: InstrumentLife;
+  bench: Bench;
+  /** What is reckoned of the strings; empty where nothing is yet. */
+  statuses: readonly StringStatus[];
+  a4Hz: number;
+  nowMs: number;
+  /** The string that is looked at while nothing is asked for. */
+  focusId?: string | undefined;
+  /** Another name each time. */
+  newId: () => string;
+}
+
+/** A reading that the rules let pass. */
+export type Kept = Extract<Verdict, { kind: 'keep' }>;
+
+/** What came of a reading or of a key: state and records together, and what is said when both stand. */
+export interface Outcome<State> {
+  state: State;
+  records?: Draft[];
+  say?: string;
+}
+
+/**
+ * A guided job: a pure function of the log and of what the player chose. It says what is to be sounded next, and what follows
+ * from what was heard or pressed. What must survive a reload is in the log; the state is only of this moment.
+ */
+export interface Procedure<State, Action> {
+  /** What is to be sounded now; undefined where nothing is. */
+  next(log: GuidedLog, state: State): GuidedStep | undefined;
+  heard(kept: Kept, source: Source, log: GuidedLog, state: State): Outcome<State>;
+  press(action: Action, log: GuidedLog, state: State): Outcome<State>;
+}
