@@ -1,10 +1,5 @@
-import {
-  createSession,
-  type NamedPlace,
-  type Session,
-  type SessionEvent,
-  type SessionKind,
-} from '../../src/core/guided';
+import { createSession, type Session, type SessionEvent, type SessionKind } from '../../src/core/check';
+import type { NamedPlace } from '../../src/core/guided';
 import type { Random } from '../../src/core/simulate';
 import { Strings } from './hand';
 import { RATE, type Kit } from './kits';

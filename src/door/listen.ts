@@ -1,7 +1,8 @@
 import { array, boolean, number, object, string } from 'yup';
 import { MOST_CENTS } from '../core/limits';
 import { ratioOfCents, targetFrequencyHz } from '../core/music';
-import { createSession, type NamedPlace, type SessionEvent } from '../core/guided';
+import { createSession, type SessionEvent } from '../core/check';
+import type { NamedPlace } from '../core/guided';
 import { checked } from './lines';
 import { a4Of, soundOf } from './measure';
 

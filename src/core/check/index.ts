@@ -9,3 +9,4 @@ export {
   type CheckAction,
   type CheckState,
 } from './procedure';
+export { createSession, type Session, type SessionEvent, type SessionKind } from './session';

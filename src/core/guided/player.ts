@@ -5,16 +5,18 @@ import type { GuidedLog, Outcome, Procedure } from './procedure';
 import type { GuidedStep, GuideView, Verdict } from './step';
 
 /** What a player needs of where it runs. */
-export interface PlayerMeans {
-  log: () => GuidedLog;
+export interface PlayerMeans<Log = GuidedLog> {
+  log: () => Log;
   /**
    * Writes records. @returns nothing where they stand at once; else a promise of what went wrong: '' nothing, else a sentence, and
    * whether the records stand all the same
    */
   write: (records: Draft[]) => Promise<{ stand: boolean; trouble: string }> | undefined;
   say: (words: string) => void;
+  /** What the rules said of what was heard for a step, before anything came of it. */
+  judged?: (verdict: Verdict, step: GuidedStep) => void;
   /** What is asked for, or the state, is another. */
-  changed: () => void;
+  changed?: () => void;
 }
 
 /** What hears for a view: one step after another, what is made of what is heard, what is said of it. */
@@ -29,24 +31,24 @@ export interface Hearer {
 }
 
 /** The one machine: what is heard goes through the rules of guided readings to a procedure, and what that decides into the log. */
-export interface Player<State, Action> extends Hearer {
+export interface Player<State, Action, Log = GuidedLog> extends Hearer {
   readonly state: State;
   /** The log as it is now. */
-  log(): GuidedLog;
+  log(): Log;
   press(action: Action): void;
   /** The log is another: what is to be sounded is looked up anew. */
   refresh(): void;
 }
 
-export function createPlayer<State, Action>(
-  procedure: Procedure<State, Action>,
+export function createPlayer<State, Action, Log = GuidedLog>(
+  procedure: Procedure<State, Action, Log>,
   begin: State,
-  means: PlayerMeans,
-): Player<State, Action> {
+  means: PlayerMeans<Log>,
+): Player<State, Action, Log> {
   return new Playing(procedure, begin, means);
 }
 
-class Playing<State, Action> implements Player<State, Action> {
+class Playing<State, Action, Log> implements Player<State, Action, Log> {
   step: GuidedStep | undefined;
   private readonly guide = createGuide();
   /** What is pressed while something is being written waits for it. */
@@ -55,14 +57,14 @@ class Playing<State, Action> implements Player<State, Action> {
   private kept: string[] = [];
 
   constructor(
-    private readonly procedure: Procedure<State, Action>,
+    private readonly procedure: Procedure<State, Action, Log>,
     public state: State,
-    private readonly means: PlayerMeans,
+    private readonly means: PlayerMeans<Log>,
   ) {
     this.aim();
   }
 
-  log(): GuidedLog {
+  log(): Log {
     return this.means.log();
   }
 
@@ -73,7 +75,7 @@ class Playing<State, Action> implements Player<State, Action> {
 
   refresh(): void {
     this.aim();
-    this.means.changed();
+    this.means.changed?.();
   }
 
   private settle({ state, records = [], say }: Outcome<State>): void {
@@ -96,6 +98,7 @@ class Playing<State, Action> implements Player<State, Action> {
   }
 
   private judge(verdict: Verdict, source: Source): void {
+    if (this.step) this.means.judged?.(verdict, this.step);
     if (verdict.kind !== 'keep') {
       this.means.say(verdict.message);
       return;

@@ -29,9 +29,9 @@ export interface Outcome<State> {
  * A guided job: a pure function of the log and of what the player chose. It says what is to be sounded next, and what follows
  * from what was heard or pressed. What must survive a reload is in the log; the state is only of this moment.
  */
-export interface Procedure<State, Action> {
+export interface Procedure<State, Action, Log = GuidedLog> {
   /** What is to be sounded now; undefined where nothing is. */
-  next(log: GuidedLog, state: State): GuidedStep | undefined;
-  heard(kept: Kept, source: Source, log: GuidedLog, state: State): Outcome<State>;
-  press(action: Action, log: GuidedLog, state: State): Outcome<State>;
+  next(log: Log, state: State): GuidedStep | undefined;
+  heard(kept: Kept, source: Source, log: Log, state: State): Outcome<State>;
+  press(action: Action, log: Log, state: State): Outcome<State>;
 }
