@@ -1,2 +1,15 @@
 export { bringUpOrder, fittingPlan, SCHOOLS, type School } from './plan';
 export { isNylon, turnsFor, type FittedString, type FittingStep, type Picture } from './steps';
+export { REMOVALS, repeatedBreak } from './removal';
+export {
+  beginFitting,
+  fittingAt,
+  fittingProcedure,
+  stepsOf,
+  stringsToFit,
+  UNDER_CENTS,
+  UNDER_TOLERANCE,
+  type FittingAction,
+  type FittingState,
+  type Progress,
+} from './procedure';

@@ -11,10 +11,10 @@ export function FittingView({ life }: { life: InstrumentLife }) {
   const { world, nowMs } = useWorld();
   const one = life.strings.some((s) => s.plan.stringId === stringId) ? stringId : undefined;
   const begin = { school: 'pull' as const, index: 0, startedMs: Math.floor(nowMs()) };
-  const { progress, put, go } = useFitting(
+  const { progress, put } = useFitting(
     `${world}/${life.record.instrumentId}`,
     one ? { ...begin, stringIds: [one] } : undefined,
   );
   if (!progress) return <Chooser life={life} onStart={(stringIds, school) => put({ ...begin, stringIds, school })} />;
-  return <Fitting life={life} progress={progress} go={go} onEnd={() => put(undefined)} />;
+  return <Fitting life={life} progress={progress} onProgress={put} onEnd={() => put(undefined)} />;
 }

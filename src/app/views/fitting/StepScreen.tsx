@@ -1,10 +1,9 @@
 import { TriangleAlert } from 'lucide-react';
-import type { FittingStep } from '../../../core/fitting';
+import { REMOVALS, repeatedBreak, type FittingStep } from '../../../core/fitting';
 import type { StringLife } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { WORK_ID } from '../../parts/focus';
 import { Drawing } from './Drawing';
-import { REMOVALS, repeatedBreak } from './removal';
 
 interface Props {
   step: FittingStep;

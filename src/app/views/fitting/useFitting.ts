@@ -1,15 +1,6 @@
 import { useState } from 'react';
-import type { School } from '../../../core/fitting';
+import type { Progress } from '../../../core/fitting';
 import { tabStore } from '../../world/tab';
-
-/** A fitting under way on one instrument. What was done is in the log; this is only the place in the plan. */
-export interface Progress {
-  stringIds: string[];
-  school: School;
-  index: number;
-  /** When it began, ms: what was written since is of this fitting. */
-  startedMs: number;
-}
 
 /** The place in the plan; it survives a reload of the tab. */
 export function useFitting(key: string, start: Progress | undefined) {
@@ -25,9 +16,5 @@ export function useFitting(key: string, start: Progress | undefined) {
     else tabStore.remove(storageKey);
     setProgress(next);
   };
-  return {
-    progress,
-    put,
-    go: (by: number) => progress && put({ ...progress, index: Math.max(0, progress.index + by) }),
-  };
+  return { progress, put };
 }

@@ -1,4 +1,4 @@
-import { breaksAt, type BreakPlace, type RemovalReason, type StringLife } from '../../../core/records';
+import { breaksAt, type BreakPlace, type RemovalReason, type StringLife } from '../records';
 
 export interface Removal {
   reason: RemovalReason;
