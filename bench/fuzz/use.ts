@@ -1,7 +1,8 @@
 import { readingsCsv, readLogFile, writeLogFile } from '../../src/core/exchange';
 import { adviseBridge, lawOf, memorySize } from '../../src/core/bridge';
 import { octavePasses } from '../../src/core/octave';
-import { nextStep, passUnderWay } from '../../src/core/check';
+import { nextStep } from '../../src/core/check';
+import { passUnderWay } from '../../src/core/guided';
 import { planSession, planShow, planStrings } from '../../src/core/plan';
 import { instrumentStatus, readBench, type LogRecord } from '../../src/core/records';
 import { SETTLING_PRIORS } from '../../src/core/settling';

@@ -1,6 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useState } from 'react';
-import { passUnderWay, type CheckPass } from '../../core/check';
+import { type CheckPass } from '../../core/check';
+import { passUnderWay } from '../../core/guided';
 import { RECORD_VERSION, type PassRecord, type PassVisit } from '../../core/records';
 import { heldInMemory } from '../world/held';
 import { useWorld } from '../world/world';

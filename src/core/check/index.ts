@@ -1,4 +1,4 @@
-export { isOfPass, lastKept, leadIn, needsTuning, nextStep, passUnderWay, type CheckPass } from './steps';
+export { isOfPass, lastKept, leadIn, needsTuning, nextStep, type CheckPass } from './steps';
 export { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from './tolerance';
 export {
   checkPassOf,

@@ -1,7 +1,17 @@
-import { guidedOf, figuresOf, type GuidedLog, type Kept, type Outcome, type PassStep, type Procedure } from '../guided';
+import {
+  guidedOf,
+  figuresOf,
+  passOf,
+  passRecord,
+  type GuidedLog,
+  type Kept,
+  type Outcome,
+  type PassStep,
+  type Procedure,
+} from '../guided';
 import { cents, ratioOfCents, stringTargetHz } from '../music';
 import type { Draft, PassRecord, PassVisit, ReadingRecord, Source, StringLife } from '../records';
-import { isOfPass, lastKept, leadIn, needsTuning, nextStep, passUnderWay } from './steps';
+import { isOfPass, lastKept, leadIn, needsTuning, nextStep } from './steps';
 import { TOLERANCE_CENTS } from './tolerance';
 import { fromAboveWords, insistWords, keptWords, NOTHING_TO_TAKE_BACK, outsideWords, TAKEN_BACK } from './words';
 
@@ -34,8 +44,7 @@ export const TYPED_SIGMA = 1;
 const CONFIRM_CENTS = 2.5;
 
 /** The check pass under way on the instrument in hand. */
-export const checkPassOf = ({ bench, life, nowMs }: GuidedLog): PassRecord | undefined =>
-  passUnderWay(bench.passes, 'check', life.record.instrumentId, nowMs);
+export const checkPassOf = (log: GuidedLog): PassRecord | undefined => passOf(log, 'check');
 
 /** What is to be done next: what the player chose, or what the order of the pass says; undefined where no pass is under way, or it is done. */
 export function checkStep(log: GuidedLog, state: CheckState): PassStep | undefined {
@@ -49,22 +58,6 @@ const stringIn = ({ life }: GuidedLog, stringId: string): StringLife =>
 /** How far above its target the string of a step is left, cents. */
 export const leadOf = (log: GuidedLog, step: PassStep): number =>
   step.purpose === 'left' ? leadIn(checkPassOf(log), step.stringId) : 0;
-
-/** A pass as it is written anew. */
-function passRecord(log: GuidedLog, change: Partial<PassRecord>, anew = false): Draft {
-  const pass = anew ? undefined : checkPassOf(log);
-  return {
-    type: 'pass',
-    kind: 'check',
-    instrumentId: log.life.record.instrumentId,
-    passId: pass?.passId ?? log.newId(),
-    startedMs: pass?.startedMs ?? Math.floor(log.nowMs),
-    skipped: pass?.skipped ?? [],
-    over: false,
-    ...(pass?.visit ? { visit: pass.visit } : {}),
-    ...change,
-  };
-}
 
 type Fields = Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents' | 'partials'> &
   Partial<ReadingRecord>;
@@ -115,7 +108,7 @@ function heard(kept: Kept, source: Source, log: GuidedLog, state: CheckState): O
     const { note } = stringIn(log, stringId).plan;
     if (source !== 'file') return { state, say: outsideWords(note, figures.cents) };
     // A file is a session like any other: it begins one.
-    const begun = passRecord(log, {}, true) as Extract<Draft, { type: 'pass' }>;
+    const begun = passRecord(log, 'check', {}, true);
     const kept = keepReading(log, { stringId, purpose: 'found' }, { ...figures, source, purpose: 'as-found' });
     const [reading, ...more] = kept.records!;
     return { ...kept, records: [begun, { ...reading!, passId: begun.passId } as Draft, ...more] };
@@ -133,7 +126,7 @@ function chooseString(log: GuidedLog, stringId: string, reads = false): Outcome<
   const others = log.life.strings.map((s) => s.plan.stringId);
   return {
     state: { chosen: { stringId, purpose: off ? 'left' : 'found' } },
-    ...(pass ? {} : { records: [passRecord(log, { skipped: others }, true)] }),
+    ...(pass ? {} : { records: [passRecord(log, 'check', { skipped: others }, true)] }),
     say: '',
   };
 }
@@ -144,15 +137,19 @@ function press(action: CheckAction, log: GuidedLog, state: CheckState): Outcome<
   const inHand = step?.stringId ?? log.focusId;
   switch (action.do) {
     case 'start':
-      return { state: {}, records: [passRecord(log, action.visit ? { visit: action.visit } : {}, true)], say: '' };
+      return {
+        state: {},
+        records: [passRecord(log, 'check', action.visit ? { visit: action.visit } : {}, true)],
+        say: '',
+      };
     case 'stop':
-      return { state: {}, ...(pass ? { records: [passRecord(log, { over: true })] } : {}) };
+      return { state: {}, ...(pass ? { records: [passRecord(log, 'check', { over: true })] } : {}) };
     case 'next':
       if (!step || !pass) return { state };
       if (state.chosen) return { state: {}, say: '' };
       return {
         state: {},
-        records: [passRecord(log, { skipped: [...new Set([...pass.skipped, step.stringId])] })],
+        records: [passRecord(log, 'check', { skipped: [...new Set([...pass.skipped, step.stringId])] })],
         say: '',
       };
     case 'back': {

@@ -1,5 +1,5 @@
 import type { PassStep } from '../guided';
-import type { PassRecord, PassVisit, ReadingRecord, StringLife, StringStatus } from '../records';
+import type { PassVisit, ReadingRecord, StringLife, StringStatus } from '../records';
 
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {
@@ -10,20 +10,6 @@ export interface CheckPass {
   skipped: string[];
   /** What a plan asks for; without one all strings are read and brought to pitch. */
   visit?: PassVisit;
-}
-
-/** A pass that was left lying so long is over, ms (house estimate). */
-const FORGOTTEN_MS = 6 * 3600000;
-
-/** The pass of a kind that is under way on an instrument. */
-export function passUnderWay(
-  passes: readonly PassRecord[],
-  kind: PassRecord['kind'],
-  instrumentId: string,
-  nowMs: number,
-): PassRecord | undefined {
-  const last = passes.findLast((p) => p.kind === kind && p.instrumentId === instrumentId);
-  return last && !last.over && nowMs - last.startedMs < FORGOTTEN_MS ? last : undefined;
 }
 
 /** Was a reading kept in this pass? */

@@ -2,7 +2,8 @@ import type { Heard, Reading, Refusal, SectionHeard, TrackPoint } from '../pitch
 import type { LogRecord, ReadingRecord } from '../records';
 import { readBench } from '../records';
 import { createGuide, whichString, type Guide, type GuidedStep, type Verdict } from '.';
-import { lastKept, nextStep, passUnderWay } from '../check';
+import { lastKept, nextStep } from '../check';
+import { passUnderWay } from './pass';
 import { createSayer } from './sentence';
 
 const hz = (note: number, cents = 0) => 440 * 2 ** ((note - 69) / 12 + cents / 1200);

@@ -6,5 +6,6 @@ export { reachOf } from './reach';
 export { createTurning, type TunerAdvice, type TunerKnown, type TunerLearned, type Turning } from './turning';
 export { figuresOf, guidedOf, lastHzOf, soundedAlone } from './known';
 export { loadOf, placeOf, tunerOf } from './tuner';
+export { passOf, passRecord, passUnderWay } from './pass';
 export { createPlayer, type Hearer, type Player, type PlayerMeans } from './player';
 export type { GuidedLog, Kept, Outcome, Procedure } from './procedure';

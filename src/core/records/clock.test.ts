@@ -1,5 +1,6 @@
 /** A device's clock that is set back, and forward again: the log keeps its order and its ages. */
-import { isOfPass, passUnderWay } from '../check';
+import { isOfPass } from '../check';
+import { passUnderWay } from '../guided';
 import { checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
 
 const MINUTE = 60000;

@@ -1,5 +1,5 @@
 import { signed } from '../../parts/format';
-import type { Octaves } from './useOctave';
+import type { Octaves } from '../../../core/octave';
 
 /** What the last moves did: octave errors before and after them, for the wall or the customer. */
 export function BeforeAfter({ octaves, words }: { octaves: Octaves; words: (mm: number) => string }) {

@@ -1,7 +1,6 @@
 import { symlog, signed } from '../../parts/format';
-import type { Octaves } from './useOctave';
+import { type Octaves, direction, sizeOf, VERDICT_WORDS } from '../../../core/octave';
 import type { LengthUnit } from '../../../core/strings';
-import { direction, sizeOf, VERDICT_WORDS } from './words';
 
 const WIDTH = 900;
 const ROW = 54;

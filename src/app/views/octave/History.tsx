@@ -2,7 +2,7 @@ import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import { Chart, token } from '../../parts/Chart';
 import { strokeOf } from '../../parts/strokes';
-import type { StringOctave } from './useOctave';
+import type { StringOctave } from '../../../core/octave';
 
 const DAY = 86400000;
 

@@ -1,12 +1,24 @@
 import { useMemo, useState } from 'react';
-import { medianOfPlucks } from '../../../core/octave';
+import {
+  adviceFor,
+  BEGIN_OCTAVE,
+  direction,
+  MORE_FRETS,
+  movesToMake,
+  moveUnder,
+  octaveAt,
+  octaveProcedure,
+  octavesOf,
+  sizeOf,
+  toldOf,
+} from '../../../core/octave';
 import { touched } from '../../../core/simulate';
 import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
-import { useHearer } from '../../guided/useHearer';
+import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { Caution } from '../../parts/Caution';
@@ -22,79 +34,24 @@ import { BridgeDrawing } from './BridgeDrawing';
 import { History } from './History';
 import { ReadAndMoved } from './ReadAndMoved';
 import { SetupFields } from './SetupFields';
-import { touchSteps } from './steps';
 import { TouchDrawing } from './TouchDrawing';
-import { moveUnder, useOctaves } from './useOctave';
-import { useTouchPass } from './useTouchPass';
 import { useSetup } from './useSetup';
-import { adviceFor, direction, sizeOf } from './words';
-
-const MORE_FRETS = [1, 3, 5, 7, 15, 19];
-const CAREFUL = 3;
-/** Plucks of one place further apart than this are not one reading, cents. */
-const ALIKE_CENTS = 1;
-/** Moves smaller than this are left, mm. */
-const LEAST_MM = 0.1;
 
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
+  const { bench, demo, nowMs, zoneMin } = useWorld();
   const now = useNow(60000);
   const id = life.record.instrumentId;
   const [setup, setSetup] = useSetup(id);
   const [units] = useUnits();
-  const octaves = useOctaves(life, bench, setup.limitCents);
+  const octaves = useMemo(() => octavesOf(life, bench, setup.limitCents), [life, bench, setup.limitCents]);
   const mm = (x: number) => sizeOf(x, units.length);
-  const [careful, setCareful] = useState(false);
-  const [more, setMore] = useState(false);
   const [message, setMessage] = useState('');
-  const steps = useMemo(() => touchSteps(life, more ? MORE_FRETS : []), [life, more]);
-  const pass = useTouchPass(id, steps, bench.touches, a4Hz, setMessage);
-  const { step } = pass;
-
+  const player = useProcedure(octaveProcedure, BEGIN_OCTAVE, { life }, setMessage);
+  const { careful, more } = player.state;
+  const { steps, step, index } = octaveAt(player.log(), player.state);
   const write = useWriting(setMessage);
-
-  const sound = useListening(
-    useHearer(pass.guided, (verdict, source) => {
-      if (!step || !pass.passId) return;
-      if (verdict.kind !== 'keep') return setMessage(verdict.message);
-      const outcome = verdict.reading;
-      const plucks = [...pass.plucks, outcome];
-      const wanted = careful ? CAREFUL : 1;
-      if (plucks.length < wanted) {
-        pass.heard(outcome);
-        return setMessage(`${plucks.length} of ${wanted}. Same place, same strength.`);
-      }
-      const median = medianOfPlucks(plucks);
-      if (!median || (plucks.length > 1 && median.scatterCents > ALIKE_CENTS && step.touch !== 'fret')) {
-        pass.again();
-        return setMessage('They differ by more than a cent: same place, same strength, from the first one.');
-      }
-      void write(
-        [
-          {
-            type: 'touch',
-            instrumentId: id,
-            stringId: step.stringId,
-            passId: pass.passId,
-            touch: step.touch,
-            ...(step.fret === null ? {} : { fret: step.fret }),
-            source,
-            ...median,
-            ...(pass.earlier ? { supersedes: pass.earlier.id } : {}),
-            ...(step.touch === 'open' ? { inharmonicity: outcome.inharmonicity } : {}),
-          },
-        ],
-        () => {
-          setMessage(`${step.note} ${step.touch === 'fret' ? `fret ${step.fret}` : step.touch} kept.`);
-          pass.kept();
-        },
-      );
-    }),
-    nowMs,
-    setMessage,
-  );
-
+  const sound = useListening(player, nowMs, setMessage);
   const deaf = sound.listening === undefined;
 
   const simulated = () => demo!.stringOf(id, step!.stringId)!;
@@ -107,38 +64,18 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     );
 
   const { line, loose, strings } = octaves;
-  const toMove = strings.filter((s) => s.verdict === 'saddle' && s.moveMm !== null && Math.abs(s.moveMm) >= LEAST_MM);
-  const feet = line
-    ? (
-        [
-          ['low-foot', line.footMoves.lowMm],
-          ['high-foot', line.footMoves.highMm],
-        ] as const
-      ).filter(([, move]) => Math.abs(move) >= LEAST_MM)
-    : [];
-  const canMove = loose ? feet.length > 0 : toMove.length > 0;
+  const moves = movesToMake(octaves);
+  const canMove = moves.length > 0;
   const moved = () => {
     if (!canMove) return;
-    const all = life.strings.map((s) => s.plan.stringId);
-    const drafts: Draft[] = loose
-      ? feet.map(([what, moveMm]) => ({ type: 'adjustment', instrumentId: id, stringIds: all, what, moveMm }))
-      : toMove.map((s) => ({
-          type: 'adjustment',
-          instrumentId: id,
-          stringIds: [s.stringId],
-          what: 'saddle',
-          moveMm: s.moveMm!,
-        }));
+    const drafts = moves.map((m): Draft => ({ type: 'adjustment', instrumentId: id, ...m }));
     const widest = Math.max(...strings.map((s) => s.acrossMm), 1);
     demo?.moveSaddles(
       id,
       Object.fromEntries(
         strings.map((s) => [
           s.stringId,
-          drafts.reduce(
-            (sum, d) => sum + moveUnder(d as Parameters<typeof moveUnder>[0], s.stringId, s.acrossMm / widest),
-            0,
-          ),
+          moves.reduce((sum, m) => sum + moveUnder(m, s.stringId, s.acrossMm / widest), 0),
         ]),
       ),
     );
@@ -146,42 +83,31 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   };
   const enter = () => {
     if (!step) {
-      setMessage('');
-      pass.start();
+      player.press({ do: 'start' });
       if (deaf) sound.open();
     } else if (deaf) sound.open();
     else sound.take();
   };
-  const next = () => {
-    setMessage('');
-    pass.skip();
-  };
+  const next = () => player.press({ do: 'next' });
+  const back = () => player.press({ do: 'back' });
+  const nextString = () => player.press({ do: 'next-string' });
+  const end = () => player.press({ do: 'end' });
   const acts = {
     listen: sound.toggle,
     take: enter,
     next,
-    back: pass.back,
-    nextString: pass.nextString,
-    again: pass.again,
+    back,
+    nextString,
+    again: () => player.press({ do: 'again' }),
     moved,
-    careful: () => setCareful((v) => !v),
-    end: pass.end,
+    careful: () => player.press({ do: 'careful', on: !careful }),
+    end,
     pluck: demo && step ? (shift: boolean) => pluck(shift ? 1 : 0.4) : undefined,
   };
   usePedal(KEYS.octave, acts);
   const months = strings.some((s) => s.passes.length > 2);
 
-  const told = canMove
-    ? loose
-      ? feet
-          .map(([what, move]) => `${what === 'low-foot' ? 'Low' : 'High'} foot ${mm(move)} ${direction(move)}`)
-          .join('; ')
-      : toMove.map((s) => `${s.note} saddle ${mm(s.moveMm!)} ${direction(s.moveMm!)}`).join('; ')
-    : strings.some((s) => s.last)
-      ? strings.some((s) => s.last && s.moveMm === null)
-        ? 'Retune, then read again'
-        : 'Nothing to move'
-      : 'Read the octaves';
+  const told = toldOf(octaves, moves, mm);
 
   return (
     <div className="flex min-h-0 flex-1 flex-col print:block">
@@ -236,7 +162,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           <ReadAndMoved octaves={octaves} zoneMin={zoneMin} unit={units.length} />
         </section>
         <WorkColumn
-          heading={step ? `Place ${pass.index + 1} of ${steps.length}` : 'The octave'}
+          heading={step ? `Place ${index + 1} of ${steps.length}` : 'The octave'}
           note={step?.note}
           trace={step ? sound.trace : undefined}
           instruction={step ? (deaf ? 'Press Space to listen' : step.words) : told}
@@ -259,7 +185,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
                   type="checkbox"
                   className="mr-1.5"
                   checked={careful}
-                  onChange={(e) => setCareful(e.target.checked)}
+                  onChange={(e) => player.press({ do: 'careful', on: e.target.checked })}
                 />
                 careful: three plucks a place (Q)
               </label>
@@ -269,7 +195,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
                     type="checkbox"
                     className="mr-1.5"
                     checked={more}
-                    onChange={(e) => setMore(e.target.checked)}
+                    onChange={(e) => player.press({ do: 'more', on: e.target.checked })}
                   />
                   frets {MORE_FRETS.join(', ')} too
                 </label>
@@ -307,9 +233,9 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
             ? [
                 { words: deaf ? 'Begin to listen' : 'Read what sounds', hint: 'Enter', on: enter },
                 { words: 'Skip this place', hint: 'N', on: next },
-                { words: 'Back', hint: 'Page Up', disabled: pass.index === 0, on: pass.back },
-                { words: 'Next string', hint: 'S', on: pass.nextString, seldom: true },
-                { words: 'End the pass', hint: 'Esc', on: pass.end, seldom: true },
+                { words: 'Back', hint: 'Page Up', disabled: index === 0, on: back },
+                { words: 'Next string', hint: 'S', on: nextString, seldom: true },
+                { words: 'End the pass', hint: 'Esc', on: end, seldom: true },
                 ...(demo ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
               ]
             : [

@@ -2,8 +2,7 @@ import { localIso } from '../../../core/exchange';
 import type { AdjustmentRecord } from '../../../core/records';
 import type { LengthUnit } from '../../../core/strings';
 import { clockTime, signed } from '../../parts/format';
-import type { Octaves } from './useOctave';
-import { direction, sizeOf } from './words';
+import { type Octaves, direction, sizeOf } from '../../../core/octave';
 
 const SHOWN = 12;
 

@@ -1,4 +1,4 @@
-import type { TouchStep } from './steps';
+import type { TouchStep } from '../../../core/octave';
 
 /** Where to touch or press: neck and body from above, one finger. */
 export function TouchDrawing({ step }: { step: TouchStep }) {

@@ -1,7 +1,8 @@
-import { errorAfterMove } from '../../../core/octave';
-import { lengthIn, type LengthUnit } from '../../../core/strings';
-import type { StringOctave } from './useOctave';
-import type { BridgeSetup } from './useSetup';
+import { errorAfterMove } from './octave';
+import { lengthIn, type LengthUnit } from '../strings';
+import type { movesToMake, Octaves, StringOctave } from './octaves';
+import type { BridgeSetup } from './setup';
+import type { TouchStep } from './steps';
 
 export const VERDICT_WORDS = {
   'in-tune': 'agrees',
@@ -98,4 +99,23 @@ function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthU
         ? 'Too near to the readings’ own error. The harmonic would tell string from saddle.'
         : 'Too near to the readings’ own error: read it again with three plucks each.';
   }
+}
+
+export const pluckWords = (count: number, wanted: number) => `${count} of ${wanted}. Same place, same strength.`;
+export const PLUCKS_DIFFER = 'They differ by more than a cent: same place, same strength, from the first one.';
+export const keptWords = ({ note, touch, fret }: Pick<TouchStep, 'note' | 'touch' | 'fret'>) =>
+  `${note} ${touch === 'fret' ? `fret ${fret}` : touch} kept.`;
+
+/** The one thing to do with what was read. @param mm how a length is written */
+export function toldOf({ strings }: Octaves, moves: ReturnType<typeof movesToMake>, mm: (x: number) => string): string {
+  const name = ({ what, stringIds }: (typeof moves)[number]) =>
+    what === 'saddle'
+      ? `${strings.find((s) => s.stringId === stringIds[0])!.note} saddle`
+      : what === 'low-foot'
+        ? 'Low foot'
+        : 'High foot';
+  if (moves.length > 0) return moves.map((m) => `${name(m)} ${mm(m.moveMm)} ${direction(m.moveMm)}`).join('; ');
+  const read = strings.filter((s) => s.last);
+  if (read.length === 0) return 'Read the octaves';
+  return read.some((s) => s.moveMm === null) ? 'Retune, then read again' : 'Nothing to move';
 }

@@ -1,5 +1,5 @@
-import { ageTrend } from '../../../core/octave';
-import type { StringOctave } from './useOctave';
+import { ageTrend } from '.';
+import type { StringOctave } from './octaves';
 import { adviceFor, direction, growth, sizeOf } from './words';
 
 const DAY = 86400000;

@@ -1,5 +1,5 @@
-import type { InstrumentLife, TouchKind, TouchRecord } from '../../../core/records';
-import { traitsOf } from '../../../core/strings';
+import type { InstrumentLife, TouchKind, TouchRecord } from '../records';
+import { traitsOf } from '../strings';
 
 /** One place to sound: a string, and how. */
 export interface TouchStep {

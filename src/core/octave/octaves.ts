@@ -1,0 +1,165 @@
+import { acrossMm } from './across';
+import { ageTrend, grewAlone, type AgeTrend } from './age';
+import { bridgeLine, type BridgeLine } from './bridge-line';
+import { judgeFrets, type FretsFit } from './frets';
+import { saddleMoveMm } from './octave';
+import { octavePasses, responseOf, type OctavePass } from './passes';
+import type { BridgeResponse } from './response';
+import { judgeString, type OctaveVerdict } from './verdict';
+import type { AdjustmentRecord, Bench, InstrumentLife } from '../records';
+import { traitsOf } from '../strings';
+
+export interface StringOctave {
+  stringId: string;
+  note: string;
+  lengthMm: number;
+  acrossMm: number;
+  passes: OctavePass[];
+  last: OctavePass | undefined;
+  verdict: OctaveVerdict | undefined;
+  frets: FretsFit | undefined;
+  response: BridgeResponse;
+  /** Saddle's move for this string alone, longer positive, mm. */
+  moveMm: number | null;
+  moveSigma: number;
+  trend: AgeTrend | undefined;
+  /** Its error grew while no other string's did. */
+  alone: boolean;
+  /** When the trend's ages count from, ms. */
+  agesFromMs: number;
+  /** It was read on the string before this one, or before the set was edited or the action or nut worked on. */
+  stale: 'new string' | 'edited' | 'reworked' | null;
+  /** What is said against the string itself rests on more than one pluck: it costs money. */
+  confirmed: boolean;
+  /** All moves under this string so far, mm. */
+  movedMm: number;
+}
+
+export interface Octaves {
+  strings: StringOctave[];
+  /** For a loose straight bridge with readings of all its outer strings. */
+  line: BridgeLine | undefined;
+  loose: boolean;
+  adjustments: AdjustmentRecord[];
+}
+
+const DAY = 86400000;
+
+/** How far an adjustment moved the bridge under one string, mm. */
+export function moveUnder(
+  a: Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>,
+  stringId: string,
+  share: number,
+): number {
+  if (a.what === 'low-foot') return a.moveMm * (1 - share);
+  if (a.what === 'high-foot') return a.moveMm * share;
+  return a.what === 'saddle' && a.stringIds.includes(stringId) ? a.moveMm : 0;
+}
+
+/** Work after which every string's octave is to be read again. */
+const REWORKED = new Set<AdjustmentRecord['what']>(['nut', 'action', 'other']);
+
+/** How the present string's error moves with its age. */
+function trendOf(passes: readonly OctavePass[], strungMs: number | null, limitCents: number) {
+  const own = passes.filter((p) => p.atMs >= (strungMs ?? 0));
+  const agesFromMs = strungMs ?? own[0]?.atMs ?? 0;
+  const at = own.map((p) => ({
+    ageDays: (p.atMs - agesFromMs) / DAY,
+    errorCents: p.errors.errorCents,
+    sigmaCents: p.errors.sigmaCents,
+  }));
+  return { trend: ageTrend(at, limitCents), agesFromMs };
+}
+
+/** Everything the octave passes of an instrument say. */
+export function octavesOf(life: InstrumentLife, bench: Bench, limitCents: number): Octaves {
+  const { instrumentId } = life.record;
+  const loose = traitsOf(life.record).holds === 'loose-bridge';
+  const adjustments = bench.adjustments.filter((a) => a.instrumentId === instrumentId);
+  const across = acrossMm(life.strings.map((s) => s.plan.note.replace(/-?\d+$/, '')));
+  const widest = Math.max(...across, 1);
+  const trends = life.strings.map(({ plan, strungMs }) =>
+    trendOf(octavePasses(bench.touches, instrumentId, plan.stringId), strungMs, limitCents),
+  );
+  const alone = grewAlone(trends.map((t) => t.trend));
+  const strings = life.strings.map(({ plan, strungMs }, i): StringOctave => {
+    const { stringId, note, lengthMm } = plan;
+    const passes = octavePasses(bench.touches, instrumentId, stringId);
+    const last = passes[passes.length - 1];
+    const response = responseOf(passes, adjustments, lengthMm, (a) => moveUnder(a, stringId, across[i]! / widest));
+    // Moved since the last pass: what was read is not what stands there now.
+    const moved =
+      last && adjustments.some((a) => a.atMs > last.atMs && moveUnder(a, stringId, across[i]! / widest) !== 0);
+    const e = last?.errors.errorCents ?? 0;
+    const moveMm = !last || moved ? null : response.moves > 0 ? -e / response.centsPerMm : saddleMoveMm(lengthMm, e);
+    return {
+      stringId,
+      note,
+      lengthMm,
+      acrossMm: across[i]!,
+      passes,
+      last,
+      verdict: last && judgeString(last.errors, last.readingSigma, lengthMm, alone[i]),
+      confirmed:
+        last !== undefined &&
+        (!last.once ||
+          alone[i] === true ||
+          passes
+            .slice(0, -1)
+            .some((p) => p.atMs >= (strungMs ?? 0) && judgeString(p.errors, p.readingSigma, lengthMm) === 'string')),
+      frets: last && last.frets.length > 1 ? judgeFrets(lengthMm, last.frets) : undefined,
+      response,
+      moveMm,
+      moveSigma: last ? Math.abs(last.errors.sigmaCents / response.centsPerMm) : 0,
+      stale:
+        last && strungMs !== null && last.atMs < strungMs
+          ? 'new string'
+          : last && last.atMs < life.record.atMs
+            ? 'edited'
+            : last && adjustments.some((a) => a.atMs > last.atMs && REWORKED.has(a.what))
+              ? 'reworked'
+              : null,
+      movedMm: adjustments.reduce((sum, a) => sum + moveUnder(a, stringId, across[i]! / widest), 0),
+      ...trends[i]!,
+      alone: alone[i]!,
+    };
+  });
+  const read = strings.filter((s) => s.last && s.moveMm !== null);
+  const all = read.length === strings.length;
+  return {
+    strings,
+    line:
+      loose && all
+        ? bridgeLine(
+            read.map((s) => ({ acrossMm: s.acrossMm, lengthMm: s.lengthMm, errorCents: s.last!.errors.errorCents })),
+          )
+        : undefined,
+    loose,
+    adjustments,
+  };
+}
+
+/** Moves smaller than this are left, mm. */
+const LEAST_MM = 0.1;
+
+/** What is to be moved now, as it will be noted: saddles one by one, or the feet of a loose bridge. */
+export function movesToMake({
+  line,
+  loose,
+  strings,
+}: Octaves): Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>[] {
+  const worth = (moveMm: number) => Math.abs(moveMm) >= LEAST_MM;
+  const all = strings.map((s) => s.stringId);
+  if (loose)
+    return line
+      ? [
+          { what: 'low-foot' as const, stringIds: all, moveMm: line.footMoves.lowMm },
+          { what: 'high-foot' as const, stringIds: all, moveMm: line.footMoves.highMm },
+        ].filter((m) => worth(m.moveMm))
+      : [];
+  return strings.flatMap(({ stringId, verdict, moveMm }) =>
+    verdict === 'saddle' && moveMm !== null && worth(moveMm)
+      ? [{ what: 'saddle' as const, stringIds: [stringId], moveMm }]
+      : [],
+  );
+}
