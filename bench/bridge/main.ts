@@ -1,13 +1,7 @@
 /* Floating bridges drawn outside the estimator's prior, with friction: stops by what is learned, against other ways. Usage: main.ts [count] [seed] */
 import { argv, cpuUsage } from 'node:process';
-import {
-  adviseBridge,
-  lawOf,
-  orderOf,
-  type BridgeEvent,
-  type BridgeMemory,
-  type BridgeOrder,
-} from '../../src/core/bridge';
+import { adviseBridge, lawOf, orderOf, type BridgeEvent } from '../../src/core/bridge';
+import { type BridgeMemory, type BridgeOrder } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { drawWorld, KINDS, type Kind, type World } from './world';

@@ -1,4 +1,5 @@
-import type { Cause, CauseTest, TestResult } from '../../src/core/causes';
+import type { TestResult } from '../../src/core/causes';
+import type { Cause, CauseTest } from '../../src/core/codes';
 import type { Random } from '../../src/core/simulate';
 import { BUILDS, pick, type Case } from './world';
 

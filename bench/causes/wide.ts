@@ -1,4 +1,5 @@
-import type { Cause, CauseTest, SinceLast, TestResult } from '../../src/core/causes';
+import type { SinceLast, TestResult } from '../../src/core/causes';
+import type { Cause, CauseTest } from '../../src/core/codes';
 import type { Random } from '../../src/core/simulate';
 import { BUILDS, pick, pickCause, type Case } from './world';
 

@@ -1,4 +1,5 @@
-import type { Cause, CauseBuild, CauseString, CauseTest, SinceLast, TestResult } from '../../src/core/causes';
+import type { CauseBuild, CauseString, SinceLast, TestResult } from '../../src/core/causes';
+import type { Cause, CauseTest } from '../../src/core/codes';
 import type { Random } from '../../src/core/simulate';
 
 /**

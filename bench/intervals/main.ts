@@ -1,7 +1,8 @@
 /* Two strings together, on a synthesis of its own and on pairs of sampled notes. Usage: main.ts [pairs] [seed] [rooms directory] */
 import { argv, cpuUsage } from 'node:process';
 import { measurePair, measureSteady, type PairOptions } from '../../src/core/two-strings';
-import { earRound, SCHOOLS, solveNet } from '../../src/core/by-ear';
+import { earRound, solveNet } from '../../src/core/by-ear';
+import { SCHOOLS } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { drawOther, drawPair, drawSteady, playInto, RATE, RATIOS, sampledNotes } from './world';

@@ -1,5 +1,6 @@
 import { array, boolean, lazy, mixed, number, object } from 'yup';
-import { findCause, TESTS, testsOf, type Evidence } from '../core/causes';
+import { findCause, testsOf, type Evidence } from '../core/causes';
+import { TESTS } from '../core/codes';
 import { LEAST_SIGMA_CENTS, LONGEST_NAME } from '../core/limits';
 import { checked, refused } from './lines';
 

@@ -1,6 +1,7 @@
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
 import { measurePair, measureSteady, REFERENCE_KINDS } from '../core/two-strings';
-import { type Alone, type Between, earRound, SCHOOLS, solveNet } from '../core/by-ear';
+import { type Alone, type Between, earRound, solveNet } from '../core/by-ear';
+import { SCHOOLS } from '../core/codes';
 import { LEAST_HZ, LEAST_SIGMA_CENTS, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
 import { cents, DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';

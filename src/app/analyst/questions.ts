@@ -1,4 +1,5 @@
-import type { BridgeLaw, BridgeMemory, BridgeTask, compareWays } from '../../core/bridge';
+import type { BridgeLaw, compareWays } from '../../core/bridge';
+import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { Effort, Plan, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
-import { changesOf, guideFor, type CauseTest, type Changes, type Measure, type TestPart } from '../../core/causes';
+import { changesOf, guideFor, type Changes, type TestPart } from '../../core/causes';
+import { type CauseTest, type Measure } from '../../core/codes';
 import { stringTargetHz } from '../../core/music';
 import { type GuidedStep, lastHzOf, soundedAlone } from '../../core/guided';
 import type { Reading } from '../../core/pitch';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { CauseTest, Measure } from '../../core/causes';
+import type { CauseTest, Measure } from '../../core/codes';
 import type { InstrumentLife, StringLife } from '../../core/records';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
 import { useHearer } from './useHearer';

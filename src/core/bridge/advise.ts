@@ -1,17 +1,7 @@
 import { MOST_CLAW_TURNS } from '../limits';
-import {
-  createBridgeFilter,
-  type BridgeBelief,
-  type BridgeEvent,
-  type BridgeFilter,
-  type BridgeMemory,
-} from './filter';
+import { createBridgeFilter, type BridgeBelief, type BridgeEvent, type BridgeFilter } from './filter';
+import type { BridgeMemory, BridgeTask, BridgeOrder } from '../codes';
 import { yOf, type BridgeLaw } from './spec';
-
-export const BRIDGE_TASKS = ['touch-up', 'fresh', 'new-tuning'] as const;
-export type BridgeTask = (typeof BRIDGE_TASKS)[number];
-export const BRIDGE_ORDERS = ['centre-out', 'outside-in', 'least-tilt'] as const;
-export type BridgeOrder = (typeof BRIDGE_ORDERS)[number];
 
 export interface BridgeJob {
   law: BridgeLaw;

@@ -1,4 +1,4 @@
-import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import type { BridgeMemory } from '../codes';
 import { centsOf, couplingOf, type BridgeLaw, type Coupling } from './spec';
 
 /** What happened to a bridge, in order. Strings count from 1; cents from the new targets. */
@@ -10,12 +10,6 @@ export type BridgeEvent =
   | { kind: 'claw'; turns: number }
   /** How far its back stands up, degrees. */
   | { kind: 'tilt'; degrees: number };
-
-/** What was learned of one bridge: logarithms of how it differs from a usual one, and how sure that is. */
-export interface BridgeMemory {
-  mean: number[];
-  covariance: number[][];
-}
 
 /** Spreads of what is not known of a bridge: of logarithms, and of the angle in rad (house estimates). */
 const SPREAD = { turning: 0.4, claw: 0.2, lever: 0.15, eachLever: 0.06, stiff: 0.09 };
@@ -55,26 +49,6 @@ export const memorySize = (strings: number): number => {
   const { parameters, size } = layout(strings);
   return size - parameters;
 };
-
-/** Logarithms of how a bridge differs from a usual one, and their standard deviations, are no larger than this (house). */
-const MOST_DIFFERENT = 10;
-/** Of rounding, by share of the diagonal. */
-const ROUNDING = 1e-6;
-
-/** Is that a memory that can be gone on from: square, finite, symmetric, with a positive covariance? */
-export function isBridgeMemory({ mean, covariance }: BridgeMemory): boolean {
-  const n = mean.length;
-  const isSquare = covariance.length === n && covariance.every((row) => row.length === n);
-  const isWithin = (v: number) => Number.isFinite(v) && Math.abs(v) <= MOST_DIFFERENT ** 2;
-  if (n === 0 || !isSquare || !mean.every((v) => Math.abs(v) <= MOST_DIFFERENT)) return false;
-  if (!covariance.every((row) => row.every(isWithin))) return false;
-  const matrix = new Matrix(covariance);
-  const largest = Math.max(...matrix.diagonal());
-  if (!(largest >= 0) || matrix.clone().sub(matrix.transpose()).abs().max() > ROUNDING * largest) return false;
-  const raised = Matrix.eye(n, n, ROUNDING * largest + Number.MIN_VALUE).add(matrix);
-  const { realEigenvalues } = new EigenvalueDecomposition(raised, { assumeSymmetric: true });
-  return realEigenvalues.every((v) => v >= 0);
-}
 
 /** The bridge as it is believed to be, with its doubts. */
 export interface BridgeBelief {

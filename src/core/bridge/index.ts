@@ -1,23 +1,5 @@
-export {
-  adviseBridge,
-  BRIDGE_ORDERS,
-  BRIDGE_TASKS,
-  orderOf,
-  turnsForChange,
-  type BridgeAdvice,
-  type BridgeJob,
-  type BridgeOrder,
-  type BridgeTask,
-} from './advise';
-export {
-  createBridgeFilter,
-  isBridgeMemory,
-  memorySize,
-  type BridgeBelief,
-  type BridgeEvent,
-  type BridgeFilter,
-  type BridgeMemory,
-} from './filter';
+export { adviseBridge, orderOf, turnsForChange, type BridgeAdvice, type BridgeJob } from './advise';
+export { createBridgeFilter, memorySize, type BridgeBelief, type BridgeEvent, type BridgeFilter } from './filter';
 export {
   couplingOf,
   holds,

@@ -1,5 +1,6 @@
-import { adviseBridge, orderOf, type BridgeTask } from './advise';
-import type { BridgeEvent, BridgeMemory } from './filter';
+import { adviseBridge, orderOf } from './advise';
+import { type BridgeTask, type BridgeMemory } from '../codes';
+import type { BridgeEvent } from './filter';
 import { centsOf, couplingOf, yOf, type BridgeLaw } from './spec';
 
 /** Ways to tune a floating bridge. */

@@ -1,5 +1,6 @@
 import { midiOf, parseNote } from '../music';
-import { earRound, SCHOOLS, type EarRound, type School, type Sound } from '.';
+import { earRound, type EarRound, type Sound } from '.';
+import { SCHOOLS, type School } from '../codes';
 
 const INSTRUMENTS: Record<string, [string[], number]> = {
   guitar: [['E2', 'A2', 'D3', 'G3', 'B3', 'E4'], 22],

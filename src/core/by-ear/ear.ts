@@ -1,7 +1,5 @@
+import type { School } from '../codes';
 import { cents, midiOf, parseNote, ratioOfCents } from '../music';
-
-export const SCHOOLS = ['chain', 'anchor', 'harmonics', 'octaves', 'fifths'] as const;
-export type School = (typeof SCHOOLS)[number];
 
 /** What is sounded on a string: open (fret 0), stopped at a fret, or a harmonic with the place where it is touched. */
 export type Sound = { string: number; fret: number } | { string: number; harmonic: { fret: number; partial: number } };

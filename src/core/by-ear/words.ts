@@ -1,4 +1,5 @@
-import type { EarStep, School, Sound } from './ear';
+import type { EarStep, Sound } from './ear';
+import type { School } from '../codes';
 
 export const SCHOOL_WORDS: Record<School, { name: string; what: string }> = {
   chain: { name: 'Chain', what: 'Each string from the one before. Errors add up along it.' },

@@ -1,5 +1,6 @@
 import { pull, slide } from '../simulate';
-import type { CauseBuild, CauseTest } from './kinds';
+import type { CauseBuild } from './kinds';
+import type { CauseTest } from '../codes';
 import { tuned, type Specimen } from './specimen';
 
 /** No hand pulls twice alike: spread of one person's pulls, share (house estimate). */

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { mean, median } from 'simple-statistics';
 import { randomFrom } from '../simulate';
 import {
-  CAUSES,
   causesOf,
   changesOf,
   doTest,
@@ -15,13 +14,12 @@ import {
   specimenOf,
   stepsFor,
   TEST_GUIDES,
-  TESTS,
   testsOf,
   type CauseBuild,
   type CauseQuestion,
-  type CauseTest,
   type Evidence,
 } from '.';
+import { CAUSES, TESTS, type CauseTest } from '../codes';
 
 const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared' };
 const FLOATING: CauseBuild = { bridge: 'floating', nut: 'locking', tree: false, tuners: 'geared' };

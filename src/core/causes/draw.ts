@@ -2,7 +2,8 @@ import type { Random, Run } from '../simulate';
 import { CENTS_PER_LN_TENSION } from '../strings';
 import { doTest, type Seen } from './answers';
 import { pitchOf } from './friction';
-import type { Cause, CauseBuild, CauseString, CauseTest } from './kinds';
+import type { CauseBuild, CauseString } from './kinds';
+import type { Cause, CauseTest } from '../codes';
 import { tuned, type Specimen } from './specimen';
 
 /** How far the usual pulls raise a string, by material, over steel: stiffer strings rise more (house estimates). */

@@ -1,21 +1,12 @@
 import { randomFrom, type Random } from '../simulate';
 import { doTest, type Seen } from './answers';
-import {
-  EFFORT_S,
-  priorOf,
-  testsOf,
-  type Cause,
-  type CauseBuild,
-  type CauseString,
-  type CauseTest,
-  type Evidence,
-  type TestResult,
-} from './kinds';
+import { EFFORT_S, priorOf, testsOf, type CauseBuild, type CauseString, type Evidence, type TestResult } from './kinds';
+import { type Cause, type CauseTest, type Told } from '../codes';
 import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
 import { muThetaOf } from './friction';
 import { specimenOf } from './draw';
 import { copyOf, type Specimen } from './specimen';
-import { toldLikelihood, type Logged, type Told } from './told';
+import { toldLikelihood, type Logged } from './told';
 
 export interface CauseQuestion {
   build: CauseBuild;

@@ -1,6 +1,7 @@
 import { cents } from '../music';
 import type { Disturbance } from '../simulate';
-import { hasFrets, type CauseBuild, type CauseTest, type Measure } from './kinds';
+import { hasFrets, type CauseBuild } from './kinds';
+import { type CauseTest, type Measure } from '../codes';
 
 /** What is sounded, or done, in a test: the string itself, the one beside it, or a tone that the strings are tuned by. */
 export type TestPart =

@@ -1,16 +1,9 @@
 export {
-  CAUSES,
   causesOf,
-  TESTS,
   testsOf,
   EFFORT_S,
-  isCauseTest,
-  MEASURES,
-  type Measure,
-  type Cause,
   type CauseBuild,
   type CauseString,
-  type CauseTest,
   type Evidence,
   type SinceLast,
   type TestResult,
@@ -29,8 +22,8 @@ export {
   type TouchPlace,
 } from './guide';
 export { REMEDIES, stepsFor, treatmentFor, type Remedy } from './remedies';
-export { findingWords, outcomeOf, type Outcome } from './words';
-export { answersOf, QUESTIONS, TOLD, type Asked, type Logged, type Told } from './told';
+export { findingWords, outcomeOf } from './words';
+export { answersOf, QUESTIONS, type Logged } from './told';
 export {
   frictionFigure,
   lubricantLasts,

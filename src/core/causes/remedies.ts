@@ -1,4 +1,5 @@
-import type { Cause, CauseBuild } from './kinds';
+import type { CauseBuild } from './kinds';
+import type { Cause } from '../codes';
 
 /** What is written of a remedy: a slot, a tree or a saddle is lubricated. */
 export const treatmentFor = (cause: Cause): 'lubricated' | 'other' =>

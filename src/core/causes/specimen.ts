@@ -1,5 +1,5 @@
 import { slide, type Random, type Run } from '../simulate';
-import type { Cause } from './kinds';
+import type { Cause } from '../codes';
 
 /**
  * A string that might be the one in hand, with a fault: it answers to every test in turn, and carries its history. The ranges

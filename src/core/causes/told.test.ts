@@ -1,4 +1,5 @@
-import { answersOf, findCause, type Cause, type CauseBuild, type CauseQuestion } from '.';
+import { answersOf, findCause, type CauseBuild, type CauseQuestion } from '.';
+import { type Cause } from '../codes';
 
 const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: false, tuners: 'geared' };
 const PEGS: CauseBuild = { bridge: 'tailpiece', nut: 'plain', tree: false, tuners: 'friction', frets: false };

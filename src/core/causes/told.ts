@@ -1,17 +1,8 @@
 import { randomFrom } from '../simulate';
-import type { Cause, CauseBuild } from './kinds';
+import type { CauseBuild } from './kinds';
+import { TOLD, type Asked, type Cause, type Told } from '../codes';
 import { doTest } from './answers';
 import { copyOf, type Specimen } from './specimen';
-
-/** What the player is asked, at most, and the answers: codes that the log keeps. */
-export const TOLD = {
-  when: ['bending', 'bar', 'left-alone', 'room', 'fretting'],
-  strings: ['one', 'some', 'all'],
-  way: ['flat', 'sharp', 'either'],
-  after: ['strung', 'carried', 'worked-on', 'nothing'],
-} as const;
-export type Asked = keyof typeof TOLD;
-export type Told = { [Q in Asked]?: (typeof TOLD)[Q][number] | undefined };
 
 /** What the log tells beside how far the strings went. */
 export interface Logged {

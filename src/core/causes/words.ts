@@ -1,5 +1,5 @@
 import type { CauseAnswer } from './finder';
-import type { Cause } from './kinds';
+import type { Cause, Outcome } from '../codes';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
 
@@ -30,7 +30,6 @@ export function findingWords({ causes, next, stop, cannotTell }: CauseAnswer): s
     : `Perhaps ${names(open)}: it cannot be told for sure.`;
 }
 
-export type Outcome = 'helped' | 'did-not' | 'cannot-tell';
 /** Less than this share of what it was before is a help; taking off less than the other is none. */
 const HELPED_SHARE = 0.5;
 const NO_HELP_SHARE = 0.2;

@@ -23,9 +23,17 @@ import {
   WARMEST_C,
 } from '../limits';
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../music';
-import { CAUSES, MEASURES, TESTS, TOLD } from '../causes';
-import { BRIDGE_ORDERS, BRIDGE_TASKS, isBridgeMemory, type BridgeMemory } from '../bridge';
-import { SCHOOLS } from '../by-ear';
+import {
+  CAUSES,
+  MEASURES,
+  TESTS,
+  TOLD,
+  BRIDGE_ORDERS,
+  BRIDGE_TASKS,
+  isBridgeMemory,
+  type BridgeMemory,
+  SCHOOLS,
+} from '../codes';
 import { BRIDGES, STRING_MATERIALS, TUNERS } from '../strings';
 import { migrate } from './migrate';
 import {

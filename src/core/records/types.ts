@@ -1,6 +1,14 @@
-import type { BridgeMemory, BridgeOrder, BridgeTask } from '../bridge';
-import type { Cause, CauseTest, Outcome, Measure, Told } from '../causes';
-import type { School } from '../by-ear';
+import {
+  type BridgeMemory,
+  type BridgeOrder,
+  type BridgeTask,
+  type Cause,
+  type CauseTest,
+  type Outcome,
+  type Measure,
+  type Told,
+  type School,
+} from '../codes';
 import type { Build, StringMaterial } from '../strings';
 import type { Written } from './order';
 

@@ -1,5 +1,6 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import type { CauseBuild, Logged, SinceLast, TestResult, Told } from '../causes';
+import type { CauseBuild, Logged, SinceLast, TestResult } from '../causes';
+import type { Told } from '../codes';
 import { signedCents } from '../music';
 import { octavePasses } from '../octave';
 import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../records';

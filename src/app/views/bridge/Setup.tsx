@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { BRIDGE_ORDERS, BRIDGE_TASKS, type BridgeTask } from '../../../core/bridge';
+import { BRIDGE_ORDERS, BRIDGE_TASKS, type BridgeTask } from '../../../core/codes';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import type { Begun } from './useBridge';

@@ -1,6 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { couplingOf, type BridgeTask } from '../../../core/bridge';
+import { couplingOf } from '../../../core/bridge';
+import { type BridgeTask } from '../../../core/codes';
 import { cents, ratioOfCents, stringTargetHz } from '../../../core/music';
 import { type GuidedStep, lastHzOf, soundedAlone } from '../../../core/guided';
 import type { BridgeStepRecord, InstrumentLife } from '../../../core/records';

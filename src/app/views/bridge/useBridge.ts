@@ -11,9 +11,9 @@ import {
   type BridgeAdvice,
   type BridgeEvent,
   type BridgeLaw,
-  type BridgeMemory,
   type LockedStep,
 } from '../../../core/bridge';
+import { type BridgeMemory } from '../../../core/codes';
 import { MOST_CLAW_TURNS } from '../../../core/limits';
 import { stringTargetHz } from '../../../core/music';
 import type { BridgeStepRecord, InstrumentLife } from '../../../core/records';

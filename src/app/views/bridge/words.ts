@@ -1,4 +1,5 @@
-import { riseWithout, type BridgeOrder, type BridgeTask, type Coupling, type Way } from '../../../core/bridge';
+import { riseWithout, type Coupling, type Way } from '../../../core/bridge';
+import { type BridgeOrder, type BridgeTask } from '../../../core/codes';
 import { signed } from '../../parts/format';
 
 export const TASKS: Record<BridgeTask, { name: string; what: string }> = {

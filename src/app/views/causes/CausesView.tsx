@@ -1,17 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import {
-  answersOf,
-  findingWords,
-  isCauseTest,
-  outcomeOf,
-  REMEDIES,
-  TEST_GUIDES,
-  treatmentFor,
-  type Cause,
-  type CauseTest,
-  type Told,
-} from '../../../core/causes';
+import { answersOf, findingWords, outcomeOf, REMEDIES, TEST_GUIDES, treatmentFor } from '../../../core/causes';
+import { isCauseTest, type Cause, type CauseTest, type Told } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
 import type { FaultTruth } from '../../../core/simulate';
 import { traitsOf } from '../../../core/strings';

@@ -1,11 +1,5 @@
-import {
-  REMEDIES,
-  TEST_GUIDES,
-  type Cause,
-  type CauseTest,
-  type Evidence as Item,
-  type Speaks,
-} from '../../../core/causes';
+import { REMEDIES, TEST_GUIDES, type Evidence as Item, type Speaks } from '../../../core/causes';
+import { type Cause, type CauseTest } from '../../../core/codes';
 import { signed, symlog } from '../../parts/format';
 
 const WIDE = 220;

@@ -1,4 +1,5 @@
-import { REMEDIES, stepsFor, type Cause, type CauseAnswer, type CauseBuild } from '../../../core/causes';
+import { REMEDIES, stepsFor, type CauseAnswer, type CauseBuild } from '../../../core/causes';
+import { type Cause } from '../../../core/codes';
 import { Caution } from '../../parts/Caution';
 
 /** Chances below this are not worth a line. */

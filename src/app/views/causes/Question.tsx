@@ -1,4 +1,5 @@
-import { answersOf, QUESTIONS, type Asked, type CauseBuild } from '../../../core/causes';
+import { answersOf, QUESTIONS, type CauseBuild } from '../../../core/causes';
+import { type Asked } from '../../../core/codes';
 import { Button } from '../../parts/Button';
 
 /** One question before the tests: a letter answers, Enter leaves it open. */

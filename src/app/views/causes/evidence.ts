@@ -1,12 +1,5 @@
-import {
-  isCauseTest,
-  testsOf,
-  type Asked,
-  type CauseBuild,
-  type CauseQuestion,
-  type CauseTest,
-  type Told,
-} from '../../../core/causes';
+import { testsOf, type CauseBuild, type CauseQuestion } from '../../../core/causes';
+import { isCauseTest, type Asked, type CauseTest, type Told } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
 import type { StringLife, TestRecord } from '../../../core/records';
 import type { BeforeInquiry } from '../../../core/story';

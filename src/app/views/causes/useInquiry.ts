@@ -1,6 +1,6 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
-import type { Asked, CauseTest, Told } from '../../../core/causes';
+import type { Asked, CauseTest, Told } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
 import { beforeInquiry, causeBuildOf } from '../../../core/story';
 import { useAsked } from '../../world/asked';

@@ -1,14 +1,6 @@
 import { useMemo, useState } from 'react';
-import {
-  EAR_SD,
-  earRound,
-  placeOf,
-  SCHOOLS,
-  type EarStep,
-  type School,
-  SCHOOL_WORDS,
-  soundWords,
-} from '../../../core/by-ear';
+import { EAR_SD, earRound, placeOf, type EarStep, SCHOOL_WORDS, soundWords } from '../../../core/by-ear';
+import { SCHOOLS, type School } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
 import { earSkill, earSpread, expected, netOf, octaveErrors, readAlone } from '../../../core/story';

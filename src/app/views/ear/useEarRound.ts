@@ -1,7 +1,8 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import { rootMeanSquare } from 'simple-statistics';
-import type { EarRound, School } from '../../../core/by-ear';
+import type { EarRound } from '../../../core/by-ear';
+import type { School } from '../../../core/codes';
 import { cents, stringTargetHz } from '../../../core/music';
 import { type GuidedStep, lastHzOf, soundedAlone } from '../../../core/guided';
 import type { Reading } from '../../../core/pitch';

@@ -1,5 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react';
-import { trickWords, type Measure } from '../../../core/causes';
+import { trickWords } from '../../../core/causes';
+import { type Measure } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
 import { causeBuildOf, instrumentFriction } from '../../../core/story';
 import { useDigits } from '../../keys/digits';

@@ -1,0 +1,57 @@
+/** Why a string does not stay; the codes are part of the door. */
+export const CAUSES = [
+  'nut-friction',
+  'tree-friction',
+  'saddle-friction',
+  'winding-slip',
+  'fresh-string',
+  'gear-backlash',
+  'peg-slip',
+  'pivot-friction',
+  'loose-clamp',
+  'springs-moved',
+  'room',
+  'worn-string',
+  'wrong-reference',
+  'neck-flex',
+  'pressing',
+  'none',
+] as const;
+export type Cause = (typeof CAUSES)[number];
+
+/** What can be done between two readings, in the order of effort; `since-last` is known before any. */
+export const TESTS = [
+  'from-below-above',
+  'big-bend',
+  'press-behind-nut',
+  'press-behind-tree',
+  'press-behind-saddle',
+  'dive',
+  'pull-up',
+  'side-stretch',
+  'wait',
+  'warm',
+  'octave',
+  'posture',
+  'reference',
+  'firm-fret',
+] as const;
+export type CauseTest = (typeof TESTS)[number];
+
+/** What is measured the same way and is no evidence of the finder: friction between both limits, and what a trick is worth. */
+export const MEASURES = ['friction', 'wings-up', 'wings-down', 'routine'] as const;
+export type Measure = (typeof MEASURES)[number];
+export const isCauseTest = (test: CauseTest | Measure): test is CauseTest => !MEASURES.some((m) => m === test);
+
+/** What the player is asked, at most, and the answers: codes that the log keeps. */
+export const TOLD = {
+  when: ['bending', 'bar', 'left-alone', 'room', 'fretting'],
+  strings: ['one', 'some', 'all'],
+  way: ['flat', 'sharp', 'either'],
+  after: ['strung', 'carried', 'worked-on', 'nothing'],
+} as const;
+export type Asked = keyof typeof TOLD;
+export type Told = { [Q in Asked]?: (typeof TOLD)[Q][number] | undefined };
+
+/** Whether a remedy helped. */
+export type Outcome = 'helped' | 'did-not' | 'cannot-tell';
