@@ -3,10 +3,11 @@ import { Caution } from '../parts/Caution';
 import { WorkColumn } from './WorkColumn';
 import { TOLERANCE_CENTS } from '../../core/check';
 import { PlaceDrawing } from './PlaceDrawing';
-import type { TestSession } from './useTestSession';
+import type { useTestSession } from './useTestSession';
 
 interface Props {
-  session: TestSession;
+  session: ReturnType<typeof useTestSession>;
+  message: string;
   note: string;
   tree: boolean;
   /** What stands there between two tests. */
@@ -16,7 +17,7 @@ interface Props {
 }
 
 /** The column of a test by hand: what to do, where the finger goes, the caution, what is heard. */
-export function TestColumn({ session, note, tree, heading, instruction, children }: Props) {
+export function TestColumn({ session, message, note, tree, heading, instruction, children }: Props) {
   const { guide, part, sound, sounding } = session;
   return (
     <WorkColumn
@@ -25,7 +26,7 @@ export function TestColumn({ session, note, tree, heading, instruction, children
       trace={sounding ? sound.trace : undefined}
       instruction={session.instruction ?? instruction}
       toleranceCents={TOLERANCE_CENTS}
-      message={session.message}
+      message={message}
       hint={
         guide && <PlaceDrawing place={part?.kind === 'do' ? guide.place : 'none'} tree={tree} title={guide.title} />
       }

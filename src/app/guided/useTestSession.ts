@@ -1,34 +1,23 @@
-import { useEffect, useState } from 'react';
-import type { CauseTest, Measure } from '../../core/codes';
-import type { InstrumentLife, StringLife } from '../../core/records';
+import { useEffect } from 'react';
+import { NO_TEST, testAt, type TestAction, type TestState } from '../../core/causes';
+import type { Procedure } from '../../core/guided';
+import type { InstrumentLife } from '../../core/records';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
-import { useHearer } from './useHearer';
-import { useListening } from './useListening';
 import { useWorld } from '../world/world';
-import { useTestRun, type TestOutcome } from './useTestRun';
+import { useListening } from './useListening';
+import { useProcedure } from './useProcedure';
 
-/** Tests by hand and ear on one string: what is to be done now, the ear, and the simulated hands where there are such. */
-export function useTestSession(life: InstrumentLife, string: StringLife, onOutcome: (outcome: TestOutcome) => void) {
+/** Tests by hand and ear: what is to be done now, the ear, and the simulated hands where there are such. */
+export function useTestSession<Why>(
+  procedure: Procedure<TestState<Why>, TestAction<Why>>,
+  life: InstrumentLife,
+  say: (words: string) => void,
+) {
   const { a4Hz, demo, nowMs } = useWorld();
   const { instrumentId } = life.record;
-  const { stringId } = string.plan;
-  const [message, say] = useState('');
-  const test = useTestRun(life, string, a4Hz);
-  const { run, guide, part, beside } = test;
-  const sound = useListening(
-    useHearer(test.guided, (verdict) => {
-      if (part?.kind !== 'read') return;
-      if (verdict.kind !== 'keep') {
-        say(verdict.message);
-        return;
-      }
-      const outcome = test.heard(verdict.reading);
-      say('Heard.');
-      if (outcome) onOutcome(outcome);
-    }),
-    nowMs,
-    say,
-  );
+  const player = useProcedure(procedure, NO_TEST as TestState<Why>, { life }, say);
+  const { run, guide, part, beside } = testAt({ life }, player.state);
+  const sound = useListening(player, nowMs, say);
   const deaf = sound.listening === undefined;
   const sounding = part?.kind === 'read';
   // The ear opens with the first part that is sounded.
@@ -39,19 +28,18 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
   }, [sounding]);
 
   const done = () => {
-    if (part?.kind !== 'do') return;
+    if (part?.kind !== 'do' || !run) return;
     const { how } = part;
     // Another room moves all strings.
-    const moved = how === 'warm' ? life.strings.map((s) => s.plan.stringId) : [stringId];
+    const moved = how === 'warm' ? life.strings.map((s) => s.plan.stringId) : [run.stringId];
     if (how) for (const id of moved) demo?.disturb(instrumentId, id, how);
     if (part.waitS) demo?.moveClock(nowMs() + 1000 * part.waitS);
-    say('');
-    test.acted();
+    player.press({ do: 'done' });
   };
+  const touch = part?.kind === 'read' ? part.touch : undefined;
   const heardAs = (): StringTruth => {
-    const touch = part?.kind === 'read' ? part.touch : 'open';
     if (touch === 'tone') return forkTruth(a4Hz);
-    const truth = demo!.stringOf(instrumentId, touch === 'neighbour' ? beside.plan.stringId : stringId)!;
+    const truth = demo!.stringOf(instrumentId, touch === 'neighbour' ? beside!.plan.stringId : run!.stringId)!;
     return touched(
       truth,
       touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: touch === 'harmonic' ? touch : 'open' },
@@ -62,15 +50,10 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
     part,
     guide,
     sound,
-    message,
-    say,
     sounding,
-    begin: (which: CauseTest | Measure) => {
-      say('');
-      test.begin(which);
-    },
-    end: test.end,
-    again: () => run && test.begin(run.test),
+    press: player.press.bind(player),
+    end: () => player.press({ do: 'end' }),
+    again: () => player.press({ do: 'again' }),
     /** Yes, done, take it. @returns whether a test was under way */
     enter: (): boolean => {
       if (part?.kind === 'do') done();
@@ -85,17 +68,11 @@ export function useTestSession(life: InstrumentLife, string: StringLife, onOutco
     instruction:
       sounding && deaf
         ? 'Press Space to listen'
-        : part && part.kind === 'read' && part.touch === 'neighbour'
-          ? `${part.words}: ${beside.plan.note}`
+        : touch === 'neighbour'
+          ? `${part!.words}: ${beside!.plan.note}`
           : part?.words,
     heading: guide && `${guide.title}, ${run!.index + 1} of ${guide.parts.length}`,
     /** The string that sounds, where it is another than the one in hand. */
-    sounds:
-      part?.kind === 'read' && part.touch === 'neighbour'
-        ? beside.plan.note
-        : part?.kind === 'read' && part.touch === 'tone'
-          ? 'A4'
-          : undefined,
+    sounds: touch === 'neighbour' ? beside!.plan.note : touch === 'tone' ? 'A4' : undefined,
   };
 }
-export type TestSession = ReturnType<typeof useTestSession>;

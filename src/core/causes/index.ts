@@ -33,3 +33,6 @@ export {
   type Lasting,
   type LubricantPoint,
 } from './friction';
+export { causeBuildOf } from './build';
+export { NO_TEST, testAt, testProcedure, type TestAction, type TestOutcome, type TestState } from './test-run';
+export { frictionTests, inquiryTests, isAfterRemedy, type InquiryWhy } from './keep';

@@ -1,7 +1,7 @@
 export { earError, earSkill, earSpread, type EarSkill } from './ear';
 export { commonOffset } from './common-offset';
 export { instrumentFriction, type FrictionAt, type InstrumentFriction, type StringFriction } from './friction';
-export { beforeInquiry, causeBuildOf, type BeforeInquiry } from './inquiry';
+export { beforeInquiry, type BeforeInquiry } from './inquiry';
 export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';
 export { fallsByAge, learnedPriors, type LearnedPrior } from './learning';
 export {

@@ -1,5 +1,6 @@
 import { readBench, type LogRecord } from '../records';
-import { beforeInquiry, causeBuildOf, instrumentFriction } from '.';
+import { beforeInquiry, instrumentFriction } from '.';
+import { causeBuildOf } from '../causes';
 
 const DAY = 86400000;
 const NOW = Date.UTC(2026, 5, 20, 12);

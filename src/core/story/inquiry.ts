@@ -1,11 +1,11 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import type { CauseBuild, Logged, SinceLast, TestResult } from '../causes';
+import type { Logged, SinceLast, TestResult } from '../causes';
 import type { Told } from '../codes';
 import { signedCents } from '../music';
 import { octavePasses } from '../octave';
 import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../records';
 import { SETTLING_PRIORS } from '../settling';
-import { SETTLES_AS, traitsOf } from '../strings';
+import { SETTLES_AS } from '../strings';
 
 const MINUTE = 60000;
 const DAY = 86400000;
@@ -26,18 +26,6 @@ export interface BeforeInquiry {
   fromAbove: boolean;
   /** The same in sentences. */
   says: string[];
-}
-
-/** How an instrument is built, as far as causes go. */
-export function causeBuildOf({ record }: InstrumentLife): CauseBuild {
-  const { tuner, holds, tree, locking, frets } = traitsOf(record);
-  return {
-    bridge: holds === 'springs' ? 'floating' : holds === 'nothing' && tuner === 'geared' ? 'fixed' : 'tailpiece',
-    nut: locking ? 'locking' : 'plain',
-    tree: tree && !locking,
-    tuners: tuner === 'friction-peg' ? 'friction' : tuner,
-    frets,
-  };
 }
 
 /** When a string was tuned last and read after that; undefined where nobody looked since. */

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { answersOf, findingWords, outcomeOf, REMEDIES, TEST_GUIDES, treatmentFor } from '../../../core/causes';
-import { isCauseTest, type Cause, type CauseTest, type Told } from '../../../core/codes';
+import { answersOf, findingWords, inquiryTests, REMEDIES, TEST_GUIDES, treatmentFor } from '../../../core/causes';
+import { isCauseTest, type Cause, type CauseTest } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
 import type { FaultTruth } from '../../../core/simulate';
 import { traitsOf } from '../../../core/strings';
@@ -10,18 +10,15 @@ import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
-import { signed } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WITH_COLUMN } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
-import { useWriting } from '../../world/writing';
 import { Evidence } from './Evidence';
 import { Chances, ToDo } from './Finding';
 import { Question } from './Question';
 import { StringChoice } from './StringChoice';
-import { afterRemedy, useInquiry } from './useInquiry';
+import { useInquiry } from './useInquiry';
 import { TestColumn } from '../../guided/TestColumn';
-import type { TestOutcome } from '../../guided/useTestRun';
 import { useTestSession } from '../../guided/useTestSession';
 
 /** What puts a hidden fault of a simulated string right. */
@@ -30,7 +27,6 @@ const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'tree-friction': ['tree', 'nut'],
   'peg-slip': ['peg', 'pin'],
 };
-const OUTCOMES = { helped: 'it helped', 'did-not': 'it did not help', 'cannot-tell': 'it cannot be told yet' };
 
 /** Why does it not stay? The next best test, the cause with its evidence, the remedy, and whether it helped. */
 export function CausesView({ life }: { life: InstrumentLife }) {
@@ -39,72 +35,34 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const inquiry = useInquiry(life);
   const { string, passId, build, before, tests, told, asking, closed, question, answer, error, found, next } = inquiry;
   const { note, stringId } = string.plan;
-  /** The same test again, after something was done. */
-  const [retest, setRetest] = useState<{ before: number; cause: Cause } | undefined>(undefined);
+  const [message, say] = useState('');
+  const session = useTestSession(inquiryTests, life, say);
+  const { run, part, sound } = session;
 
-  const session = useTestSession(life, string, (outcome) => onOutcome(outcome));
-  const { run, part, sound, say } = session;
-  const write = useWriting(say);
-
-  const onOutcome = ({ test, first, second, others, sigmaCents }: TestOutcome) => {
-    inquiry.await();
-    const record = {
-      type: 'test' as const,
-      instrumentId,
-      stringId,
-      test,
-      firstCents: first,
-      secondCents: second ?? null,
-      ...(others === undefined ? {} : { othersCents: others }),
-      sigmaCents,
-    };
-    if (!retest) {
-      const answers = Object.entries(told).filter(([, a]) => a !== undefined);
-      const answered = answers.length > 0 ? { told: Object.fromEntries(answers) as Told } : {};
-      void write([{ ...record, ...answered, passId }], () =>
-        say(`${TEST_GUIDES[test].title}: ${signed(first)} cents.`),
-      );
-      return;
-    }
-    const outcome = outcomeOf(retest.before, first, sigmaCents);
-    const remedy = `treated because ${REMEDIES[retest.cause].name}`;
-    setRetest(undefined);
-    void write(
-      [
-        { ...record, passId: afterRemedy(passId) },
-        { type: 'finding', instrumentId, stringId, passId, causes: answer?.causes ?? [], remedy, outcome },
-      ],
-      () => say(`${signed(retest.before)} before, ${signed(first)} after: ${OUTCOMES[outcome]}.`),
-    );
-  };
-
-  const begin = (which: CauseTest) => {
-    inquiry.goOn();
-    session.begin(which);
-  };
+  const begin = (test: CauseTest) =>
+    session.press({ do: 'begin', test, stringId, why: { passId: inquiry.goOn(), told } });
   /** The test that showed most is done once more after a remedy. */
   const telling = [...tests].sort((a, b) => Math.abs(b.firstCents) - Math.abs(a.firstCents))[0];
   const treated = () => {
     if (!found || !telling) return;
     const { cause } = found;
-    inquiry.await();
+    const { causes } = answer!;
     inquiry.goOn();
     demo?.mend(instrumentId, stringId, MENDS[cause] ?? []);
     const what = { treatment: treatmentFor(cause), note: REMEDIES[cause].name };
-    void write(
-      [
-        { type: 'finding', instrumentId, stringId, passId, causes: answer!.causes },
+    session.press({
+      do: 'begin',
+      test: telling.test,
+      stringId,
+      why: { passId, told, after: { firstCents: telling.firstCents, cause, causes } },
+      records: [
+        { type: 'finding', instrumentId, stringId, passId, causes },
         { type: 'treatment', instrumentId, stringIds: [stringId], ...what },
       ],
-      () => {
-        setRetest({ before: telling.firstCents, cause });
-        session.begin(telling.test);
-      },
-    );
+    });
   };
   const reset = (to = stringId) => {
     session.end();
-    setRetest(undefined);
     inquiry.anew(to);
     say('');
   };
@@ -224,6 +182,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
         </section>
         <TestColumn
           session={session}
+          message={message}
           note={note}
           tree={build.tree}
           heading={asking ? 'Before the tests' : `Test ${tests.length + 1}`}

@@ -2,7 +2,8 @@ import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import type { Asked, CauseTest, Told } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
-import { beforeInquiry, causeBuildOf } from '../../../core/story';
+import { beforeInquiry } from '../../../core/story';
+import { causeBuildOf, isAfterRemedy } from '../../../core/causes';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
@@ -10,18 +11,11 @@ import { isEvidence, questionOf, questionsLeft } from './evidence';
 
 /** Tests of one inquiry lie no further apart, ms. */
 const INQUIRY_MS = 6 * 3600000;
-/** Marks the test that was done again after a remedy: it is no evidence of the inquiry before. */
-const AFTER = ':after';
-export const afterRemedy = (passId: string): string => `${passId}${AFTER}`;
-
 /** Which string is asked about, what the log, the player and the tests say of it, and what follows. */
 export function useInquiry(life: InstrumentLife) {
   const { bench, a4Hz } = useWorld();
   const now = useNow(60000);
   const { instrumentId } = life.record;
-  /** How much was written when a test was done: until there is more, what was said before it is not said again. */
-  const [awaits, setAwaits] = useState(-1);
-  const size = bench.tests.length + bench.findings.length;
   const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
   const [said, setSaid] = useState<ReadonlyMap<Asked, string | undefined>>(new Map());
   const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
@@ -32,7 +26,7 @@ export function useInquiry(life: InstrumentLife) {
       t.instrumentId === instrumentId &&
       isEvidence(t) &&
       now - t.atMs < INQUIRY_MS &&
-      !t.passId.endsWith(AFTER) &&
+      !isAfterRemedy(t.passId) &&
       !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
   );
   const suspect = (life.strings.find((s) => s.readings.at(-1)?.slip) ?? life.strings[0]!).plan.stringId;
@@ -51,7 +45,7 @@ export function useInquiry(life: InstrumentLife) {
     of: tests.length,
     ask: question,
   });
-  const settled = !stale && awaits !== size;
+  const settled = !stale;
   return {
     string,
     passId,
@@ -72,10 +66,12 @@ export function useInquiry(life: InstrumentLife) {
     next: settled ? data?.next : undefined,
     answerTo: (given: string | undefined) => asking && setSaid((s) => new Map(s).set(asking, given)),
     skip: (test: CauseTest) => setSkipped((s) => new Set([...s, test])),
-    /** Something is being written: what was said before it is not said again. */
-    await: () => setAwaits(size),
-    /** This inquiry is gone on with, or its first test begins. */
-    goOn: () => setOwn({ stringId, passId: closed || !passId ? newId() : passId }),
+    /** This inquiry is gone on with, or its first test begins. @returns its name */
+    goOn: (): string => {
+      const goesOn = closed || !passId ? newId() : passId;
+      setOwn({ stringId, passId: goesOn });
+      return goesOn;
+    },
     anew: (of: string) => {
       setSkipped(new Set());
       setSaid(new Map());

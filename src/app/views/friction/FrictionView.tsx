@@ -1,8 +1,8 @@
-import { useMemo, useState, type ReactNode } from 'react';
-import { trickWords } from '../../../core/causes';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { causeBuildOf, frictionTests, trickWords } from '../../../core/causes';
 import { type Measure } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
-import { causeBuildOf, instrumentFriction } from '../../../core/story';
+import { instrumentFriction } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -14,7 +14,6 @@ import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { TestColumn } from '../../guided/TestColumn';
-import type { TestOutcome } from '../../guided/useTestRun';
 import { useTestSession } from '../../guided/useTestSession';
 import { HeadField } from './HeadField';
 import { Limits } from './Limits';
@@ -28,53 +27,39 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
   const { instrumentId } = life.record;
   const friction = useMemo(() => instrumentFriction(life, bench), [life, bench]);
   const [chosen, setChosen] = useState(life.strings[0]!.plan.stringId);
-  /** Measured in this sitting: Enter goes on to the next one. */
-  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
+  /** What was measured in this sitting is done, unless it is wanted once more: Enter goes on to the next one. */
+  const measured = (id: string) =>
+    bench.tests.filter((t) => t.instrumentId === instrumentId && t.stringId === id && t.test === 'friction').length;
+  const [before, setBefore] = useState<ReadonlyMap<string, number>>(
+    () => new Map(life.strings.map(({ plan }) => [plan.stringId, measured(plan.stringId)])),
+  );
+  const isDone = (id: string) => measured(id) > (before.get(id) ?? 0);
+  const [message, say] = useState('');
+  const session = useTestSession(frictionTests, life, say);
   const at = Math.max(
     0,
-    life.strings.findIndex((s) => s.plan.stringId === chosen),
+    life.strings.findIndex((s) => s.plan.stringId === (session.run?.stringId ?? chosen)),
   );
   const string = life.strings[at]!;
   const { stringId, note } = string.plan;
   const own = friction.strings[at]!;
   const figure = own.figures.at(-1)?.figure;
-  const session = useTestSession(life, string, (outcome) => onOutcome(outcome));
-  const { run, sound, say } = session;
+  const { run, sound } = session;
+  const inHand = run?.stringId;
+  useEffect(() => {
+    if (inHand) setChosen(inHand);
+  }, [inHand]);
   const write = useWriting(say);
 
-  const begin = (measure: Measure, index = at) => {
-    setChosen(life.strings[index]!.plan.stringId);
-    session.begin(measure);
-  };
-  const onOutcome = ({ test, first, second, sigmaCents }: TestOutcome) => {
-    const kept = {
-      type: 'test' as const,
-      instrumentId,
-      stringId,
-      passId: `friction:${stringId}`,
-      test,
-      firstCents: first,
-      secondCents: second ?? null,
-      sigmaCents,
-    };
-    // At once, not when it is written: until then the pedal would mean what was just done.
-    const goesOn = test === 'routine' && at + 1 < life.strings.length;
-    if (goesOn) begin('routine', at + 1);
-    if (test === 'friction') setDone((d) => new Set([...d, stringId]));
-    void write([kept], () => {
-      if (goesOn) return;
-      if (test === 'friction') say(`${note}: ${(second! - first).toFixed(1)} cents between its limits.`);
-      else if (test === 'routine') say('All bent. Now bring them up from below, on the bench.');
-      else say(`${note}: ${signed(first)} cents; ${signed(second ?? 0)} in the two minutes after.`);
-    });
-  };
-  const left = life.strings.findIndex((s) => !done.has(s.plan.stringId));
-  const following = done.has(stringId) ? left : at;
+  const begin = (measure: Measure, index = at) =>
+    session.press({ do: 'begin', test: measure, stringId: life.strings[index]!.plan.stringId, why: null });
+  const left = life.strings.findIndex((s) => !isDone(s.plan.stringId));
+  const following = isDone(stringId) ? left : at;
   const enter = () => {
     if (session.enter()) return;
     if (following >= 0) begin('friction', following);
   };
-  const toMeasure = (of: string) => setDone((d) => new Set([...d].filter((id) => id !== of)));
+  const toMeasure = (of: string) => setBefore((m) => new Map(m).set(of, measured(of)));
   const choose = (index: number) => {
     const to = life.strings[index];
     if (!to) return;
@@ -104,7 +89,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
     end: session.end,
     pluck: demo ? (shift) => session.pluck(shift ? 1 : 0.4) : undefined,
   });
-  const measured = friction.strings.some((s) => s.figures.length > 0);
+  const isMeasured = friction.strings.some((s) => s.figures.length > 0);
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -114,7 +99,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           tabIndex={0}
           className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible"
         >
-          {!measured && (
+          {!isMeasured && (
             <FirstStep drawing={<LimitsSketch />}>
               A string that binds at its nut stands anywhere between two limits: a hard bend takes it to the flat one, a
               press behind the nut to the sharp one. What lies between is what you can lose. Enter measures the first
@@ -153,6 +138,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
         </section>
         <TestColumn
           session={session}
+          message={message}
           note={note}
           tree={causeBuildOf(life).tree}
           heading="Friction at the nut"
