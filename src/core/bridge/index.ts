@@ -26,3 +26,17 @@ export {
 export { fineTunerRooms, lockShifts, type LockedStep } from './locking';
 export { returnsOf, returnVerdict } from './returns';
 export { compareWays, WAYS, type Way } from './ways';
+export { BRIDGE_TOLERANCE, bridgeNow, type Begun, type BridgeNow } from './now';
+export { BEGIN_BRIDGE, bridgeAt, bridgeProcedure, type BridgeAction, type BridgeState } from './procedure';
+export { BEGIN_RETURN, RETURN_ROUNDS, returnAt, returnProcedure, type ReturnState } from './return-test';
+export {
+  bridgeSentence,
+  couplingWords,
+  HELD,
+  offWords,
+  ORDERS,
+  ownOrderOf,
+  stopWords,
+  TASKS,
+  WAY_WORDS,
+} from './words';

@@ -1,104 +1,36 @@
-import { v4 as newId } from 'uuid';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { returnsOf, returnVerdict } from '../../../core/bridge';
-import { cents, stringTargetHz } from '../../../core/music';
+import { BEGIN_RETURN, BRIDGE_TOLERANCE, RETURN_ROUNDS, returnAt, returnProcedure } from '../../../core/bridge';
 import type { InstrumentLife } from '../../../core/records';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
-import { useHearer } from '../../guided/useHearer';
+import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Caution } from '../../parts/Caution';
 import { signed } from '../../parts/format';
-import { lastHzOf, soundedAlone } from '../../../core/guided';
 import { handsOn } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
-import { useWriting } from '../../world/writing';
-import { BRIDGE_TOLERANCE } from './useBridge';
-
-/** Before, after the bar once, after it twice. */
-const ROUNDS = 3;
-
-interface Heard {
-  cents: number;
-  sigmaCents: number;
-  hz: number;
-}
-
-/** What every string came back to, of rounds that were read one after the other. */
-function returnsIn(heard: readonly Heard[], n: number) {
-  const of = (round: number) => heard.slice(round * n, (round + 1) * n).map((h) => h.cents);
-  return returnsOf([of(0), of(1), of(2)]);
-}
 
 /** Bar down and up, twice: what every string comes back to. */
 export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () => void }) {
-  const { a4Hz, demo, nowMs, basePath } = useWorld();
+  const { demo, nowMs, basePath } = useWorld();
   const { instrumentId } = life.record;
   const { strings } = life;
-  const [heard, setHeard] = useState<Heard[]>([]);
-  /** How often the bar was moved. */
-  const [bars, setBars] = useState(0);
   const [message, say] = useState('');
-  const write = useWriting(say);
-  const n = strings.length;
-  const round = Math.floor(heard.length / n);
-  const done = round === ROUNDS;
-  const bar = !done && round > bars;
-  const at = heard.length % n;
-  const string = done || bar ? undefined : strings[at]!;
+  const player = useProcedure(returnProcedure, BEGIN_RETURN, { life }, say);
+  const { heard } = player.state;
+  const { n, round, done, bar, string, verdict } = returnAt({ life }, player.state);
   const note = string?.plan.note ?? '';
-  const before = heard.length >= n ? heard[heard.length - n]!.hz : undefined;
-  const guided = useMemo(() => {
-    if (!string) return undefined;
-    const lastHz = before ?? lastHzOf(string) ?? stringTargetHz(string.plan, a4Hz)!;
-    return soundedAlone(`return:${heard.length}`, string.plan.note, lastHz, lastHz);
-  }, [string, before, heard.length, a4Hz]);
-  const verdict = useMemo(() => (done ? returnVerdict(returnsIn(heard, n)) : undefined), [done, heard, n]);
-
-  const keep = (all: Heard[]) => {
-    const returns = returnsIn(all, n);
-    const { strings: sticking } = returnVerdict(returns);
-    // The worst last: an inquiry goes on with the string that was tested last.
-    const order = [...returns.keys()].sort((i, j) => sticking.indexOf(i) - sticking.indexOf(j));
-    void write(
-      order.map((i) => ({
-        type: 'test' as const,
-        instrumentId,
-        stringId: strings[i]!.plan.stringId,
-        passId: newId(),
-        test: 'dive' as const,
-        firstCents: returns[i]!.first,
-        secondCents: returns[i]!.second,
-        othersCents: returns[i]!.others,
-        sigmaCents: Math.max(0.2, ...[0, 1, 2].map((r) => all[r * n + i]!.sigmaCents)),
-      })),
-      () => say('Kept, string by string.'),
-    );
-  };
-  const sound = useListening(
-    useHearer(guided, (verdict) => {
-      if (!string) return;
-      if (verdict.kind !== 'keep') return say(verdict.message);
-      const { frequencyHz: hz, sigmaCents } = verdict.reading;
-      const all = [...heard, { cents: cents(hz, stringTargetHz(string.plan, a4Hz)!), sigmaCents, hz }];
-      setHeard(all);
-      say(`${note} heard.`);
-      if (all.length === ROUNDS * n) keep(all);
-    }),
-    nowMs,
-    say,
-  );
+  const sound = useListening(player, nowMs, say);
   const deaf = sound.listening === undefined;
   const enter = () => {
     if (done) onEnd();
     else if (bar) {
       demo?.dive(instrumentId);
-      setBars(round);
-      say('');
+      player.press({ do: 'bar' });
     } else if (deaf) sound.open();
     else sound.take();
   };
@@ -169,7 +101,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
           )}
         </section>
         <WorkColumn
-          heading={done ? 'Done' : bar ? 'The bar' : `Round ${round + 1} of ${ROUNDS}`}
+          heading={done ? 'Done' : bar ? 'The bar' : `Round ${round + 1} of ${RETURN_ROUNDS}`}
           note={string ? note : undefined}
           trace={string && !deaf ? sound.trace : undefined}
           instruction={

@@ -1,6 +1,6 @@
 import { useAsked } from '../../world/asked';
 import type { WaysAsk } from '../../analyst/questions';
-import { WAY_WORDS } from './words';
+import { WAY_WORDS } from '../../../core/bridge';
 
 /** What each way to tune would take on this very bridge: imagined a few times over, as far as it is known. */
 export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk }) {

@@ -1,6 +1,7 @@
-import { riseWithout, type Coupling, type Way } from '../../../core/bridge';
-import { type BridgeOrder, type BridgeTask } from '../../../core/codes';
-import { signed } from '../../parts/format';
+import type { BridgeOrder, BridgeTask } from '../codes';
+import { signedCents as signed } from '../music';
+import { riseWithout, type Coupling } from './spec';
+import type { Way } from './ways';
 
 export const TASKS: Record<BridgeTask, { name: string; what: string }> = {
   'touch-up': { name: 'Touch-up', what: 'The daily look: a few cents, by the fine tuners where there are some.' },
@@ -86,3 +87,22 @@ export function couplingWords(lambda: number): string {
     ? `${said} (lambda ${lambda.toFixed(2)}): add a spring or lighter strings, or it hardly ever settles.`
     : `${said} (lambda ${lambda.toFixed(2)}).`;
 }
+
+/** What is to be done now; undefined where the figure and its stop say it. @param note the string in hand */
+export function bridgeSentence(
+  act: 'read' | 'set' | 'claw' | 'done' | undefined,
+  note: string,
+  claw: { turns: number; lawTurns: number | undefined; doubtful: boolean },
+): string | undefined {
+  if (act === undefined) return 'Enter begins: every string is read first';
+  if (claw.doubtful) return doubtfulClawWords(claw.turns, claw.lawTurns!);
+  if (act === 'claw') return `Turn both screws of the claw ${clawWords(claw.turns)}, alike. Enter: done`;
+  if (act === 'done') return 'All are right. Enter: keep it';
+  return act === 'read' ? `Pluck ${note}: the others damped, hand off the bridge, bar at rest` : undefined;
+}
+export const clawTurnedWords = (turns: number) => `Claw ${clawWords(turns)}: now the strings.`;
+export const bridgeReadWords = (note: string, cents: number, act: 'read' | 'set') =>
+  act === 'read' ? `${note} reads ${signed(cents)}.` : `${note} stopped at ${signed(cents)}.`;
+export const tiltWords = (degrees: number) => `Tilt ${signed(degrees)}° taken.`;
+export const TOO_FEW_SPRINGS = 'These springs do not hold these strings: say how many there are.';
+export const BRIDGE_STOPPED = 'Stopped. What was read stays in the log.';
