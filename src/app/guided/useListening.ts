@@ -4,7 +4,6 @@ import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
 
-import type { Follow } from '../sound/messages';
 import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
@@ -39,8 +38,6 @@ export function useListening(
   nowMs: () => number,
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
-  /** What is followed besides: two strings together, or a held tone. */
-  follow?: Follow,
 ) {
   const { ask, demo, clock, means } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
@@ -51,7 +48,7 @@ export function useListening(
   const deviceRef = useRef<string | undefined>(undefined);
   /** The input that is being opened: called off when it is not wanted any more. */
   const opening = useRef<AbortController | undefined>(undefined);
-  const guided = hearer.step;
+  const { step: guided, follow } = hearer;
   /** The listener's time at its newest point, and when that came. */
   const streamAt = useRef({ tS: 0, cameMs: 0 });
   const deafUntil = useRef(0);
@@ -93,7 +90,10 @@ export function useListening(
         points.current = points.current.filter((p) => end - p.tS < TRAIL_S);
         streamAt.current = { tS: end, cameMs: clock.elapsedMs() };
       },
-      (f) => trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment }),
+      (f) => {
+        trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment });
+        hearer.followed?.(f);
+      },
     );
     ear.current = made;
     aim(made, hearer.step);

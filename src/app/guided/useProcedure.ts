@@ -1,9 +1,58 @@
 import { v4 as newId } from 'uuid';
 import { useLayoutEffect, useReducer, useRef, useState } from 'react';
 import { createPlayer, type GuidedLog, type Procedure } from '../../core/guided';
-import type { InstrumentLife, StringStatus } from '../../core/records';
+import type { Bench, InstrumentLife, StringStatus } from '../../core/records';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useWorld } from '../world/world';
+
+/** What the world knows of the log at a moment. */
+export interface WorldNow {
+  bench: Bench;
+  a4Hz: number;
+  nowMs: number;
+  newId: () => string;
+}
+
+/**
+ * The machine that plays a guided job in a view.
+ * @param logOf the log as the job needs it, at any moment
+ * @param on what, being another, makes it look anew
+ */
+export function usePlayer<State, Action, Log>(
+  procedure: Procedure<State, Action, Log>,
+  begin: State,
+  logOf: (now: WorldNow) => Log,
+  on: readonly unknown[],
+  say: (words: string) => void,
+) {
+  const { a4Hz, append, latest, nowMs } = useWorld();
+  const [, redraw] = useReducer((n: number) => n + 1, 0);
+  const now = { a4Hz, append, latest, nowMs, say, logOf };
+  const held = useRef(now);
+  const [player] = useState(() =>
+    createPlayer(procedure, begin, {
+      log: () => {
+        const { a4Hz, latest, nowMs, logOf } = held.current;
+        return logOf({ bench: latest(), a4Hz, nowMs: nowMs(), newId });
+      },
+      write: (records) =>
+        held.current.append(records).then(
+          () => ({ stand: true, trouble: '' }),
+          // What the browser refused is held in memory, and is in the log all the same; what is no record is not.
+          (error: Error) => ({ stand: !(error instanceof FaultyRecord), trouble: heldInMemory(error) }),
+        ),
+      say: (words) => held.current.say(words),
+      changed: redraw,
+    }),
+  );
+  // With the commit: a reading must not meet the step before.
+  useLayoutEffect(() => {
+    held.current = now;
+  });
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  useLayoutEffect(() => player.refresh(), [player, a4Hz, ...on]);
+  return player;
+}
 
 /** What a view adds to the log. */
 interface Given {
@@ -15,42 +64,17 @@ interface Given {
 
 const NONE: readonly StringStatus[] = [];
 
-/** One guided job in a view: the machine that plays it, and what it asks for now. */
+/** A guided job on one instrument. */
 export function useProcedure<State, Action>(
   procedure: Procedure<State, Action>,
   begin: State,
-  given: Given,
+  { life, statuses = NONE, focusId }: Given,
   say: (words: string) => void,
 ) {
-  const { a4Hz, append, latest, nowMs } = useWorld();
-  const [, redraw] = useReducer((n: number) => n + 1, 0);
-  const now = { ...given, a4Hz, append, latest, nowMs, say };
-  const held = useRef(now);
-  const [player] = useState(() => {
-    const log = (): GuidedLog => {
-      const { life, statuses = NONE, focusId, a4Hz, latest, nowMs } = held.current;
-      const bench = latest();
-      const { instrumentId } = life.record;
-      const own = bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? life;
-      return { life: own, bench, statuses, focusId, a4Hz, nowMs: nowMs(), newId };
-    };
-    return createPlayer(procedure, begin, {
-      log,
-      write: (records) =>
-        held.current.append(records).then(
-          () => ({ stand: true, trouble: '' }),
-          // What the browser refused is held in memory, and is in the log all the same; what is no record is not.
-          (error: Error) => ({ stand: !(error instanceof FaultyRecord), trouble: heldInMemory(error) }),
-        ),
-      say: (words) => held.current.say(words),
-      changed: redraw,
-    });
-  });
-  // With the commit: a reading must not meet the step before.
-  useLayoutEffect(() => {
-    held.current = now;
-  });
-  const { life, statuses, focusId } = given;
-  useLayoutEffect(() => player.refresh(), [player, life, statuses, focusId, a4Hz]);
-  return player;
+  const logOf = (now: WorldNow): GuidedLog => {
+    const { instrumentId } = life.record;
+    const own = now.bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? life;
+    return { ...now, life: own, statuses, focusId };
+  };
+  return usePlayer(procedure, begin, logOf, [life, statuses, focusId], say);
 }

@@ -1,5 +1,6 @@
 import type { Heard, Task } from '../../core/pitch';
-import type { Follow, Followed, FromListener, ToListener } from './messages';
+import type { FromListener, ToListener } from './messages';
+import type { Follow, Followed } from '../../core/two-strings';
 import type { Correspondent } from '../analyst/correspondent';
 import type { SoundSource } from './sources';
 

@@ -1,6 +1,7 @@
 import { createPairListener, createSteadyListener } from '../../core/two-strings';
 import { createListener, type Listener, type Task } from '../../core/pitch';
-import type { BlockMessage, Follow, Followed, FromListener, ToListener } from './messages';
+import type { BlockMessage, FromListener, ToListener } from './messages';
+import type { Follow, Followed } from '../../core/two-strings';
 
 /** Hears one source after another for what it was told to listen for, and posts what it heard. */
 export function createListening(post: (message: FromListener) => void): (message: ToListener) => void {

@@ -1,5 +1,5 @@
 import type { Heard, Task } from '../../core/pitch';
-import type { PairMoment, PairOptions, ReferenceKind, SteadyMoment } from '../../core/two-strings';
+import type { Follow, Followed } from '../../core/two-strings';
 
 /** From the page to the listener worker. */
 export type ToListener =
@@ -25,8 +25,3 @@ export interface FromListener {
   /** What was heard last of what is followed. */
   followed?: Followed;
 }
-
-/** Two strings that ring together, or one tone that is held after another. */
-export type Follow = ({ kind: 'pair' } & PairOptions) | { kind: 'steady'; nominalHz: number; tone: ReferenceKind };
-export type Followed =
-  { kind: 'pair'; moment: PairMoment | null } | { kind: 'steady'; moment: SteadyMoment | string | null };

@@ -1,3 +1,4 @@
+import { signedCents } from '../music';
 import type { EarStep, Sound } from './ear';
 import type { School } from '../codes';
 
@@ -49,4 +50,21 @@ export function beatWords({ beats, expectCents }: EarStep): string {
   return Math.abs(expectCents) < 0.5
     ? way
     : `${way}The pure interval stands ${Math.abs(expectCents).toFixed(0)} cents beside the target: it beats where it is right.`;
+}
+
+export const tunedWords = (note: string, offCents: number) =>
+  `${note}: ${signedCents(offCents)} cents from its target.`;
+/** @param leaves what this ear leaves on average, cents */
+export const againWords = (rms: number, leaves: number, worth: boolean): string =>
+  `The round is done. On average ${rms.toFixed(1)} cents off. ${worth ? `Your ear can do ${leaves.toFixed(1)}: go round once more.` : 'Going round again would gain nothing.'}`;
+/** @param offCents from what they are to stand at */
+export function checkpointWords(
+  { sound, against, interval }: { sound: string; against: string; interval: readonly [number, number] },
+  offCents: number,
+  beatsHz: number,
+  over: boolean,
+): string {
+  // Which of two in unison is the higher one, nobody hears.
+  const off = interval[0] === interval[1] ? Math.abs(offCents).toFixed(1) : signedCents(offCents);
+  return `${sound} with ${against}: ${off} cents, ${beatsHz.toFixed(1)} beats a second.${over ? ' All checkpoints are read.' : ''}`;
 }

@@ -1,5 +1,6 @@
 import type { Heard } from '../pitch';
 import type { Draft, Source } from '../records';
+import { createGatherer, type Follow, type Followed } from '../two-strings';
 import { createGuide } from './guide';
 import type { GuidedLog, Outcome, Procedure } from './procedure';
 import type { GuidedStep, GuideView, Verdict } from './step';
@@ -22,7 +23,10 @@ export interface PlayerMeans<Log = GuidedLog> {
 /** What hears for a view: one step after another, what is made of what is heard, what is said of it. */
 export interface Hearer {
   readonly step: GuidedStep | undefined;
+  /** What is followed besides; the same object while it is the same. */
+  readonly follow?: Follow | undefined;
   hear(heard: Heard, source: Source): void;
+  followed?(heard: Followed): void;
   /** Enter. @returns 'read' when the listener is to read what sounds now */
   take(source: Source): 'read' | undefined;
   view(nowS: number, listening: boolean): GuideView;
@@ -50,6 +54,8 @@ export function createPlayer<State, Action, Log = GuidedLog>(
 
 class Playing<State, Action, Log> implements Player<State, Action, Log> {
   step: GuidedStep | undefined;
+  follow: Follow | undefined;
+  private gather = createGatherer();
   private readonly guide = createGuide();
   /** What is pressed while something is being written waits for it. */
   private writing: Promise<void> | undefined;
@@ -71,6 +77,10 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   private aim(): void {
     this.step = this.procedure.next(this.means.log(), this.state);
     this.guide.setStep(this.step);
+    const follow = this.procedure.follow?.(this.means.log(), this.state);
+    if (JSON.stringify(follow) === JSON.stringify(this.follow)) return;
+    this.follow = follow;
+    this.gather = createGatherer();
   }
 
   refresh(): void {
@@ -111,6 +121,13 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   hear(heard: Heard, source: Source): void {
     // What was asked for before the step moved on is no answer to what is asked now.
     for (const verdict of this.guide.hear(heard)) if (this.step) this.judge(verdict, source);
+  }
+
+  followed(heard: Followed): void {
+    if (!this.follow || this.writing) return;
+    const reading = this.gather(heard);
+    const outcome = reading && this.procedure.followed?.(reading, this.means.log(), this.state);
+    if (outcome) this.settle(outcome);
   }
 
   take(source: Source): 'read' | undefined {

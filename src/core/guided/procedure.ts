@@ -1,4 +1,5 @@
 import type { Bench, Draft, InstrumentLife, Source, StringStatus } from '../records';
+import type { Follow, FollowedReading } from '../two-strings';
 import type { GuidedStep, Verdict } from './step';
 
 /** What a procedure may know: the log as it is now, and what comes from outside the core. */
@@ -34,4 +35,8 @@ export interface Procedure<State, Action, Log = GuidedLog> {
   next(log: Log, state: State): GuidedStep | undefined;
   heard(kept: Kept, source: Source, log: Log, state: State): Outcome<State>;
   press(action: Action, log: Log, state: State): Outcome<State>;
+  /** What is followed besides: two strings together, or a held tone. */
+  follow?(log: Log, state: State): Follow | undefined;
+  /** What was followed stood still, or could not be read. */
+  followed?(reading: FollowedReading, log: Log, state: State): Outcome<State>;
 }

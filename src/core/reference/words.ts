@@ -1,4 +1,4 @@
-import { signedCents } from '../music';
+import { A4_MAX_HZ, A4_MIN_HZ, signedCents } from '../music';
 import { DRIFT_CENTS, type ToneAverage } from './average';
 import type { ReferenceKind } from '../two-strings';
 
@@ -47,3 +47,11 @@ export const LIMITED_BY = {
   room: 'the room is heard',
   tone: 'the tone wavers',
 };
+
+/** @param of its doubt in cents, or the name of the A that it was */
+export const heardWords = (hz: number, of: number | string): string =>
+  typeof of === 'number' ? `${hz.toFixed(2)} Hz ±${of.toFixed(2)} cents.` : `${of}: ${hz.toFixed(2)} Hz.`;
+export const inForceWords = (hz: number) => `In force from now on: ${hz} Hz.`;
+export const measuredWords = (hz: number) =>
+  `In force from now on: ${hz.toFixed(1)} Hz. What was read before keeps its own.`;
+export const OUT_OF_RANGE = `A reference stands between ${A4_MIN_HZ} and ${A4_MAX_HZ} Hz.`;

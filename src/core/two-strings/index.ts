@@ -11,3 +11,4 @@ export {
 } from './steady';
 export { createPairListener, type PairListener, type PairMoment } from './live';
 export { createSteadyListener, type SteadyListener, type SteadyMoment } from './steady-live';
+export { createGatherer, type Follow, type Followed, type FollowedReading } from './follow';

@@ -1,6 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { type EarStep, intervalWords } from '../../../core/by-ear';
-import type { Expected } from '../../../core/story';
+import { type EarStep, intervalWords, type Expected } from '../../../core/by-ear';
 import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';

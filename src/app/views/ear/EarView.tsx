@@ -1,14 +1,26 @@
 import { useMemo, useState } from 'react';
-import { EAR_SD, earRound, placeOf, type EarStep, SCHOOL_WORDS, soundWords } from '../../../core/by-ear';
+import {
+  BEGIN_EAR,
+  EAR_SD,
+  earAt,
+  earProcedure,
+  earSkill,
+  earSpread,
+  expected,
+  netOf,
+  octaveErrors,
+  readAlone,
+  SCHOOL_WORDS,
+  soundWords,
+  type EarStep,
+} from '../../../core/by-ear';
 import { SCHOOLS, type School } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
-import { earSkill, earSpread, expected, netOf, octaveErrors, readAlone } from '../../../core/story';
-import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
-import { useHearer } from '../../guided/useHearer';
+import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { signed } from '../../parts/format';
@@ -18,53 +30,26 @@ import { octavesUp } from '../../sound/drone';
 import { useDrone } from '../../sound/useDrone';
 import { TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
-import { useWriting } from '../../world/writing';
 import { Costs } from './Costs';
 import { Beats } from './Beats';
 import { NetDrawing } from './NetDrawing';
 import { Steps } from './Steps';
-import { useCheckpoints, useSteadyPair } from './useCheckpoints';
-import { useEarRound } from './useEarRound';
-import { soundedAs, usePair } from './usePair';
+import { soundedAs } from './soundedAs';
 
-/** Frets of an instrument of which nobody said how many (house estimate). */
-const USUAL_FRETS = 19;
 const DRONE_LEVEL = 0.5;
 
 /** Tuning by ear: what to sound against what, what it costs, and what this ear is worth. */
 export function EarView({ life }: { life: InstrumentLife }) {
   const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
   const { instrumentId } = life.record;
-  const frets = traitsOf(life.record).frets ? USUAL_FRETS : 0;
-  // From the lowest string: as one counts when tuning.
-  const low = useMemo(() => ({ ...life, strings: [...life.strings].reverse() }), [life]);
-  const names = low.strings.map((s) => s.plan.note).join(' ');
-  const notes = useMemo(() => names.split(' '), [names]);
-  const ids = low.strings.map((s) => s.plan.stringId);
-  // By the notes alone: another reading is no other tuning.
-  const rounds = useMemo(
-    () => new Map(SCHOOLS.map((s) => [s, earRound(notes, s, frets, a4Hz)] as const)),
-    [notes, frets, a4Hz],
-  );
-  const possible = SCHOOLS.filter((s) => rounds.get(s)!.ok);
-  // The one whose worst string is the best.
-  const worst = (s: School) => {
-    const r = rounds.get(s)!;
-    return r.ok ? Math.max(...Object.values(r.round.chainSd)) : Infinity;
-  };
-  const best = [...possible].sort((a, b) => worst(a) - worst(b))[0];
-  const [chosen, setChosen] = useState<School | undefined>(undefined);
-  const school = chosen ?? best ?? 'chain';
-  const answer = rounds.get(school)!;
-  const round = answer.ok ? answer.round : undefined;
+  const [message, say] = useState('');
+  const player = useProcedure(earProcedure, BEGIN_EAR, { life }, say);
+  const { run, check, shows } = player.state;
+  const at = earAt({ life, bench, a4Hz }, player.state);
+  const { low, notes, ids, rounds, possible, best, school, answer, round } = at;
+  const { inHand, steps, checkStep, turning, heardStep } = at;
   const own = bench.judgements.filter((j) => j.instrumentId === instrumentId);
   const spread = earSpread(bench.judgements);
-  const [message, say] = useState('');
-  const write = useWriting(say);
-  const { run, inHand, steps, guided, begin, end, tuned, heard } = useEarRound(low, school, round, a4Hz);
-  /** Which of the string's checkpoints is looked at while it is turned; and whether it is shown at all. */
-  const [which, setWhich] = useState(0);
-  const [shows, setShows] = useState(false);
   const [droning, setDroning] = useState(false);
   const errors = useMemo(() => octaveErrors(bench.touches, low), [bench.touches, low]);
   const expectations = useMemo(
@@ -73,104 +58,35 @@ export function EarView({ life }: { life: InstrumentLife }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [round, low, errors],
   );
-  const check = useCheckpoints(round);
-  const checkStep = check.step;
-  const turning = run !== undefined && !run.reads;
-  const heardStep = checkStep ?? (turning && shows ? steps[which % Math.max(1, steps.length)] : undefined);
-  const pair = usePair(low, heardStep, a4Hz);
-  const sound = useListening(
-    useHearer(guided, (verdict) => {
-      if (!run?.reads) return;
-      if (verdict.kind !== 'keep') {
-        say(verdict.message);
-        return;
-      }
-      const done = heard(verdict.reading);
-      if (!done) return;
-      const words = `${notes[inHand!]}: ${signed(done.cents)} cents from its target.${done.over ? ` The round is done.${again(done.rms)}` : ''}`;
-      if (done.drafts.length === 0) say(words);
-      else void write(done.drafts, () => say(words));
-    }),
-    nowMs,
-    say,
-    pair,
-  );
-  useSteadyPair(checkStep, sound.trace, ({ cents, sigmaCents, beatsHz }) => {
-    if (!checkStep || !check.run || !round) return;
-    const { sound: one, against, interval } = checkStep;
-    const { expectCents } = expectations[check.run.at]!;
-    const off = cents - expectCents;
-    const said = `${notes[one.string - 1]} with ${notes[against.string - 1]}: ${interval[0] === interval[1] ? Math.abs(off).toFixed(1) : signed(off)} cents, ${beatsHz.toFixed(1)} beats a second.`;
-    const last = check.run.at + 1 === round.steps.length;
-    check.next();
-    void write(
-      [
-        {
-          type: 'checkpoint',
-          instrumentId,
-          stringId: ids[one.string - 1]!,
-          againstId: ids[against.string - 1]!,
-          anchorId: ids[anchor]!,
-          passId: check.run.passId,
-          interval,
-          expectCents,
-          cents,
-          sigmaCents,
-          beatsHz,
-          places: [placeOf(one), placeOf(against)],
-        },
-      ],
-      () => say(`${said}${last ? ' All checkpoints are read.' : ''}`),
-    );
-  });
-  const anchor = round ? notes.findIndex((_, i) => !round.steps.some((s) => s.tune === i + 1)) : 0;
+  const sound = useListening(player, nowMs, say);
   const deaf = sound.listening === undefined;
-  /** Going through once more is worth it while the strings stand further off than this ear leaves them. */
-  const again = (rms: number) => {
-    const sds = round ? Object.values(round.chainSd) : [];
-    const leaves =
-      (Math.sqrt(sds.reduce((t, x) => t + x * x, 0) / Math.max(1, sds.length - 1)) * (spread ?? EAR_SD)) / EAR_SD;
-    return rms > 1.15 * leaves
-      ? ` On average ${rms.toFixed(1)} cents off. Your ear can do ${leaves.toFixed(1)}: go round once more.`
-      : ` On average ${rms.toFixed(1)} cents off. Going round again would gain nothing.`;
-  };
-  const start = () => {
-    say('');
-    check.end();
-    begin();
-    if (deaf) sound.open();
-  };
-  const startCheck = () => {
-    say('');
-    end();
+  const begin = (what: 'begin' | 'check') => {
     setDroning(false);
-    check.begin();
+    player.press({ do: what });
     if (deaf) sound.open();
   };
   const stop = () => {
-    end();
-    check.end();
     setDroning(false);
+    player.press({ do: 'end' });
   };
   const enter = () => {
-    if (check.run) {
+    if (check) {
       if (deaf) sound.open();
-      else check.next();
-    } else if (!run) start();
+      else player.press({ do: 'next' });
+    } else if (!run) begin('begin');
     else if (!run.reads) {
-      tuned();
       // Never a reading of one's own loudspeaker.
       setDroning(false);
-      setWhich(0);
-      say('');
+      player.press({ do: 'tuned' });
     } else if (deaf) sound.open();
     else sound.take();
   };
-  const nextSchool = () => {
-    const at = possible.indexOf(school);
-    stop();
-    setChosen(possible[(at + 1) % possible.length]);
+  const choose = (to: School) => {
+    setDroning(false);
+    player.press({ do: 'school', school: to });
   };
+  const nextSchool = () => choose(possible[(possible.indexOf(school) + 1) % possible.length]!);
+  const other = () => player.press({ do: 'other' });
   const inTurn = checkStep ? checkStep.tune - 1 : inHand;
   const stringId = inTurn === undefined ? undefined : ids[inTurn];
   const turn = (by: number) => stringId && demo?.turn(instrumentId, stringId, by);
@@ -191,7 +107,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
     if (!turning) return;
     // What is looked at is not drowned.
     setDroning(false);
-    setShows((s) => !s);
+    player.press({ do: 'show' });
   };
   const drone = () => {
     if (!turning) return;
@@ -204,9 +120,9 @@ export function EarView({ life }: { life: InstrumentLife }) {
     school: nextSchool,
     end: stop,
     show,
-    other: () => setWhich((w) => w + 1),
+    other,
     tone: drone,
-    checkpoints: () => round && startCheck(),
+    checkpoints: () => begin('check'),
     pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
     turn: demo ? (shift, key) => turn((shift ? 10 : 2) * (key === 'ArrowUp' ? 1 : -1)) : undefined,
   });
@@ -225,8 +141,8 @@ export function EarView({ life }: { life: InstrumentLife }) {
   };
 
   const instructionWords = (): string => {
-    if (deaf && (check.run || run?.reads)) return 'Press Space to listen';
-    if (check.run && checkStep)
+    if (deaf && (check || run?.reads)) return 'Press Space to listen';
+    if (check && checkStep)
       return `Sound ${soundWords(checkStep.against, notes)}, then ${soundWords(checkStep.sound, notes)}: let both ring`;
     if (!run) return round ? 'Press Enter to read the first string' : 'Choose another school';
     if (run.reads) return `Pluck ${notes[inHand!]} alone`;
@@ -244,10 +160,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
                 strong={s === school}
                 aria-pressed={s === school}
                 disabled={!rounds.get(s)!.ok}
-                onClick={() => {
-                  stop();
-                  setChosen(s);
-                }}
+                onClick={() => choose(s)}
               >
                 {SCHOOL_WORDS[s].name}
               </Button>
@@ -284,8 +197,8 @@ export function EarView({ life }: { life: InstrumentLife }) {
         </section>
         <WorkColumn
           heading={
-            check.run
-              ? `Checkpoint ${check.run.at + 1} of ${round?.steps.length}`
+            check
+              ? `Checkpoint ${check.at + 1} of ${round?.steps.length}`
               : run
                 ? `String ${run.at + 1} of ${run.order.length}`
                 : 'A round by ear'
@@ -316,32 +229,30 @@ export function EarView({ life }: { life: InstrumentLife }) {
             )
           }
         >
-          {demo && (run || check.run) && <HandControls onPluck={pluck} onTurn={turn} broken={undefined} />}
+          {demo && (run || check) && <HandControls onPluck={pluck} onTurn={turn} broken={undefined} />}
         </WorkColumn>
       </div>
       <BottomBar
         sound={sound}
         actions={[
           {
-            words: check.run ? 'Without this one' : !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
+            words: check ? 'Without this one' : !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
             hint: 'Enter',
-            strong: !check.run && !run?.reads,
-            disabled: !run && !check.run && !round,
+            strong: !check && !run?.reads,
+            disabled: !run && !check && !round,
             on: enter,
           },
           ...(turning
             ? [
                 { words: shows ? 'Hide the beats' : 'Show me while I turn', hint: 'W', on: show },
-                ...(steps.length > 1 && shows
-                  ? [{ words: 'The other checkpoint', hint: 'O', on: () => setWhich((w) => w + 1) }]
-                  : []),
+                ...(steps.length > 1 && shows ? [{ words: 'The other checkpoint', hint: 'O', on: other }] : []),
                 { words: droning ? 'No tone' : 'Tone', hint: 'T', on: drone },
               ]
             : []),
-          ...(run || check.run
+          ...(run || check
             ? [{ words: 'Stop', hint: 'Esc', on: stop }]
             : [
-                { words: 'Read the checkpoints', hint: 'C', disabled: !round, on: startCheck },
+                { words: 'Read the checkpoints', hint: 'C', disabled: !round, on: () => begin('check') },
                 { words: 'Next school', hint: 'S', disabled: possible.length < 2, on: nextSchool },
               ]),
         ]}

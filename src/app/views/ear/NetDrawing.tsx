@@ -1,4 +1,4 @@
-import { netTold, type CheckedNet } from '../../../core/story';
+import { netTold, type CheckedNet } from '../../../core/by-ear';
 import { clockTime, signed } from '../../parts/format';
 
 const ROW = 34;

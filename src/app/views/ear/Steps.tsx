@@ -1,5 +1,4 @@
-import { type EarStep, beatWords, intervalWords, soundWords } from '../../../core/by-ear';
-import type { Expected } from '../../../core/story';
+import { type EarStep, beatWords, intervalWords, soundWords, type Expected } from '../../../core/by-ear';
 import { signed } from '../../parts/format';
 
 const BEATS = 'figure grid grid-cols-[repeat(6,2.5rem)] gap-x-1 text-right';

@@ -1,13 +1,19 @@
-import { useMemo, useState } from 'react';
-import { repeatsTold } from '../../../core/reference';
-import { A4_MAX_HZ, A4_MIN_HZ, cents, ratioOfCents, stringTargetHz } from '../../../core/music';
-import type { ReferenceSource } from '../../../core/records';
+import { useState } from 'react';
+import {
+  BEGIN_REFERENCE,
+  referenceAt,
+  referenceProcedure,
+  repeatsTold,
+  stringsOf,
+  type Sounded,
+} from '../../../core/reference';
+import { cents, ratioOfCents } from '../../../core/music';
 import { forkTruth, reedTruth, STEEL_PER_DEGREE } from '../../../core/simulate';
 import { commonOffset } from '../../../core/story';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
-import { useHearer } from '../../guided/useHearer';
+import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { signed, sinceTime } from '../../parts/format';
@@ -16,16 +22,13 @@ import { useNow } from '../../world/now';
 import { useStatuses } from '../../world/status';
 import { TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
-import { useWriting } from '../../world/writing';
-import type { Follow } from '../../sound/messages';
 import { Held } from './Held';
 import { OtherDevice } from './OtherDevice';
 import { OwnA4 } from './OwnA4';
 import { Repeats } from './Repeats';
-import { useMeasuring, useSteady } from './useMeasuring';
 
 /** What can be sounded, in our words. */
-const SOURCES: Record<Exclude<ReferenceSource, 'standard'>, { words: string; it: string; sound: string }> = {
+const SOURCES: Record<Sounded, { words: string; it: string; sound: string }> = {
   fork: { words: 'A fork', it: 'fork', sound: 'Strike the fork, hold its foot to wood' },
   reed: { words: 'A pitch pipe or reed', it: 'reed', sound: 'Sound its A, evenly' },
   keyboard: { words: 'A keyboard', it: 'keyboard', sound: 'Hold its A4 down' },
@@ -45,78 +48,27 @@ export function ReferenceView() {
   const now = useNow(60000);
   const firstId = bench.instruments[0]?.record.instrumentId ?? '';
   const { of: statuses } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, firstId);
-  const [source, setSource] = useState<keyof typeof SOURCES>('fork');
   const [message, say] = useState('');
-  const write = useWriting(say);
-  const { measuring, readings, average, usable, found, octave, others, stretch, drift, begin, end, askStretch, take } =
-    useMeasuring();
+  const player = usePlayer(referenceProcedure, BEGIN_REFERENCE, ({ bench, a4Hz }) => ({ bench, a4Hz }), [bench], say);
+  const { source, measuring, readings, others } = player.state;
+  const at = referenceAt({ bench, a4Hz }, player.state);
+  const { average, usable, found, octave, string, plan, perA4, note, sounding, stretch, drift } = at;
+  const strings = stringsOf({ bench });
   const { it, sound: instruction } = SOURCES[source];
-  /** The string that is taken as it is. */
-  const strings = bench.instruments.flatMap(({ record, strings: own }) =>
-    own.map(({ plan }) => ({ record, plan, key: `${record.instrumentId}/${plan.stringId}` })),
-  );
-  const [stringKey, setStringKey] = useState('');
-  const string = strings.find((s) => s.key === stringKey) ?? strings.find((s) => /^A/.test(s.plan.note)) ?? strings[0];
-  const plan = source === 'string' ? string?.plan : undefined;
-  const note = plan?.note ?? `A${4 + (octave ?? 0)}`;
-  // Where the source stands, brought to the A4 by its note.
-  const perA4 = plan ? stringTargetHz(plan, a4Hz)! / a4Hz : 2 ** (octave ?? 0);
-  const sounding = measuring && (!found || octave !== undefined);
-  const nominalHz = (octave === undefined ? a4Hz : (found?.frequencyHz ?? a4Hz)) * perA4;
-  const follow = useMemo(
-    (): Follow | undefined =>
-      sounding ? { kind: 'steady', nominalHz, tone: source === 'player' ? 'reed' : source } : undefined,
-    [sounding, nominalHz, source],
-  );
-  const sound = useListening(
-    useHearer(undefined, () => undefined),
-    nowMs,
-    say,
-    follow,
-  );
-  useSteady(sounding, sound.trace, (heard) => {
-    if (typeof heard === 'string') return say(heard);
-    take({ ...heard, frequencyHz: octave === undefined ? heard.frequencyHz / perA4 : heard.frequencyHz });
-    const hz = heard.frequencyHz.toFixed(2);
-    say(octave === undefined ? `${hz} Hz ±${heard.sigmaCents.toFixed(2)} cents.` : `${note}: ${hz} Hz.`);
-  });
+  const sound = useListening(player, nowMs, say);
   const deaf = sound.listening === undefined;
   const measure = (which = source) => {
-    setSource(which);
-    begin();
-    say('');
+    player.press({ do: 'measure', source: which });
     if (deaf) sound.open();
   };
-  const keep = () => {
-    if (!usable) return;
-    const { frequencyHz, sigmaCents } = usable;
-    if (!(frequencyHz >= A4_MIN_HZ && frequencyHz <= A4_MAX_HZ)) {
-      say(`A reference stands between ${A4_MIN_HZ} and ${A4_MAX_HZ} Hz.`);
-      return;
-    }
-    const room = bench.room ? { tempC: bench.room.tempC } : {};
-    const wide = stretch === undefined ? {} : { stretchCents: stretch };
-    // At once: a second press does not write it twice.
-    end();
-    void write([{ type: 'reference', a4Hz: frequencyHz, source, sigmaCents, ...room, ...wide }], () =>
-      say(`In force from now on: ${frequencyHz.toFixed(1)} Hz. What was read before keeps its own.`),
-    );
-  };
   const enter = () => {
-    if (usable) keep();
+    if (usable) player.press({ do: 'use' });
     else if (!measuring) measure();
     else if (deaf) sound.open();
   };
-  const stop = () => {
-    begin();
-    end();
-    say('');
-  };
-  const inForce = (hz: number, named?: 'standard') =>
-    void write([{ type: 'reference', a4Hz: hz, ...(named && { source: named }) }], () => {
-      stop();
-      say(`In force from now on: ${hz} Hz.`);
-    });
+  const stop = () => player.press({ do: 'stop' });
+  const askStretch = () => player.press({ do: 'stretch' });
+  const inForce = (hz: number, standard: boolean) => player.press({ do: 'put', a4Hz: hz, standard });
   const pluck = (hardness: number) => {
     if (!sounding) return;
     if (plan && string) {
@@ -134,7 +86,7 @@ export function ReferenceView() {
       const which = NAMED[Number(k) - 1];
       if (which) measure(which);
     },
-    stretch: () => found && source === 'keyboard' && !others && askStretch(),
+    stretch: askStretch,
     again: stop,
     pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
   });
@@ -200,10 +152,7 @@ export function ReferenceView() {
                 <select
                   className="rounded-md border border-ink2 bg-sheet px-2 py-1"
                   value={string?.key}
-                  onChange={(e) => {
-                    setStringKey(e.target.value);
-                    stop();
-                  }}
+                  onChange={(e) => player.press({ do: 'string', key: e.target.value })}
                 >
                   {strings.map((s) => (
                     <option key={s.key} value={s.key}>
@@ -217,12 +166,12 @@ export function ReferenceView() {
           <h2 className="pt-2 pb-1 font-semibold">Or use a standard, or your own</h2>
           <div role="group" aria-label="Standards" className="flex flex-wrap gap-2 pb-4">
             {STANDARDS.map((hz) => (
-              <Button key={hz} aria-pressed={a4Hz === hz} strong={a4Hz === hz} onClick={() => inForce(hz, 'standard')}>
+              <Button key={hz} aria-pressed={a4Hz === hz} strong={a4Hz === hz} onClick={() => inForce(hz, true)}>
                 {hz} Hz
               </Button>
             ))}
           </div>
-          <OwnA4 say={say} onUse={(hz) => inForce(hz)} />
+          <OwnA4 say={say} onUse={(hz) => inForce(hz, false)} />
           <ul aria-label="What stands off together" className="text-sm">
             {bench.instruments.flatMap((life) => {
               const off = commonOffset(life, statuses.get(life.record.instrumentId) ?? [], a4Hz);

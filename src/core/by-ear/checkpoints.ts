@@ -1,14 +1,7 @@
 import { ratioOfCents } from '../music';
-import {
-  intervalWords,
-  placeWords,
-  solveNet,
-  type Alone,
-  type Between,
-  type EarStep,
-  type Net,
-  type Sound,
-} from '../by-ear';
+import type { EarStep, Sound } from './ear';
+import { solveNet, type Alone, type Between, type Net } from './net';
+import { intervalWords, placeWords } from './words';
 import { octavePasses } from '../octave';
 import type { CheckpointRecord, InstrumentLife, JudgementRecord, ReadingRecord, TouchRecord } from '../records';
 
