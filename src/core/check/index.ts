@@ -10,3 +10,4 @@ export {
   type CheckState,
 } from './procedure';
 export { createSession, type Session, type SessionEvent, type SessionKind } from './session';
+export { BEGIN_SAMPLE, sampleLife, sampleProcedure, sampleStage, sampleTruth } from './sample';

@@ -1,22 +1,28 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { ReadingRecord } from '../../../core/records';
 import { turnString } from '../../../core/simulate';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
-import { useHearer } from '../../guided/useHearer';
+import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { clockTime, dueTime, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
-import { guidedOf, placeOf } from '../../../core/guided';
+import { placeOf } from '../../../core/guided';
 import { HandControls } from '../../guided/SimulatorControls';
 import { TunerHint } from '../../guided/TunerHint';
 import { WorkColumn } from '../../guided/WorkColumn';
 import { useAsked } from '../../world/asked';
-import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
+import {
+  BEGIN_SAMPLE,
+  HOLD_MIN,
+  sampleLife,
+  sampleProcedure,
+  sampleStage,
+  sampleTruth,
+  TOLERANCE_CENTS,
+} from '../../../core/check';
 import { useWorld } from '../../world/world';
-import { sampleLife, sampleReading, sampleTruth } from './sample';
 
 const HOUR_MS = 3600000;
 
@@ -30,48 +36,22 @@ export function FirstView() {
   const [nowMs, setNowMs] = useState(startMs);
   const clock = useCallback(() => device.nowMs() + aheadMs.current, [device]);
   const truth = useRef(sampleTruth(startMs));
-  const [readings, setReadings] = useState<ReadingRecord[]>([]);
   const [message, setMessage] = useState('');
-  const [hoursSince, setHoursSince] = useState(0);
-
-  const life = useMemo(() => sampleLife(truth.current.strungMs, readings, zoneMin), [readings, zoneMin]);
-  const string = life.strings[0]!;
-  const last = readings.at(-1);
-  const read = readings.filter((r) => r.purpose === 'as-found').length;
-  const off = last !== undefined && Math.abs(last.cents) > TOLERANCE_CENTS;
-  const stage =
-    read === 0 ? 'pluck' : read === 1 && hoursSince === 0 ? 'wait' : hoursSince > 0 ? 'again' : off ? 'up' : 'done';
-  const purpose = stage === 'up' ? 'left' : 'found';
-  const listensFor = stage === 'pluck' || stage === 'again' || stage === 'up';
-  const guided = useMemo(
-    () =>
-      listensFor
-        ? guidedOf(life, { stringId: string.plan.stringId, purpose }, 440, clock(), {
-            toleranceCents: TOLERANCE_CENTS,
-          })
-        : undefined,
-    [listensFor, life, string, purpose, clock],
-  );
-  const sound = useListening(
-    useHearer(guided, (verdict) => {
-      if (verdict.kind !== 'keep') {
-        setMessage(verdict.message);
-        return;
-      }
-      const left = purpose === 'left';
-      const reading = sampleReading(verdict.reading, left, verdict.arrival, clock(), zoneMin);
-      setReadings((all) => [...all, reading]);
-      setNowMs(clock());
-      setHoursSince(0);
-      setMessage(
-        left
-          ? `As left ${signed(reading.cents)}: that is kept.`
-          : `As found ${signed(reading.cents)} ±${reading.sigmaCents.toFixed(1)} cents: that is kept.`,
-      );
-    }),
-    clock,
+  const { strungMs } = truth.current;
+  const player = usePlayer(
+    sampleProcedure,
+    BEGIN_SAMPLE,
+    () => ({ nowMs: clock(), zoneMin, strungMs }),
+    [zoneMin, strungMs],
     setMessage,
   );
+  const { readings } = player.state;
+  const stage = sampleStage(player.state);
+  const life = useMemo(() => sampleLife(strungMs, readings, zoneMin), [strungMs, readings, zoneMin]);
+  const string = life.strings[0]!;
+  const last = readings.at(-1);
+  const sound = useListening(player, clock, setMessage);
+  useEffect(() => setNowMs(clock()), [clock, readings]);
   const { data: statuses } = useAsked({
     question: 'foretell',
     subject: 'sample',
@@ -102,8 +82,7 @@ export function FirstView() {
   const later = () => {
     aheadMs.current += HOUR_MS;
     setNowMs(clock());
-    setHoursSince((h) => h + 1);
-    setMessage('An hour has gone by, and nobody touched it.');
+    player.press({ do: 'later' });
   };
   const add = () => void navigate(`${basePath}/add`);
   usePedal(KEYS.first, { go: add, later, ...simulatedHands(hands) });
