@@ -7,6 +7,7 @@ import { FileInput } from '../parts/FileInput';
 import { Modal } from '../parts/Modal';
 import { listInputs } from '../sound/sources';
 import { InputSheet } from './InputSheet';
+import { TypedFigure } from './TypedFigure';
 import { Meter } from './Meter';
 import { useMoment, type Trace } from './trace';
 import type { Listening } from './useListening';
@@ -100,6 +101,7 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
           <MenuItems anchor="top start" className="z-20 w-72 rounded-lg border border-line bg-sheet p-1 text-ink">
             {actions.filter((a) => a.seldom).map((a) => entry(a.words, a.on, 'xl:hidden'))}
             {more.map((a) => entry(a.words, a.on))}
+            {sound.step && entry('Type a figure from another device', sound.type)}
             {entry('Open a WAV file', () => fileInput.current?.click())}
             {entry('Check the input', () => setChecking(true))}
             {inputs.length === 0
@@ -118,6 +120,14 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
             label="WAV file"
             onFile={(file) => void sound.openFile(file)}
           />
+          {(sound.typing ?? sound.step) && (
+            <TypedFigure
+              open={sound.typing !== undefined}
+              step={(sound.typing ?? sound.step)!}
+              onClose={() => sound.typed()}
+              onKeep={sound.typed}
+            />
+          )}
           <InputSheet
             open={checking}
             listening={listening !== undefined}

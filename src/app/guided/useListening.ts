@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { reachOf, type Figure, type GuidedStep, type Hearer, type TunerAdvice } from '../../core/guided';
+import { isSameStep, reachOf, type Figure, type GuidedStep, type Hearer, type TunerAdvice } from '../../core/guided';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/records';
 import type { StringTruth } from '../../core/simulate';
@@ -275,6 +275,22 @@ export function useListening(
     },
     [listen],
   );
+  // A recording dropped anywhere is played; it never takes the page's place.
+  useEffect(() => {
+    const over = (event: DragEvent) => event.preventDefault();
+    const drop = (event: DragEvent) => {
+      event.preventDefault();
+      const file = event.dataTransfer?.files[0];
+      if (file) void openFile(file);
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
+  }, [openFile]);
+  const [typing, setTyping] = useState<GuidedStep | undefined>(undefined);
   useWakeLock(listening !== undefined);
   useUse(listening !== undefined);
   return {
@@ -292,6 +308,17 @@ export function useListening(
     /** Listens, or pauses. */
     toggle: () => (listening ? pause() : open()),
     openFile,
+    /** A figure from another device is typed for what is asked for now. */
+    typing,
+    type: () => (guided ? setTyping(guided) : say('Nothing is asked for that a figure could answer.')),
+    typed: (frequencyHz?: number) => {
+      setTyping(undefined);
+      if (frequencyHz === undefined || !typing) return;
+      // It was typed for what was asked for then, and for nothing else.
+      if (isSameStep(typing, hearer.step)) hearer.type(frequencyHz);
+      else say(`${typing.named.name} was read meanwhile: the figure was not kept.`);
+    },
+    step: guided,
     pluck,
     take,
     deafen,

@@ -24,6 +24,8 @@ export function usePlayer<State, Action, Log>(
   logOf: (now: WorldNow) => Log,
   on: readonly unknown[],
   say: (words: string) => void,
+  /** What is in hand: with another, what was chosen is over. */
+  inHand = '',
 ) {
   const { a4Hz, append, latest, nowMs } = useWorld();
   const [, redraw] = useReducer((n: number) => n + 1, 0);
@@ -48,6 +50,12 @@ export function usePlayer<State, Action, Log>(
   // With the commit: a reading must not meet the step before.
   useLayoutEffect(() => {
     held.current = now;
+  });
+  const before = useRef(inHand);
+  useLayoutEffect(() => {
+    if (before.current === inHand) return;
+    before.current = inHand;
+    player.reset(begin);
   });
   // eslint-disable-next-line react-hooks/exhaustive-deps
   useLayoutEffect(() => player.refresh(), [player, a4Hz, ...on]);
@@ -76,5 +84,5 @@ export function useProcedure<State, Action>(
     const own = now.bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? life;
     return { ...now, life: own, statuses, focusId };
   };
-  return usePlayer(procedure, begin, logOf, [life, statuses, focusId], say);
+  return usePlayer(procedure, begin, logOf, [life, statuses, focusId], say, life.record.instrumentId);
 }

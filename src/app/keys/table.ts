@@ -12,6 +12,7 @@ export type KeyLines = Record<string, KeyLine>;
 
 const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'] as const;
 const listen = { keys: [' '], shown: 'Space', words: 'Listen, pause' };
+const type = { keys: ['k'], shown: 'K', words: 'Type a figure from another device' };
 const hands = {
   pluck: { keys: ['p'], shown: 'P, with Shift', words: 'Pluck, pluck hard (simulated)', simulated: true },
   turn: {
@@ -32,7 +33,7 @@ export const KEYS = {
     choose: { keys: DIGITS, shown: '1 to 9, 0', words: 'Choose a string; beyond ten, two digits within a second' },
     takeBack: { keys: ['z'], shown: 'Z', words: 'Take back the last kept reading' },
     tone: { keys: ['t'], shown: 'T', words: 'Sound the target' },
-    type: { keys: ['k'], shown: 'K', words: 'Type a figure from another device' },
+    type,
     insist: { keys: ['i'], shown: 'I', words: 'It is the named string after all' },
     fit: { keys: ['f'], shown: 'F', words: 'Fit a new string here, step by step' },
     ...hands,
@@ -44,6 +45,7 @@ export const KEYS = {
   },
   octave: {
     listen,
+    type,
     take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin the pass; read what sounds' },
     next: { keys: ['n', 'ArrowRight'], shown: 'N, →', words: 'Skip this place' },
     back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the place before' },
@@ -56,6 +58,7 @@ export const KEYS = {
   },
   causes: {
     listen,
+    type,
     take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; done; take what sounds; the same test again' },
     choose: { keys: DIGITS, shown: '1 to 9, 0', words: 'Choose the string' },
     answer: { keys: ['a', 'b', 'c', 'd', 'e'], shown: 'A to E', words: 'Answer a question' },
@@ -66,6 +69,7 @@ export const KEYS = {
   },
   friction: {
     listen,
+    type,
     take: {
       keys: ['Enter', 'PageDown'],
       shown: 'Enter',
@@ -82,6 +86,7 @@ export const KEYS = {
   },
   ear: {
     listen,
+    type,
     take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; it is right by ear; take what sounds' },
     school: { keys: ['s'], shown: 'S', words: 'The next school' },
     show: { keys: ['w'], shown: 'W', words: 'Show the beats while a string is turned, or hide them' },
@@ -101,6 +106,7 @@ export const KEYS = {
   },
   bridge: {
     listen,
+    type,
     take: {
       keys: ['Enter', 'PageDown'],
       shown: 'Enter',
@@ -121,6 +127,7 @@ export const KEYS = {
     next: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Done; take what sounds; begin' },
     back: { keys: ['PageUp'], shown: 'Page Up', words: 'Back to the step before' },
     listen,
+    type,
     skip: { keys: ['s'], shown: 'S', words: 'Skip the step; enough rounds' },
     note: { keys: ['n'], shown: 'N', words: 'Write a note' },
     warmed: { keys: ['w'], shown: 'W', words: 'Warmed it' },
@@ -137,6 +144,7 @@ export const KEYS = {
   },
   wings: {
     listen,
+    type,
     take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; take what sounds; done' },
     next: { keys: ['n', 'ArrowRight'], shown: 'N, →', words: 'Next string, without this one' },
     stop: { keys: ['Escape', 'PageUp'], shown: 'Esc, Page Up', words: 'The piece begins: stop here' },

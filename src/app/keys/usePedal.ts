@@ -14,14 +14,19 @@ export const simulatedHands = ({
   turn: (shift: boolean, key: string) => turn((key === 'ArrowUp' ? 1 : -1) * (shift ? 15 : 2)),
 });
 
-/** A button that was clicked keeps the focus but not the pedal's presses; one reached by Tab has its own. It outlives the view. */
-let clicked: Element | null = null;
-window.addEventListener('pointerdown', (event) => {
-  clicked = (event.target as Element).closest('button, a');
+/** A button that was reached by Tab has its own Enter and Space; one that was clicked, or came back when a menu closed, has not. It outlives the view. */
+let tabbed = false;
+window.addEventListener('pointerdown', () => {
+  tabbed = false;
 });
-window.addEventListener('keydown', (event) => {
-  if (event.key === 'Tab') clicked = null;
-});
+window.addEventListener(
+  'keydown',
+  (event) => {
+    if (event.key === 'Tab') tabbed = true;
+    else if ((event.target as Element).closest?.('[role="menu"], [role="dialog"]')) tabbed = false;
+  },
+  true,
+);
 
 /** A view's keys, a page-turn pedal's among them. They act only when no field, button or dialog has focus. */
 export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>): void {
@@ -36,7 +41,7 @@ export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if (at.closest('input, textarea, select, [role="dialog"], [role="listbox"], [role="menu"]')) return;
       const control = at.closest('button, a');
-      if ((event.key === 'Enter' || event.key === ' ') && control && control !== clicked) return;
+      if ((event.key === 'Enter' || event.key === ' ') && control && tabbed) return;
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
       const { lines: now, acts: doing } = latest.current;
       const name = Object.keys(now).find((n) => now[n]!.keys.includes(key));

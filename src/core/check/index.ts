@@ -1,13 +1,5 @@
 export { isOfPass, lastKept, leadIn, needsTuning, nextStep, type CheckPass } from './steps';
 export { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from './tolerance';
-export {
-  checkPassOf,
-  checkProcedure,
-  checkStep,
-  leadOf,
-  TYPED_SIGMA,
-  type CheckAction,
-  type CheckState,
-} from './procedure';
+export { checkPassOf, checkProcedure, checkStep, leadOf, type CheckAction, type CheckState } from './procedure';
 export { createSession, type Session, type SessionEvent, type SessionKind } from './session';
 export { BEGIN_SAMPLE, sampleLife, sampleProcedure, sampleStage, sampleTruth } from './sample';

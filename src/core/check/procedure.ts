@@ -9,7 +9,7 @@ import {
   type PassStep,
   type Procedure,
 } from '../guided';
-import { cents, ratioOfCents, stringTargetHz } from '../music';
+import { cents, stringTargetHz } from '../music';
 import type { Draft, PassRecord, PassVisit, ReadingRecord, Source, StringLife } from '../records';
 import { isOfPass, lastKept, leadIn, needsTuning, nextStep } from './steps';
 import { TOLERANCE_CENTS } from './tolerance';
@@ -34,12 +34,8 @@ export type CheckAction =
   /** This string first; without a pass under way it is the only one. */
   | { do: 'choose'; stringId: string }
   | { do: 'insist' }
-  | { do: 'take-back' }
-  /** A figure from another device, cents from the string's target. */
-  | { do: 'type'; cents: number };
+  | { do: 'take-back' };
 
-/** Standard error given to a figure typed from another device, cents (house estimate). */
-export const TYPED_SIGMA = 1;
 /** A second pluck this close to the first confirms that it moved at once, cents. */
 const CONFIRM_CENTS = 2.5;
 
@@ -100,12 +96,22 @@ function keepReading(log: GuidedLog, step: PassStep, heard: Fields, learned?: Ke
   };
 }
 
+/** Of a typed figure nothing else is known. */
+const typedFigures = ({ reading: { frequencyHz, cents, sigmaCents, partials } }: Kept) => ({
+  frequencyHz,
+  cents,
+  sigmaCents,
+  partials,
+});
+
 function heard(kept: Kept, source: Source, log: GuidedLog, state: CheckState): Outcome<CheckState> {
-  const figures = figuresOf(kept.reading);
+  const figures = source === 'typed' ? typedFigures(kept) : figuresOf(kept.reading);
   const step = checkStep(log, state);
   if (!step) {
     const stringId = log.focusId!;
     const { note } = stringIn(log, stringId).plan;
+    if (source === 'typed')
+      return keepReading(log, { stringId, purpose: 'found' }, { ...figures, source, purpose: 'as-found' });
     if (source !== 'file') return { state, say: outsideWords(note, figures.cents) };
     // A file is a session like any other: it begins one.
     const begun = passRecord(log, 'check', {}, true);
@@ -167,16 +173,7 @@ function press(action: CheckAction, log: GuidedLog, state: CheckState): Outcome<
       if (!last) return { state, say: NOTHING_TO_TAKE_BACK };
       return { state: {}, records: [{ type: 'taken-back', supersedes: last.id }], say: TAKEN_BACK };
     }
-    case 'type':
-      return inHand ? typed(action.cents, log, step ?? { stringId: inHand, purpose: 'found' }) : { state };
   }
-}
-
-function typed(typedCents: number, log: GuidedLog, step: PassStep): Outcome<CheckState> {
-  const frequencyHz = stringTargetHz(stringIn(log, step.stringId).plan, log.a4Hz)! * ratioOfCents(typedCents);
-  const purpose = step.purpose === 'left' ? 'as-left' : 'as-found';
-  const figure = { cents: typedCents, sigmaCents: TYPED_SIGMA, frequencyHz, partials: [] };
-  return keepReading(log, step, { ...figure, source: 'typed', purpose });
 }
 
 /** The check pass: every string as found, untouched; then each that is out of tolerance brought up; a plan's visit in its own order. */

@@ -14,6 +14,8 @@ export interface AtRest {
   sigmaCents: number;
   way: Way;
   toleranceCents: number;
+  /** How far below the line is still inside; as far as above where nothing is said. */
+  belowCents?: number | undefined;
   /** It was left so already; it was left from above and is to be finished from below. */
   leftAlready: boolean;
   again: boolean;
@@ -25,14 +27,18 @@ export interface AtRest {
  * @returns 'wait' where nothing new is to be kept; 'off' where it stands outside; 'unsure' where its doubt is too large to tell
  */
 export function asLeft(r: AtRest): 'keep' | 'wait' | 'off' | 'unsure' {
-  if (Math.abs(r.cents) + r.sigmaCents <= r.toleranceCents) {
+  const { toleranceCents, belowCents = toleranceCents } = r;
+  // Where there is so little room below, its doubt is not taken off it as well.
+  const doubtBelow = belowCents < toleranceCents ? 0 : r.sigmaCents;
+  if (r.cents + r.sigmaCents <= toleranceCents && r.cents - doubtBelow >= -belowCents) {
     const arrival = arrivalOf(r.way);
     // It still stands where it was left: nobody has turned it, there is nothing new to keep.
     if (r.leftAlready && arrival === 'untouched') return 'wait';
     return r.again && arrival !== 'from below' ? 'wait' : 'keep';
   }
   const share = r.loud ? DOUBT_SHARE : UNSETTLED_SHARE;
-  return Math.abs(r.cents) <= r.toleranceCents && r.sigmaCents > share * r.toleranceCents ? 'unsure' : 'off';
+  const inside = r.cents <= toleranceCents && r.cents >= -belowCents;
+  return inside && r.sigmaCents > share * toleranceCents ? 'unsure' : 'off';
 }
 
 /** Where it was said to stand, out of tolerance: Enter once more keeps it there. */
@@ -46,12 +52,12 @@ export function asTaken(
   told: Told,
   read: { note: number; cents: number; sigmaCents: number },
   shown: Figure | undefined,
-  toleranceCents: number,
+  { toleranceCents, belowCents = toleranceCents }: { toleranceCents: number; belowCents?: number },
 ): 'keep' | 'moved' | 'tell' {
   const apart = shown ? Math.abs(read.cents - shown.cents) : 0;
   // What was read is not where it stands now: a hand has turned it meanwhile.
   if (shown && apart > AGREE_CENTS + 2 * (shown.spread + read.sigmaCents)) return 'moved';
-  if (Math.abs(read.cents) <= toleranceCents) return 'keep';
+  if (read.cents <= toleranceCents && read.cents >= -belowCents) return 'keep';
   const still = Math.abs(read.cents - (told?.cents ?? Infinity)) < MOVED_CENTS + 2 * read.sigmaCents;
   return told?.note === read.note && still ? 'keep' : 'tell';
 }

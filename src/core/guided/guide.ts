@@ -17,7 +17,7 @@ import {
 import { arrivalOf, goesOn, riseOf, wayFrom, type Figure, type Way } from './hand';
 import { followedTo, hearingWords, homeOf, identify, knownAt, questionWords, type Identity } from './identify';
 import { afterFigure, afterSection, isHandOff, MOVED_CENTS, standsBy, UNMOVED, type Motion } from './motion';
-import { atEdge, createSayer, sentenceFor, standsAt } from './sentence';
+import { atEdge, createSayer, offWords, sentenceFor, standsAt } from './sentence';
 import { isSameStep, type GuidedStep, type GuideView, type Verdict } from './step';
 import { createTurning, type Turning } from './turning';
 
@@ -148,7 +148,7 @@ class GuidedReading implements Guide {
   }
 
   private readLeft(s: SectionHeard, reading: Reading): Verdict[] {
-    const { step, toleranceCents, leftAlready = false } = this.now!;
+    const { step, toleranceCents, belowCents, leftAlready = false } = this.now!;
     const elsewhere = this.placed(reading, s.note);
     if (elsewhere) return [elsewhere];
     const after = afterSection(this.motion, s, reading);
@@ -160,13 +160,24 @@ class GuidedReading implements Guide {
     const { fall, ...stands } = standsBy(this.motion, s, reading);
     this.of!.way = goesOn(this.of!.way, stands.cents, stands.sigmaCents / 1.5, toleranceCents);
     const loud = isLoud(this.display);
-    const is = asLeft({ ...stands, way: this.of!.way, toleranceCents, leftAlready, again: step.again === true, loud });
+    const is = asLeft({
+      ...stands,
+      way: this.of!.way,
+      toleranceCents,
+      belowCents,
+      leftAlready,
+      again: step.again === true,
+      loud,
+    });
     if (is === 'keep')
       return [this.keep({ ...reading, frequencyHz: reading.frequencyHz * ratioOfCents(-fall), ...stands })];
     if (is === 'wait') return [];
     // Here it stands, at the edge: the sentence says which way, whatever the trace showed on the way here.
     const edge: Figure = { cents: stands.cents, spread: stands.sigmaCents, tS: s.toS };
-    if (atEdge(edge, toleranceCents) && !(this.display.shown && atEdge(this.display.shown, toleranceCents)))
+    if (
+      atEdge(edge, toleranceCents, belowCents) &&
+      !(this.display.shown && atEdge(this.display.shown, toleranceCents, belowCents))
+    )
       this.display = { ...this.display, shown: edge };
     if (is === 'off' || s.toS - this.of!.toldS < TELL_EVERY_S) return [];
     this.of!.toldS = s.toS;
@@ -174,14 +185,14 @@ class GuidedReading implements Guide {
   }
 
   private taken(s: SectionHeard, reading: Reading): Verdict {
-    const { named, toleranceCents } = this.now!;
+    const { named, toleranceCents, belowCents = toleranceCents } = this.now!;
     const read = { note: this.newest, cents: reading.cents, sigmaCents: reading.sigmaCents };
-    const is = asTaken(this.of!.told, read, figureAt(this.display, s.toS), toleranceCents);
+    const is = asTaken(this.of!.told, read, figureAt(this.display, s.toS), { toleranceCents, belowCents });
     if (is === 'keep') return this.keep(reading);
     if (is === 'moved')
       return refuse('unsteady', `It moved while it was read: hold still, or pluck ${named.name} again.`);
     this.of!.told = read;
-    return refuse('off', `It stands at ${standsAt(reading.cents)}. Enter once more keeps it as it is.`);
+    return refuse('off', offWords(reading.cents, belowCents < toleranceCents));
   }
 
   private notRead(s: SectionHeard, outcome: Extract<SectionHeard['outcome'], { ok: false }>): Verdict[] {
@@ -213,7 +224,7 @@ class GuidedReading implements Guide {
   /** The figure of what is surely the string in hand. */
   private sureFigure(tS: number): Figure | undefined {
     const { figure } = this.display;
-    if (!figure || !this.isLeft()) return figure;
+    if (!figure) return undefined;
     const which = this.whoseAt(this.now!.named.targetHz * ratioOfCents(figure.cents));
     this.setIdentity({ ...this.of!.identity, stray: which.is === 'named' ? undefined : { which, tS } });
     return which.is === 'named' ? figure : undefined;
@@ -287,6 +298,7 @@ class GuidedReading implements Guide {
       note: this.now.named.name,
       listening,
       toleranceCents: this.now.toleranceCents,
+      belowCents: this.now.belowCents,
       figure: shown && nowS - shown.tS < STANDS_S ? shown : undefined,
       sounding: isSounding(this.display),
       way: this.of.way,

@@ -1,5 +1,5 @@
 export { createGuide, type Guide } from './guide';
-export type { GuidedStep, GuideView, PassStep, Verdict } from './step';
+export { isSameStep, type GuidedStep, type GuideView, type PassStep, type Verdict } from './step';
 export { type Arrival, type Figure } from './hand';
 export { HOME_CENTS, whichString, type NamedPlace, type Which } from './identify';
 export { reachOf } from './reach';

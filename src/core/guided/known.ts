@@ -18,6 +18,8 @@ export function lastHzOf({ readings }: StringLife): number | undefined {
 
 /** A string that is left above its target on purpose is kept this near to it, cents (a hand's error and a bit). */
 const LEAD_WITHIN_CENTS = 1.6;
+/** And hardly below it: it is going to fall (house). */
+const LEAD_BELOW_CENTS = 0.5;
 
 /**
  * A step of a pass with what the log knows of the strings, as the rules need it.
@@ -58,7 +60,7 @@ export function guidedOf(
     leftAlready: last?.purpose === 'as-left',
     ...(step.purpose === 'left' ? { tuner: tunerOf(life, own, a4Hz) } : {}),
     ...more,
-    ...(lead === 0 ? {} : { toleranceCents: LEAD_WITHIN_CENTS }),
+    ...(lead === 0 ? {} : { toleranceCents: LEAD_WITHIN_CENTS, belowCents: LEAD_BELOW_CENTS }),
   };
 }
 

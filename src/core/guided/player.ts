@@ -1,9 +1,13 @@
-import type { Heard } from '../pitch';
+import { cents } from '../music';
+import type { Heard, Reading } from '../pitch';
 import type { Draft, Source } from '../records';
 import { createGatherer, type Follow, type Followed } from '../two-strings';
 import { createGuide } from './guide';
 import type { GuidedLog, Outcome, Procedure } from './procedure';
 import type { GuidedStep, GuideView, Verdict } from './step';
+
+/** Standard error given to a figure typed from another device, cents (house estimate). */
+const TYPED_SIGMA = 1;
 
 /** What a player needs of where it runs. */
 export interface PlayerMeans<Log = GuidedLog> {
@@ -29,6 +33,8 @@ export interface Hearer {
   followed?(heard: Followed): void;
   /** Enter. @returns 'read' when the listener is to read what sounds now */
   take(source: Source): 'read' | undefined;
+  /** A figure from another device, Hz: as good as a reading of what is asked for. */
+  type(frequencyHz: number): void;
   view(nowS: number, listening: boolean): GuideView;
   /** A file has been played to its end: what was kept of it is said. */
   ended(): void;
@@ -40,6 +46,8 @@ export interface Player<State, Action, Log = GuidedLog> extends Hearer {
   /** The log as it is now. */
   log(): Log;
   press(action: Action): void;
+  /** Another thing is in hand: what was chosen before is over. */
+  reset(state: State): void;
   /** The log is another: what is to be sounded is looked up anew. */
   refresh(): void;
 }
@@ -81,6 +89,11 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     if (JSON.stringify(follow) === JSON.stringify(this.follow)) return;
     this.follow = follow;
     this.gather = createGatherer();
+  }
+
+  reset(state: State): void {
+    this.state = state;
+    this.refresh();
   }
 
   refresh(): void {
@@ -135,6 +148,26 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     if (answer === 'read') return 'read';
     this.judge(answer, source);
     return undefined;
+  }
+
+  type(frequencyHz: number): void {
+    if (!this.step) return;
+    const { targetHz } = this.step.named;
+    const reading: Reading = {
+      ok: true,
+      frequencyHz,
+      cents: cents(frequencyHz, targetHz),
+      sigmaCents: TYPED_SIGMA,
+      partials: [],
+      inharmonicity: null,
+      snrDb: 0,
+      fromS: 0,
+      toS: 0,
+      glideCents: 0,
+      sharpTauS: 0,
+      driftCents: 0,
+    };
+    this.judge({ kind: 'keep', reading, arrival: undefined }, 'typed');
   }
 
   press(action: Action): void {

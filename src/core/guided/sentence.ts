@@ -7,6 +7,7 @@ export interface SentenceState {
   note: string;
   listening: boolean;
   toleranceCents: number;
+  belowCents?: number | undefined;
   /** Where it stands now, or where it stood when it was last heard, not long ago. */
   figure: Figure | undefined;
   sounding: boolean;
@@ -18,9 +19,17 @@ export interface SentenceState {
 /** Where a string is said to stand: to a tenth near the line, whole cents far from it. */
 export const standsAt = (c: number): string => signedCents(c, Math.abs(c) < 10 ? 1 : 0);
 
+/** What Enter says of a string that stands off its line. @param leads it is to be left above its target on purpose */
+export function offWords(cents: number, leads: boolean): string {
+  const once = 'Enter once more keeps it as it is.';
+  if (!leads) return `It stands at ${standsAt(cents)}. ${once}`;
+  const may = cents < 0 ? 'it may go flat during the show' : 'it may sound sharp when you begin';
+  return `It stands ${standsAt(cents)} from its lead: ${may}. ${once}`;
+}
+
 /** One short sentence: what to do now. */
 export function sentenceFor(s: SentenceState): string {
-  const { step, note, figure, toleranceCents } = s;
+  const { step, note, figure, toleranceCents, belowCents } = s;
   if (!s.listening) return 'Press Space to listen';
   if (s.question) return s.question;
   if (step.purpose === 'found') {
@@ -31,7 +40,7 @@ export function sentenceFor(s: SentenceState): string {
   const { cents } = figure;
   if (step.again && cents > -toleranceCents && s.way.side !== 'below') return `Take ${note} below, then up`;
   const off = Math.round(Math.abs(cents));
-  if (!atEdge(figure, toleranceCents)) return 'Hold still, let it ring';
+  if (!atEdge(figure, toleranceCents, belowCents)) return 'Hold still, let it ring';
   return cents < 0 ? `Bring it up ${Math.max(1, off)} ${off <= 1 ? 'cent' : 'cents'}` : 'Go below, then up';
 }
 
@@ -43,9 +52,10 @@ const leapt = (note: string, leapCents: number) =>
 const LEAST_EDGE = 0.2;
 const MOST_EDGE = 0.5;
 /** A string that stands just inside the tolerance is still moved: it has to be inside with its doubt. */
-export function atEdge({ cents, spread }: Figure, toleranceCents: number): boolean {
-  const doubt = Math.min(MOST_EDGE * toleranceCents, Math.max(LEAST_EDGE * toleranceCents, spread));
-  return Math.abs(cents) > toleranceCents - doubt;
+export function atEdge({ cents, spread }: Figure, toleranceCents: number, belowCents = toleranceCents): boolean {
+  const within = cents < 0 ? belowCents : toleranceCents;
+  const doubt = Math.min(MOST_EDGE * within, Math.max(LEAST_EDGE * within, spread));
+  return Math.abs(cents) > within - doubt;
 }
 
 /** A sentence stands at least so long, and another is meant for so long before it is said, s. */

@@ -19,6 +19,8 @@ export interface GuidedStep {
   named: NamedPlace;
   others: StringPlace[];
   toleranceCents: number;
+  /** A string that is to be left above its target is left no further below that line than this, cents. */
+  belowCents?: number;
   /** The player says that it is the named string. */
   insist?: boolean;
   /** Where it was found before this step, cents; null when it was not. */

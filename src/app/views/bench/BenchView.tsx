@@ -29,7 +29,6 @@ import { Facts } from './Facts';
 import { Lanes } from './Lanes';
 import { TuningChoice } from './TuningChoice';
 import { PlayedSheet } from './PlayedSheet';
-import { TypedFigure } from './TypedFigure';
 import { useProcedure } from '../../guided/useProcedure';
 import { VISIT_WORDS } from '../../parts/visits';
 
@@ -45,7 +44,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const say = useCallback((words: string) => setSaid({ of: instrumentId, words }), [instrumentId]);
   const write = useWriting(say);
   const visits = useVisits(instrumentId);
-  const [typing, setTyping] = useState(false);
   const [played, setPlayed] = useState(false);
 
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
@@ -58,7 +56,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const focus = life.strings[number - 1] ?? life.strings[0]!;
   const { note } = focus.plan;
   const targetHz = stringTargetHz(focus.plan, a4Hz)!;
-  const purpose = step?.purpose ?? 'found';
   const leadCents = step ? leadOf(player.log(), step) : 0;
   const sound = useListening(player, clock, say);
   const load = useMemo(() => loadOf(focus.plan, targetHz), [focus, targetHz]);
@@ -86,7 +83,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       soundTarget(targetHz);
       sound.deafen(TONE_S);
     },
-    type: () => setTyping(true),
+    type: sound.type,
     insist: () => player.press({ do: 'insist' }),
     fit: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`),
     ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
@@ -110,15 +107,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         : `String ${number}, next to check${gone && checkAgain.startsWith('now') ? `, ${checkAgain}` : ''}`;
 
   return (
-    <div
-      className="flex min-h-0 flex-1 flex-col"
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => {
-        e.preventDefault();
-        const file = e.dataTransfer.files[0];
-        if (file) void sound.openFile(file);
-      }}
-    >
+    <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
         <section aria-label="Strings" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
           <div className="flex flex-wrap items-baseline pb-1.5 text-sm text-ink2">
@@ -189,7 +178,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         ]}
         more={[
           ...(pass ? [{ words: 'Stop the pass', on: () => (player.press({ do: 'stop' }), say('')) }] : []),
-          { words: 'Type a figure from another device', on: acts.type },
           { words: 'It was played', on: () => setPlayed(true) },
           { words: 'It is the named string after all (I)', on: acts.insist },
         ]}
@@ -205,18 +193,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           void write([{ type: 'treatment', instrumentId, stringIds, treatment: 'played', minutes, atMs }], () =>
             say(`Played for ${minutes} min: the forecasts take that in. Read the strings when they have cooled.`),
           );
-        }}
-      />
-      <TypedFigure
-        open={typing}
-        note={note}
-        targetHz={targetHz}
-        lastCents={focus.readings.at(-1)?.cents ?? null}
-        purpose={purpose}
-        onClose={() => setTyping(false)}
-        onKeep={(cents) => {
-          setTyping(false);
-          player.press({ do: 'type', cents });
         }}
       />
     </div>

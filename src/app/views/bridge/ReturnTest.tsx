@@ -37,6 +37,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
   const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
   usePedal(KEYS.bridge, {
     listen: sound.toggle,
+    type: sound.type,
     take: enter,
     claw: undefined,
     returns: undefined,

@@ -106,6 +106,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
   usePedal(KEYS.bridge, {
     listen: sound.toggle,
+    type: sound.type,
     take: enter,
     claw: demo && act === 'claw' && !doubtful ? () => demo.turnClaw(instrumentId, advice!.turns!) : undefined,
     returns: session ? undefined : onReturnTest,

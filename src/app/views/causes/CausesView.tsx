@@ -92,6 +92,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   };
   usePedal(KEYS.causes, {
     listen: sound.toggle,
+    type: sound.type,
     take: enter,
     choose: (_, key) => digit(Number(key)),
     answer: (_, key) => answerBy(key),

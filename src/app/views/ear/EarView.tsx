@@ -116,6 +116,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
   };
   usePedal(KEYS.ear, {
     listen: sound.toggle,
+    type: sound.type,
     take: enter,
     school: nextSchool,
     end: stop,

@@ -39,6 +39,7 @@ export function Chooser({
     leave: () => void navigate(`${basePath}/bench/${life.record.instrumentId}`),
     back: undefined,
     listen: undefined,
+    type: undefined,
     skip: undefined,
     note: undefined,
     warmed: undefined,

@@ -113,6 +113,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
     next,
     back,
     listen: sounding ? sound.toggle : undefined,
+    type: sounding ? sound.type : undefined,
     skip: step && (() => setAsks('skip')),
     note: step && (() => setAsks('note')),
     warmed,

@@ -79,6 +79,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
   usePedal(KEYS.friction, {
     listen: sound.toggle,
+    type: sound.type,
     take: enter,
     choose: (_, key) => digit(Number(key)),
     lubricated,

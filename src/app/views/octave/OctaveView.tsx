@@ -94,6 +94,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   const end = () => player.press({ do: 'end' });
   const acts = {
     listen: sound.toggle,
+    type: sound.type,
     take: enter,
     next,
     back,

@@ -1,7 +1,9 @@
 import { useEffect } from 'react';
+import { useNavigate } from 'react-router';
 import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS } from '../../../core/check';
 import type { PlanItem } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/records';
+import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
@@ -23,6 +25,8 @@ import { Live } from './Live';
 interface Props {
   life: InstrumentLife;
   show: Show;
+  /** The plan is worked out. */
+  ready: boolean;
   /** What the plan asks for next, and what comes after it. */
   next: PlanItem | undefined;
   after: readonly PlanItem[];
@@ -40,8 +44,22 @@ interface Props {
 const STATUS_STEP_MS = 15000;
 
 /** One instrument in the wings: the visit that is next, or the string in hand. */
-export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause, onHold, message, say }: Props) {
-  const { demo, nowMs: clock, zoneMin } = useWorld();
+export function Wings({
+  life,
+  show,
+  ready,
+  next,
+  after,
+  nameOf,
+  pauseS,
+  afford,
+  onPause,
+  onHold,
+  message,
+  say,
+}: Props) {
+  const { basePath, demo, nowMs: clock, zoneMin } = useWorld();
+  const navigate = useNavigate();
   const now = useNow(500);
   const { instrumentId } = life.record;
   const { statuses } = useStatus(life, Math.ceil(now / STATUS_STEP_MS) * STATUS_STEP_MS);
@@ -56,6 +74,8 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
   const hurried = next?.what === 'between';
   const begin = () => {
     if (!next || next.instrumentId !== instrumentId || next.what === 'swap') return;
+    // There every string moves the others: where each is to stop is said on the bridge.
+    if (traitsOf(life.record).holds === 'springs') return void navigate(`${basePath}/bridge/${instrumentId}`);
     if (!isDue(next, clock())) return say('Not yet: it would tell nothing and change nothing.');
     say('');
     const visit = visitOf(next);
@@ -75,6 +95,7 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
   const hands = handsOn(demo, instrumentId, truth, sound);
   const acts = {
     listen: sound.toggle,
+    type: sound.type,
     take: () => {
       if (!step) begin();
       else if (!sound.listening) sound.open();
@@ -134,7 +155,7 @@ export function Wings({ life, show, next, after, nameOf, pauseS, afford, onPause
             </ol>
           </>
         ) : (
-          <Next next={next} nameOf={nameOf} nowMs={now}>
+          <Next ready={ready} next={next} nameOf={nameOf} nowMs={now}>
             {next && next.instrumentId === instrumentId && (
               <p className="figure text-4xl" data-testid="asked">
                 {asked.map((id) => `${noteOf(id)}${leadWords(next.leaveAtCents?.[id])}`).join('   ')}
@@ -186,11 +207,13 @@ const SOON_MS = 30000;
 
 /** Nothing in hand: what is next, and in how long. */
 function Next({
+  ready,
   next,
   nameOf,
   nowMs,
   children,
 }: {
+  ready: boolean;
   next: PlanItem | undefined;
   nameOf: (instrumentId: string) => string;
   nowMs: number;
@@ -200,7 +223,13 @@ function Next({
   return (
     <div className="flex flex-col gap-3">
       <p role="status" data-testid="instruction" className="text-6xl font-bold leading-tight max-sm:text-4xl">
-        {!next ? 'Leave them: they hold to the end' : waits > SOON_MS ? `In ${timeLeft(waits)}` : 'Now'}
+        {!ready
+          ? 'A moment: the plan is being worked out'
+          : !next
+            ? 'Leave them: they hold to the end'
+            : waits > SOON_MS
+              ? `In ${timeLeft(waits)}`
+              : 'Now'}
       </p>
       {next && (
         <p className="text-5xl font-bold leading-tight max-sm:text-3xl">

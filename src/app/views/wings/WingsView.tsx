@@ -53,6 +53,7 @@ export function WingsView() {
       key={life.record.instrumentId}
       life={life}
       show={show}
+      ready={plan !== undefined}
       next={items[0]}
       after={items.slice(1, 1 + SHOWN_AFTER)}
       nameOf={(id) => bench.instruments.find((i) => i.record.instrumentId === id)?.record.name ?? id}
