@@ -59,6 +59,10 @@ export function amplitudeSpectrum(
   p.input.fill(0, n);
   p.fft.realTransform(p.output, p.input);
   const scale = 4 / n;
-  for (let k = 0; k < size / 2; k++) out[k] = scale * Math.hypot(p.output[2 * k]!, p.output[2 * k + 1]!);
+  for (let k = 0; k < size / 2; k++) {
+    const re = p.output[2 * k]!;
+    const im = p.output[2 * k + 1]!;
+    out[k] = scale * Math.sqrt(re * re + im * im);
+  }
   return out;
 }
