@@ -2,6 +2,7 @@ import { v4 as newId } from 'uuid';
 import { useLayoutEffect, useReducer, useRef, useState } from 'react';
 import { createPlayer, type GuidedLog, type Procedure } from '../../core/guided';
 import type { Bench, InstrumentLife, StringStatus } from '../../core/records';
+import type { KeyLine } from '../keys/table';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useWorld } from '../world/world';
 
@@ -26,10 +27,12 @@ export function usePlayer<State, Action, Log>(
   say: (words: string) => void,
   /** What is in hand: with another, what was chosen is over. */
   inHand = '',
+  /** The key that goes on without what is asked for. */
+  without?: KeyLine,
 ) {
   const { a4Hz, append, latest, nowMs } = useWorld();
   const [, redraw] = useReducer((n: number) => n + 1, 0);
-  const now = { a4Hz, append, latest, nowMs, say, logOf };
+  const now = { a4Hz, append, latest, nowMs, say, logOf, without };
   const held = useRef(now);
   const [player] = useState(() =>
     createPlayer(procedure, begin, {
@@ -44,6 +47,7 @@ export function usePlayer<State, Action, Log>(
           (error: Error) => ({ stand: !(error instanceof FaultyRecord), trouble: heldInMemory(error) }),
         ),
       say: (words) => held.current.say(words),
+      without: () => held.current.without && `${held.current.without.shown.split(',')[0]} goes on without it.`,
       changed: redraw,
     }),
   );
@@ -68,6 +72,8 @@ interface Given {
   statuses?: readonly StringStatus[];
   /** The string that is looked at while nothing is asked for. */
   focusId?: string | undefined;
+  /** The key that goes on without what is asked for. */
+  without?: KeyLine;
 }
 
 const NONE: readonly StringStatus[] = [];
@@ -76,7 +82,7 @@ const NONE: readonly StringStatus[] = [];
 export function useProcedure<State, Action>(
   procedure: Procedure<State, Action>,
   begin: State,
-  { life, statuses = NONE, focusId }: Given,
+  { life, statuses = NONE, focusId, without }: Given,
   say: (words: string) => void,
 ) {
   const logOf = (now: WorldNow): GuidedLog => {
@@ -84,5 +90,5 @@ export function useProcedure<State, Action>(
     const own = now.bench.instruments.find((i) => i.record.instrumentId === instrumentId) ?? life;
     return { ...now, life: own, statuses, focusId };
   };
-  return usePlayer(procedure, begin, logOf, [life, statuses, focusId], say, life.record.instrumentId);
+  return usePlayer(procedure, begin, logOf, [life, statuses, focusId], say, life.record.instrumentId, without);
 }

@@ -221,12 +221,17 @@ class GuidedReading implements Guide {
     return this.isLeft() ? this.readLeft(s, outcome) : this.readFound(s, outcome);
   }
 
-  /** The figure of what is surely the string in hand. */
-  private sureFigure(tS: number): Figure | undefined {
+  /** The figure of what is surely the string in hand. @param rises it is being turned up at this moment */
+  private sureFigure(tS: number, rises: boolean): Figure | undefined {
     const { figure } = this.display;
+    const of = this.of!;
+    if (rises) of.risen = true;
     if (!figure) return undefined;
     const which = this.whoseAt(this.now!.named.targetHz * ratioOfCents(figure.cents));
-    this.setIdentity({ ...this.of!.identity, stray: which.is === 'named' ? undefined : { which, tS } });
+    // A string that was turned up under the hand is followed wherever it goes: it may break. Not so another one's note.
+    if (!rises && (figure.cents < RISEN_CENTS || which.is === 'other')) of.risen = false;
+    if (of.risen && !this.isLeft()) return figure;
+    this.setIdentity({ ...of.identity, stray: which.is === 'named' ? undefined : { which, tS } });
     return which.is === 'named' ? figure : undefined;
   }
 
@@ -247,10 +252,8 @@ class GuidedReading implements Guide {
     this.display = drawn(this.display, list);
     if (!this.now || !this.of) return;
     const tS = endOf(this.display);
-    const figure = this.sureFigure(tS);
+    const figure = this.sureFigure(tS, riseOf(this.display.points) > RISEN_CENTS);
     this.display = { ...this.display, figure };
-    if (riseOf(this.display.points) > RISEN_CENTS) this.of.risen = true;
-    else if (figure && figure.cents < RISEN_CENTS) this.of.risen = false;
     if (!figure) return;
     this.display = calmed(this.display, this.now.toleranceCents);
     if (this.isLeft()) this.followHand(figure, tS);
@@ -344,9 +347,7 @@ class GuidedReading implements Guide {
   take(): 'read' | Verdict {
     if (!this.now) return refuse('nothing', 'Nothing is asked for.');
     if (this.of!.asked) return this.agree(this.of!.asked);
-    return isSounding(this.display)
-      ? 'read'
-      : refuse('nothing', `Nothing sounds: pluck ${this.now.named.name} first. N goes on without it.`);
+    return isSounding(this.display) ? 'read' : refuse('nothing', `Nothing sounds: pluck ${this.now.named.name} first.`);
   }
 
   view(nowS: number, listening: boolean): GuideView {

@@ -114,6 +114,14 @@ function guideFor(purpose: 'found' | 'left', more: Partial<GuidedStep> = {}): Gu
   });
   return guide;
 }
+/** A string that stands so all the while, plucked and heard out. */
+const stands = (cents: number): (Heard | Heard[])[] => [
+  onset(1, 0),
+  trace(0, 3, () => cents),
+  section(1, 0, reading(cents)),
+  section(1, 1.2, reading(cents), 'running'),
+  section(1, 1.5, reading(cents), 'running'),
+];
 const hear = (guide: Guide, ...heard: (Heard | Heard[])[]): Verdict[] => heard.flat().flatMap((h) => guide.hear(h));
 const kinds = (list: Verdict[]) => list.map((v) => (v.kind === 'refuse' ? v.reason : v.kind));
 
@@ -403,6 +411,68 @@ test('the sentence follows the string, keeps its last figure for a while, and th
   expect(Math.abs(fading.faded!.cents + 12)).toBeLessThan(2);
   g.view(5, true);
   expect(g.view(5.5, true).sentence).toBe('Pluck A2 and turn');
+});
+
+test('what sounds as found and is another string moves no figure and is told by its name', () => {
+  const g = guideFor('found', { others: [E2, at(D3, -5)] });
+  hear(
+    g,
+    onset(1, 0),
+    trace(0, 0.6, () => 500 - 5),
+  );
+  const seen = g.view(0.6, true);
+  expect(seen.figure).toBeNull();
+  expect(seen.sentence).toBe('You are hearing D3: pluck A2');
+});
+
+test('six seconds without a note are told, with the level; a room that hides all strings is told instead', () => {
+  const quiet = (floorDb: number): Heard[] =>
+    trace(0, 7, () => null).map((h) =>
+      h.kind === 'track' ? { ...h, points: h.points.map((p) => ({ ...p, levelDb: -48, floorDb })) } : h,
+    );
+  const g = guideFor('found');
+  hear(g, ...quiet(-60));
+  expect(g.view(5, true).sentence).toBe('Pluck A2, touch no tuner');
+  g.view(6.9, true);
+  expect(g.view(7.3, true).sentence).toBe('Nothing heard yet: pluck A2. The input is at −48 dB');
+  const loud = guideFor('found');
+  hear(loud, ...quiet(-20));
+  expect(loud.view(7, true).sentence).toBe('Too loud to hear A2: −20 dB');
+});
+
+test('another source begins at its own time: what stands still there is kept, however long the first one ran', () => {
+  const g = guideFor('left');
+  hear(
+    g,
+    onset(8, 60),
+    trace(60, 61, () => -12),
+  );
+  const verdicts = hear(
+    g,
+    trace(0, 0.2, () => null),
+    onset(0, 0.2),
+    trace(0.2, 2.5, () => 0.4),
+    section(0, 0.3, reading(0.4)),
+    section(0, 1.3, reading(0.4), 'running'),
+  );
+  expect(kinds(verdicts)).toEqual(['keep']);
+});
+
+test('a string that is to be left above its target is not as left half a cent below that', () => {
+  const wanted = { toleranceCents: 1.6, belowCents: 0.5 };
+  const left = (cents: number) => {
+    const g = guideFor('left', wanted);
+    return [...kinds(hear(g, ...stands(cents))), g.view(3, true).sentence];
+  };
+  expect(left(-0.3)[0]).toBe('keep');
+  expect(left(1.2)[0]).toBe('keep');
+  expect(left(-0.9)).toEqual(['Bring it up 1 cent']);
+  // The player's own word is asked twice, and told what it means.
+  const g = guideFor('left', wanted);
+  hear(g, ...stands(-2));
+  expect(hear(g, section(1, 1, reading(-2), 'asked'))[0]).toMatchObject({
+    message: 'It stands −2.0 from its lead: it may go flat during the show. Enter once more keeps it as it is.',
+  });
 });
 
 const START = 1_780_000_000_000;

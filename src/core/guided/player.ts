@@ -18,6 +18,8 @@ export interface PlayerMeans<Log = GuidedLog> {
    */
   write: (records: Draft[]) => Promise<{ stand: boolean; trouble: string }> | undefined;
   say: (words: string) => void;
+  /** How to go on without what is asked for, where there is a way; said when nothing sounds. */
+  without?: () => string | undefined;
   /** What the rules said of what was heard for a step, before anything came of it. */
   judged?: (verdict: Verdict, step: GuidedStep) => void;
   /** What is asked for, or the state, is another. */
@@ -123,7 +125,8 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   private judge(verdict: Verdict, source: Source): void {
     if (this.step) this.means.judged?.(verdict, this.step);
     if (verdict.kind !== 'keep') {
-      this.means.say(verdict.message);
+      const without = verdict.kind === 'refuse' && verdict.reason === 'nothing' ? this.means.without?.() : undefined;
+      this.means.say(without ? `${verdict.message} ${without}` : verdict.message);
       return;
     }
     const outcome = this.procedure.heard(verdict, source, this.means.log(), this.state);

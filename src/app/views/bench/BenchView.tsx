@@ -48,7 +48,12 @@ export function BenchView({ life }: { life: InstrumentLife }) {
 
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
   const idleId = visits?.next?.stringIds[0] ?? dueFirst?.stringId ?? life.strings[0]!.plan.stringId;
-  const player = useProcedure(checkProcedure, {}, { life, statuses: own, focusId: idleId }, say);
+  const player = useProcedure(
+    checkProcedure,
+    {},
+    { life, statuses: own, focusId: idleId, without: KEYS.bench.next },
+    say,
+  );
   const pass = checkPassOf(player.log());
   const step = checkStep(player.log(), player.state);
   const focusId = step?.stringId ?? idleId;

@@ -52,7 +52,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
   const { instrumentId } = life.record;
   const [message, setMessage] = useState('');
   const [asks, setAsks] = useState<'skip' | 'note' | undefined>(undefined);
-  const player = useProcedure(fittingProcedure, beginFitting(begun), { life }, setMessage);
+  const player = useProcedure(fittingProcedure, beginFitting(begun), { life, without: KEYS.fitting.skip }, setMessage);
   const { state } = player;
   const { progress } = state;
   const tell = useRef(onProgress);

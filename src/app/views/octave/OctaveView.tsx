@@ -47,7 +47,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
   const octaves = useMemo(() => octavesOf(life, bench, setup.limitCents), [life, bench, setup.limitCents]);
   const mm = (x: number) => sizeOf(x, units.length);
   const [message, setMessage] = useState('');
-  const player = useProcedure(octaveProcedure, BEGIN_OCTAVE, { life }, setMessage);
+  const player = useProcedure(octaveProcedure, BEGIN_OCTAVE, { life, without: KEYS.octave.next }, setMessage);
   const { careful, more } = player.state;
   const { steps, step, index } = octaveAt(player.log(), player.state);
   const write = useWriting(setMessage);

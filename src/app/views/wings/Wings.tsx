@@ -63,7 +63,7 @@ export function Wings({
   const now = useNow(500);
   const { instrumentId } = life.record;
   const { statuses } = useStatus(life, Math.ceil(now / STATUS_STEP_MS) * STATUS_STEP_MS);
-  const player = useProcedure(checkProcedure, {}, { life, statuses }, say);
+  const player = useProcedure(checkProcedure, {}, { life, statuses, without: KEYS.wings.next }, say);
   const pass = checkPassOf(player.log());
   const step = checkStep(player.log(), player.state);
   const noteOf = (id: string) => life.strings.find((s) => s.plan.stringId === id)?.plan.note ?? id;
