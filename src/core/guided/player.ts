@@ -62,6 +62,9 @@ export function createPlayer<State, Action, Log = GuidedLog>(
   return new Playing(procedure, begin, means);
 }
 
+/** The same by what it says: both are plain data. */
+const isAlike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 class Playing<State, Action, Log> implements Player<State, Action, Log> {
   step: GuidedStep | undefined;
   follow: Follow | undefined;
@@ -84,29 +87,38 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     return this.means.log();
   }
 
-  private aim(): void {
-    this.step = this.procedure.next(this.means.log(), this.state);
-    this.guide.setStep(this.step);
+  /** Looks up what is to be sounded and followed; what is the same stays the same object. @returns whether either is another */
+  private aim(): boolean {
+    const step = this.procedure.next(this.means.log(), this.state);
     const follow = this.procedure.follow?.(this.means.log(), this.state);
-    if (JSON.stringify(follow) === JSON.stringify(this.follow)) return;
-    this.follow = follow;
-    this.gather = createGatherer();
+    const sameStep = isAlike(step, this.step);
+    const sameFollow = isAlike(follow, this.follow);
+    if (!sameStep) {
+      this.step = step;
+      this.guide.setStep(step);
+    }
+    if (!sameFollow) {
+      this.follow = follow;
+      this.gather = createGatherer();
+    }
+    return !sameStep || !sameFollow;
   }
 
   reset(state: State): void {
     this.state = state;
-    this.refresh();
-  }
-
-  refresh(): void {
     this.aim();
     this.means.changed?.();
   }
 
+  refresh(): void {
+    if (this.aim()) this.means.changed?.();
+  }
+
   private settle({ state, records = [], say }: Outcome<State>): void {
     const stand = () => {
+      const same = this.state === state;
       this.state = state;
-      this.refresh();
+      if (this.aim() || !same) this.means.changed?.();
     };
     const written = records.length > 0 ? this.means.write(records) : undefined;
     if (!written) {
