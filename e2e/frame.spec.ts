@@ -56,7 +56,7 @@ for (const [name, { viewport }] of [
       const header = await page.getByRole('banner').boundingBox();
       if (name === 'a phone') expect(header!.height).toBeLessThanOrEqual(96);
       await bar.getByRole('button', { name: 'Start a check pass' }).tap();
-      await expect(instruction(page)).toHaveText('Pluck A4, touch no tuner');
+      await expect(instruction(page)).toContainText(/pluck A4/i);
       await expect(instruction(page)).toBeInViewport();
       await expect(page.getByTestId('live-cents')).toBeInViewport();
       for (const note of ['A4', 'E4']) {

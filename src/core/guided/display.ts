@@ -106,7 +106,7 @@ const TOO_LOUD_DB = -32;
 export function quietWords(d: Display, nowS: number, note: string): string | undefined {
   const newest = d.points[d.points.length - 1];
   if (d.heard || !newest || d.sinceS === undefined || nowS - d.sinceS < NOTHING_S) return undefined;
-  const db = (x: number) => `${signedCents(x, 0)} dB`;
+  const db = (x: number) => `${signedCents(x, 0)}\u00a0dB`;
   if (newest.floorDb > TOO_LOUD_DB) return `Too loud to hear ${note}: ${db(newest.floorDb)}`;
-  return `Nothing heard yet: pluck ${note}. The input is at ${db(newest.levelDb)}`;
+  return `Nothing heard yet: pluck ${note} (input ${db(newest.levelDb)})`;
 }

@@ -434,10 +434,10 @@ test('six seconds without a note are told, with the level; a room that hides all
   hear(g, ...quiet(-60));
   expect(g.view(5, true).sentence).toBe('Pluck A2, touch no tuner');
   g.view(6.9, true);
-  expect(g.view(7.3, true).sentence).toBe('Nothing heard yet: pluck A2. The input is at −48 dB');
+  expect(g.view(7.3, true).sentence).toBe('Nothing heard yet: pluck A2 (input −48\u00a0dB)');
   const loud = guideFor('found');
   hear(loud, ...quiet(-20));
-  expect(loud.view(7, true).sentence).toBe('Too loud to hear A2: −20 dB');
+  expect(loud.view(7, true).sentence).toBe('Too loud to hear A2: −20\u00a0dB');
 });
 
 test('another source begins at its own time: what stands still there is kept, however long the first one ran', () => {

@@ -200,7 +200,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           { words: goOn, hint: 'Enter', strong: !session.sounding, on: enter },
           { words: 'Not this test', hint: 'S', disabled: asking !== undefined || (!run && !next), on: skip },
           ...(run ? [{ words: 'From its beginning', hint: 'R', on: session.again }] : []),
-          ...(closed ? [] : [{ words: 'Begin anew', hint: 'Esc', on: () => reset(), seldom: true }]),
+          ...(closed || run ? [] : [{ words: 'Begin anew', hint: 'Esc', on: () => reset(), seldom: true }]),
           ...(demo && session.sounding
             ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => session.pluck(0.4) }]
             : []),
