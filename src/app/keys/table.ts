@@ -159,4 +159,4 @@ export const KEYS = {
 } as const satisfies Record<string, KeyLines>;
 
 /** What a view does for each of its lines; the key is told where several do alike. */
-export type Acts<Lines> = Record<keyof Lines, ((shift: boolean, key: string) => void) | undefined>;
+export type Acts<Lines> = Partial<Record<keyof Lines, ((shift: boolean, key: string) => void) | undefined>>;

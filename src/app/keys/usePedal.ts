@@ -2,18 +2,6 @@ import { useEffect, useLayoutEffect, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import type { Acts, KeyLines } from './table';
 
-/** The keys of the simulated hands: pluck, turn the tuner a little or more. */
-export const simulatedHands = ({
-  pluck,
-  turn,
-}: {
-  pluck: (hardness: number) => void;
-  turn: (cents: number) => void;
-}) => ({
-  pluck: (shift: boolean) => pluck(shift ? 1 : 0.4),
-  turn: (shift: boolean, key: string) => turn((key === 'ArrowUp' ? 1 : -1) * (shift ? 15 : 2)),
-});
-
 /** A button that was reached by Tab has its own Enter and Space; one that was clicked, or came back when a menu closed, has not. It outlives the view. */
 let tabbed = false;
 window.addEventListener('pointerdown', () => {

@@ -6,8 +6,8 @@ import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { commonOffset } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
-import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useListening } from '../../guided/useListening';
 import { ageLine } from '../../parts/age';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
@@ -71,29 +71,33 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     if (string) player.press({ do: 'choose', stringId: string.plan.stringId });
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
-  const takeBack = () => player.press({ do: 'take-back' });
   const hands = handsOn(demo, instrumentId, truth, sound);
-  const acts = {
-    listen: sound.toggle,
-    take: () => {
-      if (!step) player.press({ do: 'start', visit: visits?.due && visitOf(visits.due) });
-      if (!sound.listening) sound.open();
-      else if (step) sound.take();
-    },
-    next: () => player.press({ do: 'next' }),
-    back: () => player.press({ do: 'back' }),
-    choose: (_: boolean, key: string) => digit(Number(key)),
-    takeBack,
-    tone: () => {
-      soundTarget(targetHz);
-      sound.deafen(TONE_S);
-    },
-    type: sound.type,
-    insist: () => player.press({ do: 'insist' }),
-    fit: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`),
-    ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
+  const take = () => {
+    if (!step) player.press({ do: 'start', visit: visits?.due && visitOf(visits.due) });
+    if (!sound.listening) sound.open();
+    else if (step) sound.take();
   };
-  usePedal(KEYS.bench, acts);
+  const tone = () => {
+    soundTarget(targetHz);
+    sound.deafen(TONE_S);
+  };
+  const { actions, more } = useActions(KEYS.bench, [
+    ...soundActions(sound),
+    ...handActions(demo && hands),
+    { key: 'take', words: step ? 'Take it' : 'Start a check pass', strong: !step, on: take },
+    { key: 'next', words: step && 'Next string', on: () => player.press({ do: 'next' }) },
+    { key: 'tone', words: 'Sound the note', seldom: true, on: tone },
+    { key: 'takeBack', words: 'Take back', on: () => player.press({ do: 'take-back' }) },
+    { key: 'back', on: () => player.press({ do: 'back' }) },
+    { key: 'choose', on: (_, key) => digit(Number(key)) },
+    {
+      key: 'insist',
+      words: 'It is the named string after all (I)',
+      menu: true,
+      on: () => player.press({ do: 'insist' }),
+    },
+    { key: 'fit', on: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`) },
+  ]);
 
   const together = useMemo(() => commonOffset(life, own, a4Hz), [life, own, a4Hz]);
   const status = own.find((s) => s.stringId === focusId);
@@ -175,16 +179,11 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       </div>
       <BottomBar
         sound={sound}
-        actions={[
-          { words: step ? 'Take it' : 'Start a check pass', hint: 'Enter', strong: !step, on: acts.take },
-          ...(step ? [{ words: 'Next string', hint: 'N', on: acts.next }] : []),
-          { words: 'Sound the note', hint: 'T', on: acts.tone, seldom: true },
-          { words: 'Take back', hint: 'Z', on: takeBack },
-        ]}
+        actions={actions}
         more={[
           ...(pass ? [{ words: 'Stop the pass', on: () => (player.press({ do: 'stop' }), say('')) }] : []),
           { words: 'It was played', on: () => setPlayed(true) },
-          { words: 'It is the named string after all (I)', on: acts.insist },
+          ...more,
         ]}
       />
       <PlayedSheet

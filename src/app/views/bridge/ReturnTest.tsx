@@ -3,8 +3,8 @@ import { Link } from 'react-router';
 import { BEGIN_RETURN, BRIDGE_TOLERANCE, RETURN_ROUNDS, returnAt, returnProcedure } from '../../../core/bridge';
 import type { InstrumentLife } from '../../../core/records';
 import { KEYS } from '../../keys/table';
-import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Caution } from '../../parts/Caution';
@@ -35,16 +35,17 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
     else sound.take();
   };
   const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
-  usePedal(KEYS.bridge, {
-    listen: sound.toggle,
-    type: sound.type,
-    take: enter,
-    claw: undefined,
-    returns: undefined,
-    locked: undefined,
-    end: onEnd,
-    ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
-  });
+  const { actions } = useActions(KEYS.bridge, [
+    ...soundActions(sound),
+    ...handActions(demo && hands),
+    {
+      key: 'take',
+      words: done ? 'Back to the bridge' : bar ? 'The bar is back' : 'Take it',
+      strong: done || bar,
+      on: enter,
+    },
+    { key: 'end', words: 'Stop', on: onEnd },
+  ]);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
@@ -121,18 +122,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
           {demo && string && <HandControls onPluck={hands.pluck} onTurn={hands.turn} broken={undefined} />}
         </WorkColumn>
       </div>
-      <BottomBar
-        sound={sound}
-        actions={[
-          {
-            words: done ? 'Back to the bridge' : bar ? 'The bar is back' : 'Take it',
-            hint: 'Enter',
-            strong: done || bar,
-            on: enter,
-          },
-          { words: 'Stop', hint: 'Esc', on: onEnd },
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} />
     </div>
   );
 }

@@ -15,8 +15,8 @@ import { type BridgeTask } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
-import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
@@ -104,16 +104,30 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   };
   const stopIt = () => player.press({ do: 'stop' });
   const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
-  usePedal(KEYS.bridge, {
-    listen: sound.toggle,
-    type: sound.type,
-    take: enter,
-    claw: demo && act === 'claw' && !doubtful ? () => demo.turnClaw(instrumentId, advice!.turns!) : undefined,
-    returns: session ? undefined : onReturnTest,
-    locked: !session && locking ? lock : undefined,
-    end: stopIt,
-    ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
-  });
+  const goOn = !session
+    ? 'Begin'
+    : act === 'done'
+      ? 'Keep it'
+      : doubtful
+        ? 'Turn it all the same'
+        : act === 'claw'
+          ? 'The claw is turned'
+          : 'Take it';
+  const { actions } = useActions(KEYS.bridge, [
+    ...soundActions(sound),
+    ...handActions(demo && hands),
+    {
+      key: 'take',
+      words: goOn,
+      strong: !session || act === 'done' || act === 'claw',
+      disabled: !law || (!session && order === 'own' && !own),
+      on: enter,
+    },
+    session && { key: 'end', words: 'Stop', on: stopIt },
+    !session && locking && { key: 'locked', words: 'It is locked', on: lock },
+    !session && { key: 'returns', words: 'Return test', on: onReturnTest },
+    demo && act === 'claw' && !doubtful && { key: 'claw', on: () => demo.turnClaw(instrumentId, advice!.turns!) },
+  ]);
   const offsets = life.strings.map((s, i) => advice?.expected[i] ?? s.readings.at(-1)?.cents ?? 0);
   const coupling = advice?.coupling ?? (law && couplingOf(law));
   const claws = session?.steps.reduce((sum, s) => sum + (s.turns ?? 0), 0) ?? 0;
@@ -226,32 +240,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
           )}
         </WorkColumn>
       </div>
-      <BottomBar
-        sound={sound}
-        actions={[
-          {
-            words: !session
-              ? 'Begin'
-              : act === 'done'
-                ? 'Keep it'
-                : doubtful
-                  ? 'Turn it all the same'
-                  : act === 'claw'
-                    ? 'The claw is turned'
-                    : 'Take it',
-            hint: 'Enter',
-            strong: !session || act === 'done' || act === 'claw',
-            disabled: !law || (!session && order === 'own' && !own),
-            on: enter,
-          },
-          ...(session
-            ? [{ words: 'Stop', hint: 'Esc', on: stopIt }]
-            : [
-                ...(locking ? [{ words: 'It is locked', hint: 'L', on: lock }] : []),
-                { words: 'Return test', hint: 'R', on: onReturnTest },
-              ]),
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} />
     </div>
   );
 }

@@ -7,8 +7,8 @@ import type { FaultTruth } from '../../../core/simulate';
 import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
-import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { soundActions, useActions } from '../../guided/useActions';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WITH_COLUMN } from '../../guided/WorkColumn';
@@ -90,17 +90,6 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     inquiry.skip(which);
     say(`Without: ${TEST_GUIDES[which].title.toLowerCase()}.`);
   };
-  usePedal(KEYS.causes, {
-    listen: sound.toggle,
-    type: sound.type,
-    take: enter,
-    choose: (_, key) => digit(Number(key)),
-    answer: (_, key) => answerBy(key),
-    skip,
-    again: session.again,
-    end: () => reset(),
-    pluck: demo ? (shift) => session.pluck(shift ? 1 : 0.4) : undefined,
-  });
 
   const instruction = asking
     ? 'Answer, or Enter: I do not know'
@@ -124,6 +113,18 @@ export function CausesView({ life }: { life: InstrumentLife }) {
         : closed
           ? 'Begin anew'
           : 'Begin';
+
+  const { actions } = useActions(KEYS.causes, [
+    ...soundActions(sound),
+    { key: 'take', words: goOn, strong: !session.sounding, on: enter },
+    { key: 'skip', words: 'Not this test', disabled: asking !== undefined || (!run && !next), on: skip },
+    run && { key: 'again', words: 'From its beginning', on: session.again },
+    { key: 'end', words: closed || run ? undefined : 'Begin anew', seldom: true, on: () => reset() },
+    { key: 'choose', on: (_, key) => digit(Number(key)) },
+    { key: 'answer', on: (_, key) => answerBy(key) },
+    demo &&
+      session.sounding && { key: 'pluck', words: 'Pluck (simulated)', on: (shift) => session.pluck(shift ? 1 : 0.4) },
+  ]);
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -194,18 +195,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           )}
         </TestColumn>
       </div>
-      <BottomBar
-        sound={sound}
-        actions={[
-          { words: goOn, hint: 'Enter', strong: !session.sounding, on: enter },
-          { words: 'Not this test', hint: 'S', disabled: asking !== undefined || (!run && !next), on: skip },
-          ...(run ? [{ words: 'From its beginning', hint: 'R', on: session.again }] : []),
-          ...(closed || run ? [] : [{ words: 'Begin anew', hint: 'Esc', on: () => reset(), seldom: true }]),
-          ...(demo && session.sounding
-            ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => session.pluck(0.4) }]
-            : []),
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} />
     </div>
   );
 }

@@ -18,8 +18,8 @@ import { SCHOOLS, type School } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/records';
 import { KEYS } from '../../keys/table';
-import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
@@ -104,29 +104,41 @@ export function EarView({ life }: { life: InstrumentLife }) {
   const hertz = inHand === undefined ? undefined : stringTargetHz(low.strings[inHand]!.plan, a4Hz)!;
   useDrone(droning && turning && hertz ? hertz * 2 ** octavesUp(hertz) : undefined, DRONE_LEVEL);
   const show = () => {
-    if (!turning) return;
     // What is looked at is not drowned.
     setDroning(false);
     player.press({ do: 'show' });
   };
   const drone = () => {
-    if (!turning) return;
     if (shows) say('While the beats are shown the microphone listens: it would hear the tone. Press W first.');
     else setDroning((d) => !d);
   };
-  usePedal(KEYS.ear, {
-    listen: sound.toggle,
-    type: sound.type,
-    take: enter,
-    school: nextSchool,
-    end: stop,
-    show,
-    other,
-    tone: drone,
-    checkpoints: () => begin('check'),
-    pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
-    turn: demo ? (shift, key) => turn((shift ? 10 : 2) * (key === 'ArrowUp' ? 1 : -1)) : undefined,
-  });
+  const { actions } = useActions(KEYS.ear, [
+    ...soundActions(sound),
+    ...handActions(demo && { pluck, turn }),
+    {
+      key: 'take',
+      words: check ? 'Without this one' : !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
+      strong: !check && !run?.reads,
+      disabled: !run && !check && !round,
+      on: enter,
+    },
+    turning && { key: 'show', words: shows ? 'Hide the beats' : 'Show me while I turn', on: show },
+    turning && shows && steps.length > 1 && { key: 'other', words: 'The other checkpoint', on: other },
+    turning && { key: 'tone', words: droning ? 'No tone' : 'Tone', on: drone },
+    { key: 'end', words: run || check ? 'Stop' : undefined, on: stop },
+    {
+      key: 'checkpoints',
+      words: run || check ? undefined : 'Read the checkpoints',
+      disabled: !round,
+      on: () => begin('check'),
+    },
+    {
+      key: 'school',
+      words: run || check ? undefined : 'Next school',
+      disabled: possible.length < 2,
+      on: nextSchool,
+    },
+  ]);
   const net = useMemo(
     () => netOf(bench.checkpoints, low, bench.judgements),
     [bench.checkpoints, bench.judgements, low],
@@ -233,31 +245,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
           {demo && (run || check) && <HandControls onPluck={pluck} onTurn={turn} broken={undefined} />}
         </WorkColumn>
       </div>
-      <BottomBar
-        sound={sound}
-        actions={[
-          {
-            words: check ? 'Without this one' : !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
-            hint: 'Enter',
-            strong: !check && !run?.reads,
-            disabled: !run && !check && !round,
-            on: enter,
-          },
-          ...(turning
-            ? [
-                { words: shows ? 'Hide the beats' : 'Show me while I turn', hint: 'W', on: show },
-                ...(steps.length > 1 && shows ? [{ words: 'The other checkpoint', hint: 'O', on: other }] : []),
-                { words: droning ? 'No tone' : 'Tone', hint: 'T', on: drone },
-              ]
-            : []),
-          ...(run || check
-            ? [{ words: 'Stop', hint: 'Esc', on: stop }]
-            : [
-                { words: 'Read the checkpoints', hint: 'C', disabled: !round, on: () => begin('check') },
-                { words: 'Next school', hint: 'S', disabled: possible.length < 2, on: nextSchool },
-              ]),
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { turnString } from '../../../core/simulate';
 import { KEYS } from '../../keys/table';
-import { simulatedHands, usePedal } from '../../keys/usePedal';
+import { handActions, useActions } from '../../guided/useActions';
 import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
@@ -85,7 +85,7 @@ export function FirstView() {
     player.press({ do: 'later' });
   };
   const add = () => void navigate(`${basePath}/add`);
-  usePedal(KEYS.first, { go: add, later, ...simulatedHands(hands) });
+  useActions(KEYS.first, [{ key: 'go', on: add }, { key: 'later', on: later }, ...handActions(hands)]);
 
   const instruction = {
     pluck: 'Pluck it',

@@ -15,8 +15,8 @@ import {
 import { adviseRounds } from '../../../core/settling';
 import type { InstrumentLife } from '../../../core/records';
 import { KEYS } from '../../keys/table';
-import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { GuardNote } from '../../guided/GuardNote';
@@ -109,23 +109,28 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
   const back = () => player.press({ do: 'back' });
   const truth = demo?.stringOf(instrumentId, own?.plan.stringId);
   const hands = handsOn(demo, instrumentId, truth, sound);
-  usePedal(KEYS.fitting, {
-    next,
-    back,
-    listen: sounding ? sound.toggle : undefined,
-    type: sounding ? sound.type : undefined,
-    skip: step && (() => setAsks('skip')),
-    note: step && (() => setAsks('note')),
-    warmed,
-    choose: step?.kind === 'remove' ? (_, key) => player.press({ do: 'removal', index: Number(key) - 1 }) : undefined,
-    leave,
-    ...(demo && sounding ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
-  });
+  const goOn =
+    step?.kind === 'warm'
+      ? 'Leave it cold'
+      : waiting
+        ? 'Stretched: read it'
+        : sounding
+          ? 'Take it as it sounds'
+          : 'Done';
+  const { actions, more } = useActions(KEYS.fitting, [
+    ...(sounding ? [...soundActions(sound), ...handActions(demo && hands)] : []),
+    { key: 'next', words: goOn, strong: true, on: next },
+    warmed && { key: 'warmed', words: 'Warmed it', on: warmed },
+    { key: 'back', words: 'Back', disabled: progress.index === 0, on: back },
+    step && { key: 'skip', words: step.kind === 'rounds' ? 'Enough rounds' : 'Skip', on: () => setAsks('skip') },
+    step && { key: 'note', words: 'Note', menu: sounding, on: () => setAsks('note') },
+    { key: 'leave', words: 'Leave the fitting', menu: sounding, on: leave },
+    step?.kind === 'remove' && {
+      key: 'choose',
+      on: (_, key) => player.press({ do: 'removal', index: Number(key) - 1 }),
+    },
+  ]);
 
-  const others = [
-    { words: 'Note', hint: 'N', on: () => setAsks('note') },
-    { words: 'Leave the fitting', hint: 'Esc', on: leave },
-  ];
   if (!step) return <FittingDone life={life} stringIds={progress.stringIds} onEnd={next} />;
   const of = `Step ${progress.index + 1} of ${steps.length}`;
 
@@ -180,29 +185,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
           </div>
         )}
       </div>
-      <BottomBar
-        sound={sounding ? sound : undefined}
-        actions={[
-          {
-            words:
-              step.kind === 'warm'
-                ? 'Leave it cold'
-                : waiting
-                  ? 'Stretched: read it'
-                  : sounding
-                    ? 'Take it as it sounds'
-                    : 'Done',
-            hint: 'Enter',
-            strong: true,
-            on: next,
-          },
-          ...(warmed ? [{ words: 'Warmed it', hint: 'W', on: warmed }] : []),
-          { words: 'Back', hint: 'Page Up', disabled: progress.index === 0, on: back },
-          { words: step.kind === 'rounds' ? 'Enough rounds' : 'Skip', hint: 'S', on: () => setAsks('skip') },
-          ...(sounding ? [] : others),
-        ]}
-        more={sounding ? others : []}
-      />
+      <BottomBar sound={sounding ? sound : undefined} actions={actions} more={more} />
       <NoteSheet
         asks={asks}
         onClose={() => setAsks(undefined)}

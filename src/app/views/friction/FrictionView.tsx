@@ -5,8 +5,8 @@ import type { InstrumentLife } from '../../../core/records';
 import { instrumentFriction } from '../../../core/story';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
-import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { soundActions, useActions } from '../../guided/useActions';
 import { FirstStep } from '../../parts/FirstStep';
 import { signed, span } from '../../parts/format';
 import { WITH_COLUMN } from '../../guided/WorkColumn';
@@ -77,19 +77,25 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
     );
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
-  usePedal(KEYS.friction, {
-    listen: sound.toggle,
-    type: sound.type,
-    take: enter,
-    choose: (_, key) => digit(Number(key)),
-    lubricated,
-    routine: () => begin('routine', 0),
-    up: () => begin('wings-up'),
-    down: () => begin('wings-down'),
-    again: session.again,
-    end: session.end,
-    pluck: demo ? (shift) => session.pluck(shift ? 1 : 0.4) : undefined,
-  });
+  const { actions, more } = useActions(KEYS.friction, [
+    ...soundActions(sound),
+    {
+      key: 'take',
+      words: session.part ? (session.sounding ? 'Take it' : 'Done') : 'Measure',
+      strong: !session.sounding,
+      disabled: !session.part && following < 0,
+      on: enter,
+    },
+    run && { key: 'again', words: 'From its beginning', on: session.again },
+    run && { key: 'end', words: 'Stop', on: session.end },
+    { key: 'lubricated', words: run ? undefined : 'Lubricated it', on: lubricated },
+    { key: 'routine', words: run ? undefined : 'Bend all', on: () => begin('routine', 0) },
+    { key: 'up', words: 'What raises it in the wings', menu: true, on: () => begin('wings-up') },
+    { key: 'down', words: 'What lowers it in the wings', menu: true, on: () => begin('wings-down') },
+    { key: 'choose', on: (_, key) => digit(Number(key)) },
+    demo &&
+      session.sounding && { key: 'pluck', words: 'Pluck (simulated)', on: (shift) => session.pluck(shift ? 1 : 0.4) },
+  ]);
   const isMeasured = friction.strings.some((s) => s.figures.length > 0);
 
   return (
@@ -165,34 +171,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           </Advice>
         </TestColumn>
       </div>
-      <BottomBar
-        sound={sound}
-        actions={[
-          {
-            words: session.part ? (session.sounding ? 'Take it' : 'Done') : 'Measure',
-            hint: 'Enter',
-            strong: !session.sounding,
-            disabled: !session.part && following < 0,
-            on: enter,
-          },
-          ...(run
-            ? [
-                { words: 'From its beginning', hint: 'R', on: session.again },
-                { words: 'Stop', hint: 'Esc', on: session.end },
-              ]
-            : [
-                { words: 'Lubricated it', hint: 'L', on: lubricated },
-                { words: 'Bend all', hint: 'G', on: () => begin('routine', 0) },
-              ]),
-          ...(demo && session.sounding
-            ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => session.pluck(0.4) }]
-            : []),
-        ]}
-        more={[
-          { words: 'What raises it in the wings', on: () => begin('wings-up') },
-          { words: 'What lowers it in the wings', on: () => begin('wings-down') },
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} more={more} />
     </div>
   );
 }

@@ -16,8 +16,8 @@ import { touched } from '../../../core/simulate';
 import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
-import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
@@ -88,24 +88,32 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     } else if (deaf) sound.open();
     else sound.take();
   };
-  const next = () => player.press({ do: 'next' });
-  const back = () => player.press({ do: 'back' });
-  const nextString = () => player.press({ do: 'next-string' });
-  const end = () => player.press({ do: 'end' });
-  const acts = {
-    listen: sound.toggle,
-    type: sound.type,
-    take: enter,
-    next,
-    back,
-    nextString,
-    again: () => player.press({ do: 'again' }),
-    moved,
-    careful: () => player.press({ do: 'careful', on: !careful }),
-    end,
-    pluck: demo && step ? (shift: boolean) => pluck(shift ? 1 : 0.4) : undefined,
-  };
-  usePedal(KEYS.octave, acts);
+  const { actions } = useActions(
+    KEYS.octave,
+    step
+      ? [
+          ...soundActions(sound),
+          { key: 'take', words: deaf ? 'Begin to listen' : 'Read what sounds', on: enter },
+          { key: 'next', words: 'Skip this place', on: () => player.press({ do: 'next' }) },
+          { key: 'back', words: 'Back', disabled: index === 0, on: () => player.press({ do: 'back' }) },
+          { key: 'nextString', words: 'Next string', seldom: true, on: () => player.press({ do: 'next-string' }) },
+          { key: 'end', words: 'End the pass', seldom: true, on: () => player.press({ do: 'end' }) },
+          { key: 'again', on: () => player.press({ do: 'again' }) },
+          { key: 'careful', on: () => player.press({ do: 'careful', on: !careful }) },
+          demo && { key: 'pluck', words: 'Pluck (simulated)', on: (shift) => pluck(shift ? 1 : 0.4) },
+        ]
+      : [
+          ...soundActions(sound),
+          {
+            key: 'take',
+            words: strings.some((s) => s.last) ? 'Read again' : 'Begin the pass',
+            strong: true,
+            on: enter,
+          },
+          canMove && { key: 'moved', words: 'Moved as told', on: moved },
+          { key: 'careful', on: () => player.press({ do: 'careful', on: !careful }) },
+        ],
+  );
   const months = strings.some((s) => s.passes.length > 2);
 
   const told = toldOf(octaves, moves, mm);
@@ -229,27 +237,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
       </div>
       <BottomBar
         sound={sound}
-        actions={
-          step
-            ? [
-                { words: deaf ? 'Begin to listen' : 'Read what sounds', hint: 'Enter', on: enter },
-                { words: 'Skip this place', hint: 'N', on: next },
-                { words: 'Back', hint: 'Page Up', disabled: index === 0, on: back },
-                { words: 'Next string', hint: 'S', on: nextString, seldom: true },
-                { words: 'End the pass', hint: 'Esc', on: end, seldom: true },
-                ...(demo ? [{ words: 'Pluck (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
-              ]
-            : [
-                {
-                  words: strings.some((s) => s.last) ? 'Read again' : 'Begin the pass',
-                  hint: 'Enter',
-                  strong: true,
-                  on: enter,
-                },
-                ...(canMove ? [{ words: 'Moved as told', hint: 'M', on: moved }] : []),
-                { words: 'Print', on: () => window.print(), seldom: true },
-              ]
-        }
+        actions={step ? actions : [...actions, { words: 'Print', on: () => window.print(), seldom: true }]}
       />
     </div>
   );

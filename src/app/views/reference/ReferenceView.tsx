@@ -11,8 +11,8 @@ import { cents, ratioOfCents } from '../../../core/music';
 import { forkTruth, reedTruth, STEEL_PER_DEGREE } from '../../../core/simulate';
 import { commonOffset } from '../../../core/story';
 import { KEYS } from '../../keys/table';
-import { usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { useActions } from '../../guided/useActions';
 import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
@@ -79,17 +79,28 @@ export function ReferenceView() {
     const up = octave ?? 0;
     sound.pluck(() => ({ ...truth, targetHz: truth.targetHz * 2 ** up * ratioOfCents(STRETCH * up) }), hardness);
   };
-  usePedal(KEYS.reference, {
-    listen: sound.toggle,
-    take: enter,
-    choose: (_, k) => {
-      const which = NAMED[Number(k) - 1];
-      if (which) measure(which);
+  const { actions } = useActions(KEYS.reference, [
+    { key: 'listen', on: sound.toggle },
+    {
+      key: 'take',
+      words: usable ? 'Use it' : 'Measure',
+      strong: usable !== undefined || !sounding,
+      disabled: measuring && !usable && !deaf,
+      on: enter,
     },
-    stretch: askStretch,
-    again: stop,
-    pluck: demo ? (shift) => pluck(shift ? 1 : 0.4) : undefined,
-  });
+    {
+      key: 'choose',
+      on: (_, k) => {
+        const which = NAMED[Number(k) - 1];
+        if (which) measure(which);
+      },
+    },
+    found !== undefined &&
+      source === 'keyboard' &&
+      !others && { key: 'stretch', words: 'Its octaves too', on: askStretch },
+    measuring && { key: 'again', words: 'Begin anew', on: stop },
+    demo && sounding && { key: 'pluck', words: 'Sound it (simulated)', on: (shift) => pluck(shift ? 1 : 0.4) },
+  ]);
 
   const { reference } = bench;
   const warm = source === 'fork' && bench.room ? STEEL_PER_DEGREE * (bench.room.tempC - 20) : 0;
@@ -198,23 +209,7 @@ export function ReferenceView() {
           message={message}
         />
       </div>
-      <BottomBar
-        sound={sound}
-        actions={[
-          {
-            words: usable ? 'Use it' : 'Measure',
-            hint: 'Enter',
-            strong: usable !== undefined || !sounding,
-            disabled: measuring && !usable,
-            on: enter,
-          },
-          ...(found && source === 'keyboard' && !others
-            ? [{ words: 'Its octaves too', hint: 'S', on: askStretch }]
-            : []),
-          ...(measuring ? [{ words: 'Begin anew', hint: 'R', on: stop }] : []),
-          ...(demo && sounding ? [{ words: 'Sound it (simulated)', hint: 'P', on: () => pluck(0.4) }] : []),
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} />
     </div>
   );
 }

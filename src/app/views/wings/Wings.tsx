@@ -5,8 +5,8 @@ import type { PlanItem } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/records';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
-import { simulatedHands, usePedal } from '../../keys/usePedal';
 import { BottomBar } from '../../guided/BottomBar';
+import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useListening } from '../../guided/useListening';
 import { WORK_ID } from '../../parts/focus';
 import { clockTime } from '../../parts/format';
@@ -93,20 +93,19 @@ export function Wings({
   };
   const truth = demo?.stringOf(instrumentId, step?.stringId);
   const hands = handsOn(demo, instrumentId, truth, sound);
-  const acts = {
-    listen: sound.toggle,
-    type: sound.type,
-    take: () => {
-      if (!step) begin();
-      else if (!sound.listening) sound.open();
-      else sound.take();
-    },
-    next: () => player.press({ do: 'next' }),
-    stop: () => pass && stop(),
-    time: onPause,
-    ...(demo ? simulatedHands(hands) : { pluck: undefined, turn: undefined }),
+  const take = () => {
+    if (!step) begin();
+    else if (!sound.listening) sound.open();
+    else sound.take();
   };
-  usePedal(KEYS.wings, acts);
+  const { actions } = useActions(KEYS.wings, [
+    ...soundActions(sound),
+    ...handActions(demo && hands),
+    { key: 'take', words: step ? 'Take it' : 'Begin', strong: !step, disabled: !step && !next, on: take },
+    step && { key: 'next', words: 'Next string', on: () => player.press({ do: 'next' }) },
+    pass && { key: 'stop', words: 'Stop here', on: stop },
+    { key: 'time', words: `${pauseS} s between pieces`, on: onPause },
+  ]);
 
   const strings = pass?.visit?.strings ?? [];
   const asked = next?.stringIds.slice(0, hurried ? afford : undefined) ?? [];
@@ -187,15 +186,7 @@ export function Wings({
           </div>
         )}
       </section>
-      <BottomBar
-        sound={sound}
-        actions={[
-          { words: step ? 'Take it' : 'Begin', hint: 'Enter', strong: !step, disabled: !step && !next, on: acts.take },
-          ...(step ? [{ words: 'Next string', hint: 'N', on: acts.next }] : []),
-          ...(pass ? [{ words: 'Stop here', hint: 'Esc', on: stop }] : []),
-          { words: `${pauseS} s between pieces`, hint: 'S', on: onPause },
-        ]}
-      />
+      <BottomBar sound={sound} actions={actions} />
     </div>
   );
 }
