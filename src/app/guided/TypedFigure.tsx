@@ -27,11 +27,11 @@ function readFigure(text: string, targetHz: number): { cents: number; mayBeHz: b
 }
 
 /** A figure from another device; one that no longer is this string by its last figure is asked about before it is kept. */
-export function TypedFigure({ open, step: { step, named }, onClose, onKeep }: Props) {
+export function TypedFigure({ open, step: { step, named, ownHz = named.targetHz }, onClose, onKeep }: Props) {
   const { a4Hz } = useWorld();
   /** The figure that was asked about. */
   const [asked, setAsked] = useState('');
-  const { name, targetHz, lastHz } = named;
+  const { name, lastHz } = named;
   return (
     <FigureSheet
       open={open}
@@ -40,11 +40,11 @@ export function TypedFigure({ open, step: { step, named }, onClose, onKeep }: Pr
       help="It is kept as typed, with ±1 cent. A bare figure is taken for cents; write Hz behind a frequency."
       onClose={onClose}
       onKeep={(text) => {
-        const read = readFigure(text, targetHz);
+        const read = readFigure(text, ownHz);
         if (read === undefined)
           return 'Write cents from the target, for example −6.3, or a frequency, for example 328.4 Hz, within an octave.';
-        const hz = targetHz * ratioOfCents(read.cents);
-        const off = centsOf(hz, lastHz ?? targetHz);
+        const hz = ownHz * ratioOfCents(read.cents);
+        const off = centsOf(hz, lastHz ?? ownHz);
         if (Math.abs(off) > HOME_CENTS && asked !== text) {
           setAsked(text);
           const where = `${Math.abs(off).toFixed(0)} cents ${off < 0 ? 'below' : 'above'} ${lastHz === undefined ? name : `where ${name} was read last`}`;

@@ -206,6 +206,7 @@ export const bridgeProcedure: Procedure<BridgeState, BridgeAction> = {
       step: { stringId, purpose: 'left' },
       named: { id: stringId, name: note, targetHz: targetHz * ratioOfCents(stop), ...(lastHz ? { lastHz } : {}) },
       others: [],
+      ownHz: targetHz,
       toleranceCents: advice.withinCents ?? BRIDGE_TOLERANCE,
       foundCents: expected === null ? null : expected - stop,
     };

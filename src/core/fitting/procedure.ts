@@ -291,6 +291,7 @@ export const fittingProcedure: Procedure<FittingState, FittingAction> = {
     // A string on its way up may stand anywhere below, also at a neighbour's pitch.
     return {
       ...asked,
+      ownHz: named.targetHz,
       named: { ...named, fresh: true, ...(under ? { targetHz: named.targetHz * ratioOfCents(UNDER_CENTS) } : {}) },
     };
   },

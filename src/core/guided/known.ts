@@ -60,7 +60,7 @@ export function guidedOf(
     leftAlready: last?.purpose === 'as-left',
     ...(step.purpose === 'left' ? { tuner: tunerOf(life, own, a4Hz) } : {}),
     ...more,
-    ...(lead === 0 ? {} : { toleranceCents: LEAD_WITHIN_CENTS, belowCents: LEAD_BELOW_CENTS }),
+    ...(lead === 0 ? {} : { ownHz: place.targetHz, toleranceCents: LEAD_WITHIN_CENTS, belowCents: LEAD_BELOW_CENTS }),
   };
 }
 

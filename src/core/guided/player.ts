@@ -8,6 +8,7 @@ import type { GuidedStep, GuideView, Verdict } from './step';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
 const TYPED_SIGMA = 1;
+const TYPED_DIGITS = 6;
 
 /** What a player needs of where it runs. */
 export interface PlayerMeans<Log = GuidedLog> {
@@ -171,7 +172,8 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     const reading: Reading = {
       ok: true,
       frequencyHz,
-      cents: cents(frequencyHz, targetHz),
+      // As it was typed: without what the arithmetic left behind.
+      cents: Number(cents(frequencyHz, targetHz).toFixed(TYPED_DIGITS)),
       sigmaCents: TYPED_SIGMA,
       partials: [],
       inharmonicity: null,

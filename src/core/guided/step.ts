@@ -18,6 +18,8 @@ export interface GuidedStep {
   step: PassStep;
   named: NamedPlace;
   others: StringPlace[];
+  /** The string's own target, Hz, where it is brought to another line: above it on purpose, under it, or to a stop. */
+  ownHz?: number;
   toleranceCents: number;
   /** A string that is to be left above its target is left no further below that line than this, cents. */
   belowCents?: number;
