@@ -1,6 +1,14 @@
 /* Floating bridges drawn outside the estimator's prior, with friction: stops by what is learned, against other ways. Usage: main.ts [count] [seed] */
 import { argv, cpuUsage } from 'node:process';
-import { adviseBridge, lawOf, orderOf, type BridgeEvent } from '../../src/core/bridge';
+import {
+  adviseBridge,
+  couplingOf,
+  lawOf,
+  leanOf,
+  orderOf,
+  type BridgeEvent,
+  type BridgeLaw,
+} from '../../src/core/bridge';
 import { type BridgeMemory, type BridgeOrder } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
@@ -26,13 +34,33 @@ interface Run {
   memory: BridgeMemory | null;
 }
 
-function byAdvice(world: World, task: Kind, order: BridgeOrder, memory: BridgeMemory | null): Run {
-  const law = lawOf(world.told)!;
+/** What the strings stood at before they were tuned blocked, and that the block is in or has just come out. */
+interface Blocked {
+  held: boolean;
+  fromCents?: number[];
+}
+
+function byAdvice(
+  world: World,
+  task: Kind,
+  order: BridgeOrder,
+  memory: BridgeMemory | null,
+  { held, fromCents }: Blocked = { held: false },
+): Run {
+  const law = lawOf({ ...world.told, held })!;
   const events: BridgeEvent[] = [];
   const run: Run = { after: [], reads: 0, stops: 0, claw: 0, done: undefined, within: 0, all: 0, memory };
   let pass = 1;
   for (let step = 0; step < 200; step++) {
-    const a = adviseBridge({ law, task, toleranceCents: TOLERANCE, order, memory, events });
+    const a = adviseBridge({
+      law,
+      task,
+      toleranceCents: TOLERANCE,
+      order,
+      memory,
+      events,
+      blockedFromCents: fromCents,
+    });
     world.truth().forEach((t, i) => {
       const e = a.expected[i];
       if (e === null || e === undefined) return;
@@ -55,6 +83,9 @@ function byAdvice(world: World, task: Kind, order: BridgeOrder, memory: BridgeMe
     } else if (a.do === 'read') {
       run.reads++;
       events.push({ kind: 'read', string: a.string!, cents: world.read(a.string! - 1) });
+      // Let go, it leans by what the claw is not right by: that is seen when all are read.
+      const lean = fromCents && leanSeen(law, events);
+      if (lean !== undefined) events.push({ kind: 'tilt', degrees: lean });
     } else {
       run.stops++;
       events.push({
@@ -67,6 +98,23 @@ function byAdvice(world: World, task: Kind, order: BridgeOrder, memory: BridgeMe
   const last = worst(world);
   while (run.after.length < 3) run.after.push(last);
   return run;
+}
+
+/** The lean that all strings together tell, once each was read and before it was told. */
+function leanSeen(law: BridgeLaw, events: readonly BridgeEvent[]): number | undefined {
+  const read = new Map(events.flatMap((e) => (e.kind === 'read' ? [[e.string, e.cents] as const] : [])));
+  if (events.some((e) => e.kind === 'tilt') || read.size < law.tensionN.length) return undefined;
+  const cents = [...read].sort(([a], [b]) => a - b).map(([, c]) => c);
+  return (leanOf(couplingOf(law), cents) * 180) / Math.PI;
+}
+
+/** Blocked, every string to its target; let go; the claw, and what is left. */
+function byBlock(world: World, task: Kind): Run {
+  world.block(true);
+  const fromCents = world.truth();
+  byAdvice(world, task, 'least-tilt', null, { held: true });
+  world.block(false);
+  return byAdvice(world, task, 'least-tilt', null, { held: false, fromCents });
 }
 
 function byRule(world: World, order: 'centre-out' | 'outside-in', goal: (now: number) => number): Run {
@@ -113,6 +161,14 @@ for (const kind of KINDS) {
     told.push(
       `claw: median error ${median(runs.map((r, k) => Math.abs(r.claw - w[k]!.clawTruth))).toFixed(2)} turns (asked 0.12)`,
     );
+  }
+  {
+    const w = worlds(kind);
+    const blocked = w.map((one) => byBlock(one, kind));
+    row(kind, 'blocked, let go, claw (asked – / 85 / –)', blocked);
+    const off = blocked.map((r, k) => Math.abs(r.claw - w[k]!.clawTruth));
+    if (kind === 'new-tuning')
+      told.push(`blocked: claw off by ${median(off).toFixed(2)} turns at the median (asked 0.12)`);
   }
   if (argv[4] !== 'quick') {
     row(

@@ -19,6 +19,8 @@ export interface World {
   /** @param withinCents what the hand is told is near enough */
   set(i: number, toCents: number, withinCents: number): number;
   claw(turns: number): void;
+  /** A block is put in, or taken out: while it is in, the bridge does not move. */
+  block(on: boolean): void;
   truth(): number[];
   /** All strings anew off, as on another day. */
   another(random: Random): void;
@@ -133,7 +135,9 @@ export function drawWorld(random: Random, kind: Kind): World {
     return stiff / slope;
   })();
   const holds = 0.5 * friction * random.uniform() * perCent;
+  let blocked = false;
   const settle = (b: ExactBridge, from: number): number => {
+    if (blocked) return from;
     const m = momentAt(b, from);
     if (Math.abs(m) <= holds) return from;
     const goal = Math.sign(m) * holds;
@@ -198,6 +202,10 @@ export function drawWorld(random: Random, kind: Kind): World {
     },
     claw(turns) {
       bridge.springs.claw.alongMm -= turns * pitchMm;
+      angle = settle(bridge, angle);
+    },
+    block(on) {
+      blocked = on;
       angle = settle(bridge, angle);
     },
     truth: () => bridge.strings.map((_, i) => cents(bridge, i, angle)),

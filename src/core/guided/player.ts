@@ -73,7 +73,7 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   private readonly guide = createGuide();
   /** What is pressed while something is being written waits for it. */
   private writing: Promise<void> | undefined;
-  /** What was kept since a source began, in words. */
+  /** What was kept of the file that is playing, in words. */
   private kept: string[] = [];
 
   constructor(
@@ -143,7 +143,7 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
       return;
     }
     const outcome = this.procedure.heard(verdict, source, this.means.log(), this.state);
-    if (outcome.records?.length && outcome.say) this.kept.push(outcome.say);
+    if (source === 'file' && outcome.records?.length && outcome.say) this.kept.push(outcome.say);
     this.settle(outcome);
   }
 
