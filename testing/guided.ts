@@ -48,22 +48,26 @@ export function memoryLog(family: string, notes: readonly string[], nowMs = STAR
   return { log, write };
 }
 
-/** A reading that the rules let pass, so many cents from a target. */
-export const keptAt = (targetHz: number, cents: number, more: Partial<Kept> & { sigmaCents?: number } = {}): Kept => {
-  const { sigmaCents = 0.3, ...rest } = more;
-  const reading: Reading = {
-    ok: true,
-    frequencyHz: targetHz * 2 ** (cents / 1200),
-    cents,
-    sigmaCents,
-    inharmonicity: null,
-    snrDb: 40,
-    fromS: 0,
-    toS: 1,
-    partials: [],
-    glideCents: 0,
-    driftCents: 0,
-    sharpTauS: 0.3,
-  };
-  return { kind: 'keep', reading, arrival: undefined, ...rest };
-};
+/** A reading so many cents from a target. */
+export const readingAt = (targetHz: number, cents: number, more: Partial<Reading> = {}): Reading => ({
+  ok: true,
+  frequencyHz: targetHz * 2 ** (cents / 1200),
+  cents,
+  sigmaCents: 0.3,
+  inharmonicity: null,
+  snrDb: 40,
+  fromS: 0,
+  toS: 1,
+  partials: [],
+  glideCents: 0,
+  driftCents: 0,
+  sharpTauS: 0.3,
+  ...more,
+});
+
+/** The same, let pass by the rules. */
+export const keptAt = (
+  targetHz: number,
+  cents: number,
+  { sigmaCents = 0.3, ...more }: Partial<Kept> & { sigmaCents?: number } = {},
+): Kept => ({ kind: 'keep', reading: readingAt(targetHz, cents, { sigmaCents }), arrival: undefined, ...more });

@@ -92,7 +92,7 @@ export function useListening(
       },
       (f) => {
         trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment });
-        hearer.followed?.(f);
+        hearer.followed(f);
       },
     );
     ear.current = made;

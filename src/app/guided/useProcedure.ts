@@ -7,7 +7,7 @@ import { FaultyRecord, heldInMemory } from '../world/held';
 import { useWorld } from '../world/world';
 
 /** What the world knows of the log at a moment. */
-export interface WorldNow {
+interface WorldNow {
   bench: Bench;
   a4Hz: number;
   nowMs: number;

@@ -14,6 +14,8 @@ const USUAL_SPRINGS = 3;
 const GOES_ON_MS = 12 * 3600000;
 /** What must be right, cents: nearer than elsewhere, since all strings move one another. */
 export const BRIDGE_TOLERANCE = 2;
+/** A reading's doubt is never taken for less, cents (house). */
+export const LEAST_SIGMA = 0.2;
 
 /** What the filter is told. @param aims where each string is to stand instead of at its target, cents */
 const eventOf = (r: BridgeStepRecord, ids: readonly string[], aims: readonly number[]): BridgeEvent[] => {

@@ -10,7 +10,15 @@ import {
 import { cents, ratioOfCents, stringTargetHz } from '../music';
 import type { BridgeStepRecord, Draft, Source } from '../records';
 import type { BridgeMemory } from '../codes';
-import { BRIDGE_TOLERANCE, bridgeNow, leanBy, type Begun, type BridgeNow, type BridgeSession } from './now';
+import {
+  BRIDGE_TOLERANCE,
+  bridgeNow,
+  leanBy,
+  LEAST_SIGMA,
+  type Begun,
+  type BridgeNow,
+  type BridgeSession,
+} from './now';
 import { BRIDGE_STOPPED, bridgeReadWords, clawTurnedWords, keptWords, tiltWords, TOO_FEW_SPRINGS } from './words';
 
 export interface BridgeState {
@@ -31,8 +39,6 @@ export type BridgeAction =
 
 export const BEGIN_BRIDGE: BridgeState = { agreed: '' };
 
-/** A reading's doubt is never taken for less, cents. */
-const LEAST_SIGMA = 0.2;
 /** The doubt of a reading that has none, cents. */
 const USUAL_SIGMA = 0.5;
 

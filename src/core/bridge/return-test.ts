@@ -1,11 +1,11 @@
 import { lastHzOf, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
 import { cents, stringTargetHz } from '../music';
 import type { Draft, StringLife } from '../records';
+import { LEAST_SIGMA } from './now';
 import { returnsOf, returnVerdict } from './returns';
 
 /** Before, after the bar once, after it twice. */
 export const RETURN_ROUNDS = 3;
-const LEAST_SIGMA = 0.2;
 
 interface Heard {
   cents: number;

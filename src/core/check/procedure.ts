@@ -1,16 +1,17 @@
 import {
+  cameFromAbove,
   guidedOf,
-  figuresOf,
   passOf,
   passRecord,
+  readingOf,
   type GuidedLog,
   type Kept,
   type Outcome,
   type PassStep,
   type Procedure,
 } from '../guided';
-import { cents, stringTargetHz } from '../music';
-import type { Draft, PassRecord, PassVisit, ReadingRecord, Source, StringLife } from '../records';
+import { cents } from '../music';
+import type { Draft, PassRecord, PassVisit, Source, StringLife } from '../records';
 import { isOfPass, lastKept, leadIn, needsTuning, nextStep } from './steps';
 import { TOLERANCE_CENTS } from './tolerance';
 import { fromAboveWords, insistWords, keptWords, NOTHING_TO_TAKE_BACK, outsideWords, TAKEN_BACK } from './words';
@@ -55,73 +56,54 @@ const stringIn = ({ life }: GuidedLog, stringId: string): StringLife =>
 export const leadOf = (log: GuidedLog, step: PassStep): number =>
   step.purpose === 'left' ? leadIn(checkPassOf(log), step.stringId) : 0;
 
-type Fields = Pick<ReadingRecord, 'purpose' | 'source' | 'frequencyHz' | 'cents' | 'sigmaCents' | 'partials'> &
-  Partial<ReadingRecord>;
-
-/** A reading of one string in the pass under way. */
-function keepReading(log: GuidedLog, step: PassStep, heard: Fields, learned?: Kept['learned']): Outcome<CheckState> {
-  const { life, a4Hz, bench } = log;
-  const { stringId } = step;
-  const { plan, readings } = stringIn(log, stringId);
-  const { instrumentId } = life.record;
-  const targetHz = stringTargetHz(plan, a4Hz)!;
-  const leadCents = heard.purpose === 'as-left' ? leadOf(log, step) : 0;
+/** A reading of one string, in the pass under way or the one that is given. */
+function keepReading(
+  log: GuidedLog,
+  step: PassStep,
+  { reading: heard, arrival, learned }: Kept,
+  source: Source,
+  passId = checkPassOf(log)?.passId,
+): Outcome<CheckState> & { records: Draft[] } {
+  const { stringId, leapCents } = step;
+  const string = stringIn(log, stringId);
+  const { note } = string.plan;
+  const kept = readingOf(log, string, heard, source);
+  const leadCents = leadOf(log, step);
   // What was heard of a string that is left above its target was counted from there.
-  const fields = leadCents === 0 ? heard : { ...heard, cents: cents(heard.frequencyHz, targetHz) };
-  const previous = readings.at(-1);
-  const leapt =
-    step.leapCents !== undefined && previous !== undefined && Math.abs(previous.cents - fields.cents) < CONFIRM_CENTS;
-  const pass = checkPassOf(log);
-  const reading: Draft = {
-    type: 'reading',
-    instrumentId,
-    stringId,
-    targetHz,
-    a4Hz,
-    ...(bench.room ? { tempC: bench.room.tempC } : {}),
+  const at = leadCents === 0 ? kept.cents : cents(kept.frequencyHz, kept.targetHz);
+  const previous = string.readings.at(-1);
+  const leapt = leapCents !== undefined && previous !== undefined && Math.abs(previous.cents - at) < CONFIRM_CENTS;
+  const left = step.purpose === 'left';
+  const reading = {
+    ...kept,
+    cents: at,
+    purpose: left ? ('as-left' as const) : ('as-found' as const),
     ...(leapt ? { slip: true } : {}),
     ...(leadCents === 0 ? {} : { leadCents }),
-    ...(pass ? { passId: pass.passId } : {}),
-    ...fields,
+    ...(passId === undefined ? {} : { passId }),
+    ...(arrival ? { arrival } : {}),
   };
-  const above = fields.arrival === 'from above' || fields.arrival === 'overshot';
-  const off = Math.abs(fields.cents - leadCents) > TOLERANCE_CENTS;
+  const above = left && cameFromAbove(arrival);
+  const off = Math.abs(at - leadCents) > TOLERANCE_CENTS;
+  const { instrumentId } = kept;
   return {
-    state: above && fields.purpose === 'as-left' ? { chosen: { stringId, purpose: 'left', again: true } } : {},
+    state: above ? { chosen: { stringId, purpose: 'left', again: true } } : {},
     records: [reading, ...(learned ? [{ type: 'tuner' as const, instrumentId, stringId, ...learned }] : [])],
-    say:
-      above && fields.purpose === 'as-left'
-        ? fromAboveWords(plan.note)
-        : keptWords({ note: plan.note, reading: fields, leadCents, off }),
+    say: above ? fromAboveWords(note) : keptWords({ note, reading, leadCents, off }),
   };
 }
 
-/** Of a typed figure nothing else is known. */
-const typedFigures = ({ reading: { frequencyHz, cents, sigmaCents, partials } }: Kept) => ({
-  frequencyHz,
-  cents,
-  sigmaCents,
-  partials,
-});
-
 function heard(kept: Kept, source: Source, log: GuidedLog, state: CheckState): Outcome<CheckState> {
-  const figures = source === 'typed' ? typedFigures(kept) : figuresOf(kept.reading);
   const step = checkStep(log, state);
-  if (!step) {
-    const stringId = log.focusId!;
-    const { note } = stringIn(log, stringId).plan;
-    if (source === 'typed')
-      return keepReading(log, { stringId, purpose: 'found' }, { ...figures, source, purpose: 'as-found' });
-    if (source !== 'file') return { state, say: outsideWords(note, figures.cents) };
-    // A file is a session like any other: it begins one.
-    const begun = passRecord(log, 'check', {}, true);
-    const kept = keepReading(log, { stringId, purpose: 'found' }, { ...figures, source, purpose: 'as-found' });
-    const [reading, ...more] = kept.records!;
-    return { ...kept, records: [begun, { ...reading!, passId: begun.passId } as Draft, ...more] };
-  }
-  const purpose = step.purpose === 'left' ? 'as-left' : 'as-found';
-  const { arrival } = kept;
-  return keepReading(log, step, { ...figures, source, purpose, ...(arrival ? { arrival } : {}) }, kept.learned);
+  if (step) return keepReading(log, step, kept, source);
+  const stringId = log.focusId!;
+  const asFound: PassStep = { stringId, purpose: 'found' };
+  if (source === 'typed') return keepReading(log, asFound, kept, source);
+  if (source !== 'file') return { state, say: outsideWords(stringIn(log, stringId).plan.note, kept.reading.cents) };
+  // A file is a session like any other: it begins one.
+  const begun = passRecord(log, 'check', {}, true);
+  const { records, ...read } = keepReading(log, asFound, kept, source, begun.passId);
+  return { ...read, records: [begun, ...records] };
 }
 
 /** This string, to be read, or brought up where it was found out of tolerance in this pass. */

@@ -73,7 +73,7 @@ export function sampleStage({ readings, hoursSince }: SampleState): 'pluck' | 'w
 
 /** A reading of it, as the log would hold it. */
 function sampleReading({ reading, arrival }: Kept, left: boolean, { nowMs, zoneMin }: SampleLog): ReadingRecord {
-  const figures = figuresOf(reading);
+  const figures = figuresOf(reading, 'simulated');
   return {
     type: 'reading',
     id: `r${nowMs}`,

@@ -1,5 +1,7 @@
 import {
+  cameFromAbove,
   createPlayer,
+  othersThan,
   reachOf,
   type GuidedStep,
   type GuideView,
@@ -46,9 +48,6 @@ interface Open {
   strings: readonly NamedPlace[];
 }
 
-/** Strings so near to one another share their pitch, as those of a course do: only others can be mistaken, cents. */
-const ALIKE_CENTS = 50;
-
 const soundAlone = (kind: SessionKind, toleranceCents: number): Procedure<Open, never, undefined> => ({
   next(_log, { steps: [step], strings }): GuidedStep | undefined {
     const named = strings.find((s) => s.id === step?.stringId);
@@ -56,7 +55,7 @@ const soundAlone = (kind: SessionKind, toleranceCents: number): Procedure<Open, 
     return {
       step,
       named,
-      others: strings.filter((s) => s.id !== named.id && Math.abs(cents(s.targetHz, named.targetHz)) > ALIKE_CENTS),
+      others: othersThan(named, strings),
       toleranceCents,
       foundCents: named.lastHz === undefined ? null : cents(named.lastHz, named.targetHz),
     };
@@ -66,7 +65,7 @@ const soundAlone = (kind: SessionKind, toleranceCents: number): Procedure<Open, 
     const { fresh: _fresh, ...own } = strings.find((s) => s.id === stringId)!;
     const read = { ...own, lastHz: reading.frequencyHz };
     const off = kind === 'check' && purpose === 'found' && Math.abs(reading.cents) > toleranceCents;
-    const above = purpose === 'left' && (arrival === 'from above' || arrival === 'overshot');
+    const above = purpose === 'left' && cameFromAbove(arrival);
     return {
       state: {
         steps: [

@@ -1,14 +1,15 @@
 import { TOLERANCE_CENTS } from '../check';
 import {
-  figuresOf,
+  cameFromAbove,
   guidedOf,
   type GuidedLog,
   type GuidedStep,
   type Kept,
   type Outcome,
   type Procedure,
+  readingOf,
 } from '../guided';
-import { ratioOfCents, stringTargetHz } from '../music';
+import { ratioOfCents } from '../music';
 import { changeBetween, type Reading } from '../pitch';
 import type { Draft, ReadingRecord, Source, StringLife } from '../records';
 import { adviseRounds } from '../settling';
@@ -90,16 +91,15 @@ export function fittingAt(log: Pick<GuidedLog, 'life'>, { progress, phase }: Fit
 const dropsOf = (own: StringLife) => own.rounds.map((r) => r.dropCents);
 
 /** How far a string dropped since its last reading, partial by partial where both have partials; flat positive, cents. */
-export function dropSince(last: ReadingRecord | undefined, now: Reading): number {
+function dropSince(last: ReadingRecord | undefined, now: Reading): number {
   if (!last) return -now.cents;
   const change = changeBetween(last, now);
   return -(change.partials > 0 ? change.cents : now.cents - last.cents);
 }
 
 /** Another step: what was said of the one before is over. */
-const move = (state: FittingState, by: number): FittingState => ({
-  ...beginFitting({ ...state.progress, index: Math.max(0, state.progress.index + by) }),
-});
+const move = ({ progress }: FittingState, by: number): FittingState =>
+  beginFitting({ ...progress, index: Math.max(0, progress.index + by) });
 
 /** Writes the step in hand down, with what else it writes, and goes on. */
 function finish(
@@ -151,32 +151,21 @@ function atPitch(log: GuidedLog, state: FittingState, before: Draft[] = []): Out
 }
 
 function heard(kept: Kept, source: Source, log: GuidedLog, state: FittingState): Outcome<FittingState> {
-  const { own, under, reading } = fittingAt(log, state);
+  const { step, own, under, reading } = fittingAt(log, state);
   if (!own) return { state };
   const { plan } = own;
-  const { instrumentId } = log.life.record;
-  const { stringId } = plan;
   const { arrival, learned } = kept;
+  const of = { instrumentId: log.life.record.instrumentId, stringId: plan.stringId };
   // Stretched and brought back on purpose, a turn of the tuner teaches nothing.
-  const taught: Draft[] =
-    learned && fittingAt(log, state).step?.kind !== 'rounds'
-      ? [{ type: 'tuner', instrumentId, stringId, ...learned }]
-      : [];
+  const taught: Draft[] = learned && step?.kind !== 'rounds' ? [{ type: 'tuner', ...of, ...learned }] : [];
   if (under) return finish(log, state, 'done', state.note, taught);
   const record: Draft = {
-    type: 'reading',
-    instrumentId,
-    stringId,
-    targetHz: stringTargetHz(plan, log.a4Hz)!,
-    a4Hz: log.a4Hz,
-    source,
-    ...(log.bench.room ? { tempC: log.bench.room.tempC } : {}),
-    ...figuresOf(kept.reading),
+    ...readingOf(log, own, kept.reading, source),
     purpose: reading ? 'as-found' : 'as-left',
     ...(reading ? { stretched: true } : arrival ? { arrival } : {}),
   };
   if (reading) return afterRound(kept.reading, record, own, log, state);
-  const above = arrival === 'from above' || arrival === 'overshot';
+  const above = cameFromAbove(arrival);
   const say = leftWords(plan.note, kept.reading.cents, above);
   if (above) return { state: { ...state, again: true }, records: [record, ...taught], say };
   return { ...atPitch(log, state, [record, ...taught]), say };

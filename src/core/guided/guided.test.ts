@@ -1,3 +1,4 @@
+import { readingAt } from '../../../testing/guided';
 import type { Heard, Reading, Refusal, SectionHeard, TrackPoint } from '../pitch';
 import type { LogRecord, ReadingRecord } from '../records';
 import { readBench } from '../records';
@@ -64,21 +65,8 @@ describe('which string a pitch is', () => {
   });
 });
 
-const reading = (cents: number, more: Partial<Reading> = {}): Reading => ({
-  ok: true,
-  frequencyHz: A2.targetHz * 2 ** (cents / 1200),
-  cents,
-  sigmaCents: 0.4,
-  inharmonicity: null,
-  snrDb: 40,
-  fromS: 0,
-  toS: 1,
-  partials: [],
-  glideCents: 0,
-  driftCents: 0,
-  sharpTauS: 0.3,
-  ...more,
-});
+const reading = (cents: number, more: Partial<Reading> = {}): Reading =>
+  readingAt(A2.targetHz, cents, { sigmaCents: 0.4, ...more });
 const section = (
   note: number,
   fromS: number,

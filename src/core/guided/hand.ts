@@ -61,6 +61,10 @@ export function arrivalOf({ side, wasBelow }: Way): Arrival {
   return wasBelow ? 'overshot' : 'from above';
 }
 
+/** A string that came from above may fall: it is to be finished from below. */
+export const cameFromAbove = (arrival: Arrival | undefined): boolean =>
+  arrival === 'from above' || arrival === 'overshot';
+
 /** Points of one unbroken sound lie no further apart than this, s and cents. */
 const UNBROKEN_S = 0.12;
 const UNBROKEN_CENTS = 45;

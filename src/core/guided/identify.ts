@@ -14,6 +14,12 @@ export type Which =
   /** Far from the named string, and no other string's place. */
   | { is: 'far' };
 
+/** Strings so near to one another share their pitch, as those of a course do: only others can be mistaken, cents (house). */
+const COURSE_CENTS = 50;
+/** The strings that the named one can be mistaken for. */
+export const othersThan = <P extends StringPlace>(named: StringPlace, places: readonly P[]): P[] =>
+  places.filter((p) => p.id !== named.id && Math.abs(cents(p.targetHz, named.targetHz)) > COURSE_CENTS);
+
 /** This far from where it was last (from its target when it was never read) a string is still itself, cents. */
 export const HOME_CENTS = 100;
 /** What stands so near to another string's last reading, and so much nearer than to the named one's, is that string, cents. */

@@ -1,10 +1,10 @@
 export { createGuide, type Guide } from './guide';
 export { isSameStep, type GuidedStep, type GuideView, type PassStep, type Verdict } from './step';
-export { type Arrival, type Figure } from './hand';
-export { HOME_CENTS, whichString, type NamedPlace, type Which } from './identify';
+export { cameFromAbove, type Figure } from './hand';
+export { HOME_CENTS, othersThan, whichString, type NamedPlace } from './identify';
 export { reachOf } from './reach';
-export { createTurning, type TunerAdvice, type TunerKnown, type TunerLearned, type Turning } from './turning';
-export { figuresOf, guidedOf, lastHzOf, soundedAlone } from './known';
+export { createTurning, type TunerAdvice, type TunerKnown } from './turning';
+export { figuresOf, guidedOf, lastHzOf, readingOf, soundedAlone } from './known';
 export { loadOf, placeOf, tunerOf } from './tuner';
 export { passOf, passRecord, passUnderWay } from './pass';
 export { createPlayer, type Hearer, type Player, type PlayerMeans } from './player';

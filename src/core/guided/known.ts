@@ -1,10 +1,12 @@
-import { cents, ratioOfCents, stringTargetHz } from '../music';
+import { ratioOfCents, stringTargetHz } from '../music';
 import type { Reading } from '../pitch';
-import type { InstrumentLife, StringLife } from '../records';
+import type { InstrumentLife, Source, StringLife } from '../records';
+import { othersThan } from './identify';
+import type { GuidedLog } from './procedure';
 import type { GuidedStep, PassStep } from './step';
 import { tunerOf } from './tuner';
 
-/** A string that was put on no longer ago than this and not read since hangs slack, min (house estimate). */
+/** A string that was put on no longer ago than this and not read since hangs slack, ms (house estimate). */
 const FRESH_MS = 60 * 60000;
 
 const isFresh = ({ strungMs, readings, past }: StringLife, nowMs: number): boolean =>
@@ -51,11 +53,7 @@ export function guidedOf(
   return {
     step,
     named: isFresh(own, nowMs) ? { ...named, fresh: true } : named,
-    // Two strings of a course share their pitch: only others can be mistaken.
-    others: life.strings
-      .filter((s) => s !== own)
-      .map(placeOf)
-      .filter((p) => Math.abs(cents(p.targetHz, named.targetHz)) > 50),
+    others: othersThan(named, life.strings.map(placeOf)),
     foundCents: last ? last.cents - lead : null,
     leftAlready: last?.purpose === 'as-left',
     ...(step.purpose === 'left' ? { tuner: tunerOf(life, own, a4Hz) } : {}),
@@ -78,8 +76,27 @@ export const soundedAlone = (key: string, name: string, targetHz: number, lastHz
 /** It may stand so far from where it is expected, cents either way: nothing is to be tuned. */
 const ALONE_WITHIN_CENTS = 150;
 
-/** What of a reading the log keeps. */
-export function figuresOf(reading: Reading) {
-  const { ok: _ok, fromS: _from, toS: _to, driftCents: _drift, sharpTauS: _tau, ...figures } = reading;
-  return figures;
+/** What of a reading the log keeps; of a figure typed from another device nothing else is known. */
+export function figuresOf({ frequencyHz, cents, sigmaCents, partials, ...more }: Reading, source: Source) {
+  const figures = { frequencyHz, cents, sigmaCents, partials };
+  if (source === 'typed') return figures;
+  const { inharmonicity, snrDb, glideCents } = more;
+  return { ...figures, inharmonicity, snrDb, glideCents };
 }
+
+/** What was heard of a string, as the log keeps it; what it is a reading of is added. */
+export const readingOf = (
+  { a4Hz, bench: { room }, life }: GuidedLog,
+  { plan }: StringLife,
+  reading: Reading,
+  source: Source,
+) => ({
+  type: 'reading' as const,
+  instrumentId: life.record.instrumentId,
+  stringId: plan.stringId,
+  targetHz: stringTargetHz(plan, a4Hz)!,
+  a4Hz,
+  source,
+  ...(room ? { tempC: room.tempC } : {}),
+  ...figuresOf(reading, source),
+});

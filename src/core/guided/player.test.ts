@@ -1,4 +1,5 @@
-import type { Heard, Reading } from '../pitch';
+import { readingAt } from '../../../testing/guided';
+import type { Heard } from '../pitch';
 import type { Draft } from '../records';
 import { createPlayer, type GuidedStep, type Procedure } from '.';
 
@@ -9,20 +10,6 @@ const stepFor = (id: string): GuidedStep => ({
   others: [],
   toleranceCents: 3,
   foundCents: null,
-});
-const reading = (cents: number): Reading => ({
-  ok: true,
-  frequencyHz: HZ * 2 ** (cents / 1200),
-  cents,
-  sigmaCents: 0.3,
-  inharmonicity: null,
-  snrDb: 40,
-  fromS: 0,
-  toS: 1,
-  partials: [],
-  glideCents: 0,
-  driftCents: 0,
-  sharpTauS: 0.3,
 });
 const heard = (stringId: string, note: number, cents: number): Heard[] => [
   { kind: 'onset', note, atS: note },
@@ -35,7 +22,7 @@ const heard = (stringId: string, note: number, cents: number): Heard[] => [
     toS: note + 1,
     part: 'whole',
     over: false,
-    outcome: reading(cents),
+    outcome: readingAt(HZ, cents),
   },
 ];
 

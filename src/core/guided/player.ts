@@ -31,9 +31,9 @@ export interface PlayerMeans<Log = GuidedLog> {
 export interface Hearer {
   readonly step: GuidedStep | undefined;
   /** What is followed besides; the same object while it is the same. */
-  readonly follow?: Follow | undefined;
+  readonly follow: Follow | undefined;
   hear(heard: Heard, source: Source): void;
-  followed?(heard: Followed): void;
+  followed(heard: Followed): void;
   /** Enter. @returns 'read' when the listener is to read what sounds now */
   take(source: Source): 'read' | undefined;
   /** A figure from another device, Hz: as good as a reading of what is asked for. */

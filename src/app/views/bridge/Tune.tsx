@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import {
   BEGIN_BRIDGE,
   BRIDGE_TOLERANCE,
@@ -38,16 +38,12 @@ const MEANT_MS = 700;
 
 /** What to stop at, string by string, so that all are right at the end; how far to turn the claw. */
 export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTest: () => void }) {
-  const { a4Hz, bench, clock, demo, nowMs } = useWorld();
+  const { clock, demo, nowMs } = useWorld();
   const { instrumentId } = life.record;
   const [message, say] = useState('');
   const player = useProcedure(bridgeProcedure, BEGIN_BRIDGE, { life }, say);
   const { state } = player;
-  const reckoned = useMemo(
-    () => bridgeAt({ life, bench, a4Hz, nowMs: nowMs() }, state),
-    [life, bench, a4Hz, nowMs, state],
-  );
-  const { now: bridge, advice, session, at, string, key, doubtful } = reckoned;
+  const { now: bridge, advice, session, at, string, key, doubtful } = bridgeAt(player.log(), state);
   const { law, springs, memory, lastBegun } = bridge;
   const [task, setTask] = useState<BridgeTask>(life.tuning ? 'new-tuning' : 'touch-up');
   const [order, setOrder] = useState<Begun['order']>(lastBegun?.order ?? 'least-tilt');
