@@ -11,7 +11,7 @@ const A4 = 440;
 /** A hand takes so long a string to read it, and again to bring it up, min. */
 const HAND_MIN = 0.3;
 const PLUCK_CENTS = 0.4;
-const SETS: StringMaterial[][] = [
+export const SETS: StringMaterial[][] = [
   ['plain-nylon', 'plain-nylon', 'plain-nylon', 'wound-nylon', 'wound-nylon', 'wound-nylon'],
   [
     'plain-steel',
@@ -25,7 +25,7 @@ const SETS: StringMaterial[][] = [
   ['fluorocarbon', 'fluorocarbon', 'wound-nylon', 'wound-nylon', 'wound-nylon'],
   ['synthetic-bowed', 'synthetic-bowed', 'synthetic-bowed', 'plain-steel'],
 ];
-const NOTES = ['A4', 'E4', 'C4', 'G3', 'D3', 'A2'];
+export const NOTES = ['A4', 'E4', 'C4', 'G3', 'D3', 'A2'];
 /** Seven laws of creep, slack that is given back after each bring-up, and creep that comes in steps. */
 export const LAWS = 9;
 
@@ -84,7 +84,7 @@ function steps(r: Random, inner: TrueString): TrueString {
   };
 }
 
-function stringOf(
+export function stringOf(
   r: Random,
   material: StringMaterial,
   endMin: number,

@@ -17,6 +17,7 @@ const USAGE = `usage: npm run -s door -- COMMAND
   bridge             JSON lines {"bridge","strings","task","events",…} in, the next reading, stop or turn of the claw out
   trial              {"pairs":[{"treated":[{"t","fall"}…],"control":[…]}…]} in, how their slopes compare out
   plan               a log export with "session" {"at","minutes","toleranceCents",…} and "now" in, what to do out
+  say                a log export with "now" in, every statement that the views make of it out
   forecast           a settle-cases/1 or /2 document in, a settle-forecasts/1 document out
   export-demo FILE   writes the demonstration's log as JSON
 `;
@@ -48,6 +49,11 @@ const documents: Record<string, () => Promise<DocumentCommand>> = {
     reason: 'bad-line',
     // A bare log export: what is asked of it follows.
     isWhole: (item) => 'session' in item,
+  }),
+  say: async () => ({
+    answer: (await import('./say')).sayDocument,
+    reason: 'bad-line',
+    isWhole: (item) => 'now' in item,
   }),
   forecast: async () => ({
     answer: (await import('./forecast')).forecastDocument,

@@ -191,6 +191,19 @@ test('octave and bridge-line: a move, a verdict, refusals; trial: a document in,
   expect((await door(['trial'], '{"pairs":[]}')).lines[0]).toMatchObject({ ok: false, reason: 'too-few-readings' });
 }, 60000);
 
+test('say: a log and a moment in, every statement of that moment out; a log without one is refused', async () => {
+  const exported = JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as { records: { atMs: number }[] };
+  const now = new Date(Math.max(...exported.records.map((r) => r.atMs)) + 60000).toISOString();
+  const { lines } = await door(['say'], `${JSON.stringify(exported)}\n${JSON.stringify({ now })}\n`);
+  const { ok, statements } = lines[0] as unknown as { ok: boolean; statements: Record<string, unknown>[] };
+  expect(ok).toBe(true);
+  const kinds = new Set(statements.map((s) => s['kind']));
+  for (const kind of ['state', 'offset-now', 'offset-at', 'hold-chance', 'friction', 'lead', 'next-thing'])
+    expect(kinds).toContain(kind);
+  expect((await door(['say'], JSON.stringify(exported))).lines[0]).toMatchObject({ ok: false, reason: 'bad-now' });
+  expect((await door(['say'], JSON.stringify({ now }))).lines[0]).toMatchObject({ ok: false, reason: 'bad-log' });
+});
+
 test('plan: the demonstration and a session in, items in order of time out, in the way the times were given', async () => {
   // Written by the test above, unless this one runs alone.
   const file = join(folder, 'demo.json');

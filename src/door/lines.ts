@@ -1,6 +1,15 @@
 import { JSONParser, TokenType } from '@streamparser/json';
 import { ValidationError, type Schema } from 'yup';
-import { brief, DEEPEST, hasHugeNumber, LARGEST_FILE, LARGEST_NUMBER, nestedTooDeep } from '../core/limits';
+import {
+  brief,
+  DEEPEST,
+  EARLIEST_MS,
+  hasHugeNumber,
+  LATEST_MS,
+  LARGEST_FILE,
+  LARGEST_NUMBER,
+  nestedTooDeep,
+} from '../core/limits';
 
 /** A refused item: exit status 0, the line says why. */
 export interface Refused {
@@ -19,6 +28,12 @@ export function checked<T>(schema: Schema<T>, item: unknown, reason: string): { 
     if (!(error instanceof ValidationError)) throw error;
     return refused(reason, error.message);
   }
+}
+
+/** An instant as ms since 1970 or ISO 8601; undefined for anything else. */
+export function instant(value: unknown): number | undefined {
+  const ms = typeof value === 'string' ? Date.parse(value) : value;
+  return typeof ms === 'number' && ms >= EARLIEST_MS && ms <= LATEST_MS ? ms : undefined;
 }
 
 type Item = Record<string, unknown>;

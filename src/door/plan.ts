@@ -2,8 +2,6 @@ import { array, boolean, number, object, string } from 'yup';
 import { readLogFile } from '../core/exchange';
 import {
   COLDEST_C,
-  EARLIEST_MS,
-  LATEST_MS,
   LEAST_TOLERANCE_CENTS,
   LONGEST_SHOW_MIN,
   MOST_HANDS,
@@ -13,7 +11,7 @@ import {
 import { EFFORTS, minutesPerString, planSession, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
 import { readBench } from '../core/records';
 import { SETTLING_PRIORS } from '../core/settling';
-import { checked, refused } from './lines';
+import { checked, instant, refused } from './lines';
 
 const sessionSchema = object({
   minutes: number().strict().positive().max(LONGEST_SHOW_MIN).required(),
@@ -29,12 +27,6 @@ const sessionSchema = object({
     .max(20)
     .optional(),
 }).required();
-
-/** An instant as ms since 1970 or ISO 8601; undefined for anything else. */
-function instant(value: unknown): number | undefined {
-  const ms = typeof value === 'string' ? Date.parse(value) : value;
-  return typeof ms === 'number' && ms >= EARLIEST_MS && ms <= LATEST_MS ? ms : undefined;
-}
 
 /**
  * `plan`: a log export with `session` and `now` beside its records (or the export under `log` or `export`) in, the items out. Times come

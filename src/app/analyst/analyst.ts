@@ -18,23 +18,13 @@ import {
   type Priors,
   type StringRef,
 } from '../../core/records';
-import { SETTLING_PRIORS, type SettlingMaterial } from '../../core/settling';
-import { fallsByAge, instrumentStory, learnedPriors } from '../../core/story';
+import { SETTLING_PRIORS } from '../../core/settling';
+import { fallsByAge, instrumentStory, learnedOf } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import type { WavOutcome } from '../../core/exchange';
 import { LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import type { RecordStore, World } from '../world/database';
-import type {
-  Answer,
-  Imported,
-  Learned,
-  PlanAsk,
-  QuestionKind,
-  Questions,
-  Request,
-  RestringAsk,
-  ToAnalyst,
-} from './questions';
+import type { Answer, Imported, PlanAsk, QuestionKind, Questions, Request, RestringAsk, ToAnalyst } from './questions';
 
 /** What is seldom asked for is loaded when it is. */
 const exchange = () => import('../../core/exchange');
@@ -131,24 +121,6 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     return judgeTrial(falls, material) ?? null;
   }
 
-  function learn(): Record<string, Learned> {
-    const { instruments } = bench();
-    const known = new Map<SettlingMaterial, ReturnType<typeof learnedPriors>>();
-    return Object.fromEntries(
-      instruments.map(({ record: { instrumentId }, strings }) => {
-        const learned: Learned = { priors: {}, sets: 0 };
-        for (const material of new Set(strings.map((s) => SETTLES_AS[s.plan.material]))) {
-          const of = known.get(material) ?? learnedPriors(instruments, material);
-          known.set(material, of);
-          const { prior, sets } = of(instrumentId);
-          learned.priors[material] = prior;
-          learned.sets = Math.max(learned.sets, sets);
-        }
-        return [instrumentId, learned];
-      }),
-    );
-  }
-
   /** Checks a file in slices, so that it can be told how far it is and be called off; then writes it in one go. */
   async function importFile({ file }: Questions['import']['ask'], id: number): Promise<Imported> {
     const target = store;
@@ -227,7 +199,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       case 'trial':
         return trial(request.ask.pairs);
       case 'learn':
-        return learn();
+        return learnedOf(bench().instruments);
       case 'restring':
         return restring(request.ask);
       case 'import':

@@ -4,7 +4,7 @@ import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { Effort, Plan, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
-import type { InstrumentStory, StoryWish } from '../../core/story';
+import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 import type { World } from '../world/database';
 
@@ -57,12 +57,6 @@ export interface RestringAsk {
   priors: Priors;
 }
 export type RestringAnswer = RestringOutlook & { stringId: string; note: string };
-
-/** What an instrument's strings start from, and how many earlier sets that rests on. */
-export interface Learned {
-  priors: Priors;
-  sets: number;
-}
 
 /** What became of a file of records. */
 export type Imported =

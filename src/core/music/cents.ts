@@ -13,8 +13,9 @@ export function ratioOfCents(c: number): number {
   return Math.pow(2, c / 1200);
 }
 
-/** Cents as they are written, to a tenth or as said, with a true minus: '+7.9', '−0.4', '0.0'. */
+/** Cents as they are written, to a tenth or as said, with a true minus: '+7.9', '−0.4', '0.0'; '–' for what is no number. */
 export function signedCents(c: number, digits = 1): string {
+  if (!Number.isFinite(c)) return '–';
   const text = Math.abs(c).toFixed(digits);
   return Number(text) === 0 ? text : `${c < 0 ? '−' : '+'}${text}`;
 }

@@ -16,3 +16,4 @@ export {
   type ShowOutlook,
   type VisitPurpose,
 } from './types';
+export { isDue, showOf, visitOf, WORK, type Show } from './show';

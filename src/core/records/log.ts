@@ -177,8 +177,9 @@ export function ageFromMs({ strungMs, readings }: Pick<StringLife, 'strungMs' | 
 /**
  * A string's life as the settling model reads it: readings in cents from the target of the time, a retuning before every
  * as-left reading. Times in min since it was strung.
+ * @param moved readings before which somebody tuned it without a word, by their time, ms
  */
-export function settlingEvents(life: StringLife): SettlingEvent[] {
+export function settlingEvents(life: StringLife, moved: readonly number[] = []): SettlingEvent[] {
   const start = ageFromMs(life);
   if (start === undefined) return [];
   const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
@@ -190,7 +191,7 @@ export function settlingEvents(life: StringLife): SettlingEvent[] {
       const before = events[events.length - 1]!;
       if (before.kind === 'read' && t - before.t < CONFIRM_MIN) events.pop();
     }
-    if (r.slip) events.push({ t, kind: 'retune' });
+    if (r.slip || moved.includes(r.atMs)) events.push({ t, kind: 'retune' });
     if (r.stretched) events.push({ t: Math.max(0, t - STRETCHED_MIN), kind: 'stretch' });
     if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
     events.push({

@@ -11,6 +11,7 @@ import {
   type SettlingFit,
   type SettlingMaterial,
   type SettlingPrior,
+  type Surprise,
 } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { totalFallSeries } from './lives';
@@ -27,8 +28,17 @@ export interface LifeFit {
   startMs: number;
   events: SettlingEvent[];
   fit: SettlingFit;
+  /** Readings before which it had been tuned without a word. */
+  moved: readonly Moved[];
   /** What tells how it answers to warmth. */
   temperatureFrom: 'thermometer' | 'other strings' | 'assumed';
+}
+
+/** A reading that shows that a string had been tuned without a word: which string, when, and by how much it surprised. */
+interface Moved {
+  index: number;
+  atMs: number;
+  surprise: Surprise;
 }
 
 /** What strings of a material start from; the house's estimates where it is missing. */
@@ -58,19 +68,68 @@ function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (Lif
     priors[SETTLES_AS[life.plan.material]] ?? SETTLING_PRIORS[SETTLES_AS[life.plan.material]];
   const bare = strings.every(({ readings }) => readings.every((r) => r.tempC === undefined));
   const told = bare ? strings.map((life) => roomString(life, priorOf(life))) : [];
-  return strings.map((life, i) => {
+  const fitOne = (life: StringLife, i: number, moved: readonly Moved[]): LifeFit | undefined => {
     const startMs = ageFromMs(life);
     if (startMs === undefined) return undefined;
     const room = roomFromStrings(told.filter((_, j) => j !== i));
-    const events = settlingEvents(life).map((e): SettlingEvent => {
+    const own = moved.filter((m) => m.index === i);
+    const times = own.map((m) => m.atMs);
+    const events = settlingEvents(life, times).map((e): SettlingEvent => {
       if (e.kind !== 'read' || room.length === 0) return e;
       return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
     });
     const lastMin = Math.max(...events.map((e) => ('minutes' in e ? e.t + e.minutes : e.t)));
     const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, lastMin);
     const temperatureFrom = !fit.thermometer ? 'assumed' : room.length > 0 ? 'other strings' : 'thermometer';
-    return { startMs, events, fit, temperatureFrom };
-  });
+    return { startMs, events, fit, temperatureFrom, moved: own };
+  };
+  let fits = strings.map((life, i) => fitOne(life, i, []));
+  let moved: Moved[] = [];
+  for (let round = 0; round < MOST_MOVES; round++) {
+    const more = movedTogether(strings, fits);
+    if (more.length === 0) break;
+    moved = [...moved, ...more];
+    fits = strings.map((life, i) => (more.some((m) => m.index === i) ? fitOne(life, i, moved) : fits[i]));
+  }
+  return fits;
+}
+
+/** Hands move strings by more than this, all alike within so much, and beyond so many standard deviations; cents (house). */
+const MOVED_CENTS = 3;
+const ALIKE_CENTS = 5;
+const BEYOND = 3.5;
+/** Strings read within this are of one walk, ms; and so few show nothing in common. */
+const WALK_MS = 20 * MINUTE;
+const FEWEST_MOVED = 3;
+/** So often somebody tunes an instrument without a word. */
+const MOST_MOVES = 4;
+
+/**
+ * The first walk at which all strings but one at most stood off alike, by more than any of them should: somebody tuned them, by
+ * another reference perhaps, and nobody wrote it down. One string's gross reading is none; all of them are.
+ */
+function movedTogether(strings: readonly StringLife[], fits: readonly (LifeFit | undefined)[]): Moved[] {
+  const far = strings
+    .flatMap((life, index) =>
+      life.readings.flatMap(({ atMs, purpose, slip, stretched }): Moved[] => {
+        const f = fits[index];
+        const surprise = f && purpose === 'as-found' && !slip && !stretched ? surpriseAt(f, atMs) : undefined;
+        if (!surprise || f!.moved.some((m) => m.atMs === atMs)) return [];
+        const { innovationCents, varianceCents2 } = surprise;
+        const least = Math.max(MOVED_CENTS, BEYOND * Math.sqrt(varianceCents2));
+        return Math.abs(innovationCents) < least ? [] : [{ index, atMs, surprise }];
+      }),
+    )
+    .sort((a, b) => a.atMs - b.atMs);
+  for (const { atMs } of far) {
+    const walk = far.filter((o) => o.atMs >= atMs && o.atMs - atMs < WALK_MS);
+    const each = walk.filter((o, k) => walk.findIndex((p) => p.index === o.index) === k);
+    if (each.length < Math.max(FEWEST_MOVED, strings.length - 1)) continue;
+    const cents = each.map((o) => o.surprise.innovationCents);
+    const [low, high] = [Math.min(...cents), Math.max(...cents)];
+    if (high - low < ALIKE_CENTS && low * high > 0) return each;
+  }
+  return [];
 }
 
 function roomString(life: StringLife, prior: SettlingPrior): RoomString {
@@ -87,7 +146,9 @@ function roomString(life: StringLife, prior: SettlingPrior): RoomString {
 }
 
 /** Surprise of a reading taken at atMs; undefined where the fit has none. */
-export function surpriseAt({ startMs, events, fit }: LifeFit, atMs: number) {
+export function surpriseAt({ startMs, events, fit, moved }: LifeFit, atMs: number): Surprise | undefined {
+  const known = moved.find((m) => m.atMs === atMs);
+  if (known) return known.surprise;
   const i = events.findLastIndex((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - atMs) < 1);
   return fit.surprises[i] ?? undefined;
 }

@@ -1,5 +1,5 @@
 import {
-  chanceToStand,
+  chanceToStay,
   leapOf,
   mixtureMean,
   mixtureQuantile,
@@ -53,7 +53,7 @@ export interface StringStatus {
   /** When it moved at once, for a string that slipped or rose. */
   slippedMs: number | null;
   totalFallCents: number | null;
-  /** P(within tolerance) after holdMin. null before two readings at different times. */
+  /** P(within tolerance all the time to holdMin). null before two readings at different times. */
   chance: number | null;
   nextCheckMs: number | null;
   /** Where it will stand at the curtain if left alone. */
@@ -172,7 +172,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       return bandAt(f.fit, wish.nowMs, h);
     });
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
-    const chance = chanceToStand(f.fit, wish.holdMin, wish.toleranceCents);
+    const chance = chanceToStay(f.fit, wish.holdMin, wish.toleranceCents);
     return {
       ...known,
       state: lastRead.slip ? moved : chance >= READY ? 'holding' : 'settling',

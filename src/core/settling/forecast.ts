@@ -200,9 +200,31 @@ export function chanceToHold(fit: SettlingFit, hMin: number, toleranceCents: num
   return mixtureBetween(fallAhead(fit, hMin), offsetCents - toleranceCents, offsetCents + toleranceCents);
 }
 
-/** Probability that the string stands within +-tolerance hMin from now if it is left alone: what is not known of where it stands counts. */
-export function chanceToStand(fit: SettlingFit, hMin: number, toleranceCents: number): number {
-  return mixtureBetween(standAhead(fit, hMin), -toleranceCents, toleranceCents);
+/** Between now and the end it is looked at so far on the way. */
+const ON_THE_WAY = [0, 0.3, 0.65, 1];
+
+/** Out between two of these moments and in at both: this share of p (1 − p) (house calibration, bench/audit). */
+const BETWEEN = 0.2;
+
+/**
+ * Probability that the string stays within +-tolerance from now on for hMin if it is left alone: what is not known of where it
+ * stands counts. That of its worst moment, less what goes out and comes back between.
+ */
+export function chanceToStay(fit: SettlingFit, hMin: number, toleranceCents: number): number {
+  const worst = Math.min(
+    ...ON_THE_WAY.map((share) => mixtureBetween(standAhead(fit, share * hMin), -toleranceCents, toleranceCents)),
+  );
+  return worst - BETWEEN * worst * (1 - worst);
+}
+
+/** A hand leaves a string this near to its target, standard deviation, cents (house estimate). */
+const HAND_CENTS = 0.8;
+
+/** Probability that the string stays within +-tolerance for hMin if a hand brings it to pitch now. */
+export function chanceWhenTuned(fit: SettlingFit, hMin: number, toleranceCents: number): number {
+  const fall = fallAhead(fit, hMin);
+  const ended = { ...fall, sd: fall.sd.map((sd) => Math.hypot(sd, HAND_CENTS)) };
+  return mixtureBetween(ended, -toleranceCents, toleranceCents);
 }
 
 /** Fall by creep alone between two ages: mean, and variance by what is not known of its course, cents and cents². */

@@ -4,7 +4,8 @@ export { fitSettling, type SettlingFit } from './fit';
 export { FRICTION_MOST_CENTS, FRICTION_SHARE, RENEWAL_CENTS } from './process';
 export {
   chanceToHold,
-  chanceToStand,
+  chanceToStay,
+  chanceWhenTuned,
   creepBetween,
   fallAhead,
   mixtureBetween,

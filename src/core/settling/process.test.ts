@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { Matrix, inverse } from 'ml-matrix';
 import { carryTo } from './carry';
 import { fitSettling } from './fit';
-import { chanceToStand, fallAhead, mixtureMean, mixtureMoments, offsetNow, standAhead } from './forecast';
+import { chanceToStay, fallAhead, mixtureMean, mixtureMoments, offsetNow, standAhead } from './forecast';
 import { fallWithoutHands, gainOfRound } from './hands';
 import type { SettlingEvent } from './history';
 import { BACK, keptOver, OFFSET, SLOPE, STATES, stepState, WANDER, WARMTH } from './process';
@@ -112,7 +112,7 @@ describe('hands', () => {
     expect(fallWithoutHands(fit, 20)).toBeGreaterThan(told.mean);
     // The curve begins at the last reading within its error.
     expect(Math.abs(offsetNow(fit).cents)).toBeLessThan(1);
-    expect(chanceToStand(fit, 120, 60)).toBeGreaterThan(chanceToStand(fit, 120, 3));
+    expect(chanceToStay(fit, 120, 60)).toBeGreaterThan(chanceToStay(fit, 120, 3));
   });
 
   test('another round spares what it ages, and one that drops nothing spares nothing', () => {

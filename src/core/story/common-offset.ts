@@ -1,5 +1,5 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import { ratioOfCents, signedCents } from '../music';
+import { ratioOfCents } from '../music';
 import { traitsOf } from '../strings';
 import type { InstrumentLife, StringStatus } from '../records';
 
@@ -13,17 +13,26 @@ const FEWEST = 3;
 /** What is left in common counts beyond so many of its standard errors. */
 const BEYOND = 2;
 
+/** What all strings of an instrument have in common. */
+export interface CommonOffset {
+  cents: number;
+  sigmaCents: number;
+  /** The A4 that they would agree with, Hz; null where it looks like a capo or another tuning. */
+  asHz: number | null;
+  words: string;
+}
+
 /**
  * All strings off by one amount beyond what they were expected to fall, and why that may be: another reference, or a capo. A
  * room moves strings of different make by different amounts, and steel flat when it is warmer; what moves all alike is no room.
  * @param statuses what is said of its strings; what their records led to expect is taken off first
- * @returns the amount in cents and a sentence; undefined where they do not stand together
+ * @returns undefined where they do not stand together
  */
 export function commonOffset(
   { strings, record }: InstrumentLife,
   statuses: readonly Pick<StringStatus, 'stringId' | 'unexpected'>[],
   a4Hz: number,
-): { cents: number; words: string } | undefined {
+): CommonOffset | undefined {
   const newest = Math.max(...strings.flatMap((s) => s.readings.at(-1)?.atMs ?? []));
   const left = strings.flatMap(({ plan, readings }) => {
     const last = readings.at(-1);
@@ -40,11 +49,15 @@ export function commonOffset(
   const frets = Math.round(cents / SEMITONE);
   const { frets: fretted } = traitsOf(record);
   const isSemitones = frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12;
-  const why =
-    fretted && isSemitones
-      ? frets > 0
-        ? `is a capo on fret ${frets}?`
-        : `is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`
-      : `is the reference ${(a4Hz * ratioOfCents(cents)).toFixed(1)} Hz${fretted ? '' : ', a keyboard perhaps'}?`;
-  return { cents, words: `${record.name}: everything stands ${signedCents(cents)}: ${why}` };
+  const all = `All strings of ${record.name} are about ${Math.abs(cents).toFixed(isSemitones ? 0 : 1)} cents ${cents > 0 ? 'sharper' : 'flatter'} than expected`;
+  const sigmaCents = Math.hypot(doubt, apart / Math.sqrt(left.length));
+  if (fretted && isSemitones)
+    return {
+      cents,
+      sigmaCents,
+      asHz: null,
+      words: `${all}. ${frets > 0 ? `Is a capo on fret ${frets}?` : `Is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`}`,
+    };
+  const asHz = a4Hz * ratioOfCents(cents);
+  return { cents, sigmaCents, asHz, words: `${all}, as if tuned to A4 = ${asHz.toFixed(1)} Hz.` };
 }

@@ -1,5 +1,6 @@
 import { clockTime, type LifeFit, type StringLife } from '../records';
 import {
+  type SettlingFit,
   adviseRounds,
   fallWithoutHands,
   gainOfRound,
@@ -20,6 +21,49 @@ const TOLD_CENTS = 1;
 /** Nine of ten: half of what lies between the twentieth and the last but one. */
 const half = (low: number, high: number) => Math.max(1, Math.round((high - low) / 2));
 
+/** What another round would spare of the fall by a time. */
+export interface RoundsGain {
+  cents: number;
+  sdCents: number;
+  /** Nine of ten lie between, cents. */
+  interval: [number, number];
+  untilMs: number;
+  worth: boolean;
+}
+
+/** The last moment that rounds are for: the show, where that is more than an hour off, else in an hour; min. */
+const endMin = (nowMs: number, curtainMs: number | null): number =>
+  Math.max(HOUR_MIN, curtainMs === null ? 0 : (curtainMs - nowMs) / MINUTE);
+
+/** What another stretch round would spare by the show, or within an hour; undefined where it was not stretched. */
+export function roundsGain(
+  { rounds }: StringLife,
+  fit: SettlingFit,
+  nowMs: number,
+  curtainMs: number | null,
+): RoundsGain | undefined {
+  const drops = rounds.map((r) => r.dropCents);
+  if (drops.length === 0) return undefined;
+  const hMin = endMin(nowMs, curtainMs);
+  const { next } = adviseRounds(drops);
+  const usual = 0.6 * Math.max(0, drops.at(-1)!);
+  const [low, middle, high] = (next ? [next.q10, next.q50, next.q90] : [0.5 * usual, usual, 1.5 * usual]).map((d) =>
+    gainOfRound(fit, d!, hMin),
+  ) as [number, number, number];
+  const sdCents = Math.max((high - low) / 2 / Z90, SHARE_SD * middle);
+  return {
+    cents: middle,
+    sdCents,
+    interval: [Math.max(0, middle - Z95 * sdCents), middle + Z95 * sdCents],
+    untilMs: nowMs + hMin * MINUTE,
+    worth: middle >= WORTH_CENTS,
+  };
+}
+const Z90 = 1.2816;
+const Z95 = 1.6449;
+/** How much of a drop is ageing is known to this share of it (house estimate). */
+const SHARE_SD = 0.5;
+
 /**
  * What stretch rounds have taken out of a string, where it will stand untouched, what it would have fallen without them, and
  * whether another is worth it.
@@ -27,14 +71,15 @@ const half = (low: number, high: number) => Math.max(1, Math.round((high - low) 
  * @returns '' where it was not stretched
  */
 export function roundsTold(
-  { rounds, plan }: StringLife,
+  life: StringLife,
   { fit }: LifeFit,
   wish: { nowMs: number; curtainMs: number | null; zoneMin: number },
 ): string {
+  const { rounds, plan } = life;
   if (rounds.length === 0) return '';
   const taken = rounds.reduce((sum, r) => sum + r.dropCents, 0);
   const times = [{ h: HOUR_MIN, when: 'in an hour' }];
-  const curtainMin = wish.curtainMs === null ? 0 : (wish.curtainMs - wish.nowMs) / MINUTE;
+  const curtainMin = endMin(wish.nowMs, wish.curtainMs);
   if (curtainMin > HOUR_MIN) times.push({ h: curtainMin, when: `at ${clockTime(wish.curtainMs!, wish.zoneMin)}` });
   const places = times.map(({ h, when }) => {
     const mix = standAhead(fit, h);
@@ -45,15 +90,13 @@ export function roundsTold(
   const end = times.at(-1)!;
   const without = fallWithoutHands(fit, end.h) - offsetNow(fit).cents;
   const spared = without + mixtureMean(standAhead(fit, end.h));
-  const drops = rounds.map((r) => r.dropCents);
-  const next = adviseRounds(drops).next?.q50 ?? 0.6 * Math.max(0, drops.at(-1)!);
-  const gain = gainOfRound(fit, next, end.h);
+  const gain = roundsGain(life, fit, wish.nowMs, wish.curtainMs)!;
   const count = NUMBERS[rounds.length] ?? String(rounds.length);
   return [
     `${count} ${rounds.length === 1 ? 'round' : 'rounds'} took ${taken.toFixed(0)} cents out of ${plan.note}.`,
     `Untouched it will be ${places.join(' and ')}${spared > TOLD_CENTS ? `; without the rounds, ${without.toFixed(0)} flat` : ''}.`,
-    gain >= WORTH_CENTS
-      ? `Another round would spare about ${gain.toFixed(0)} ${Math.round(gain) === 1 ? 'cent' : 'cents'} by then.`
+    gain.worth
+      ? `Another round would spare about ${gain.cents.toFixed(0)} ${Math.round(gain.cents) === 1 ? 'cent' : 'cents'} by then.`
       : 'Another round would gain nothing by then.',
   ].join(' ');
 }

@@ -1,5 +1,14 @@
-export { commonOffset } from './common-offset';
+export { commonOffset, type CommonOffset } from './common-offset';
 export { instrumentFriction, type FrictionAt, type InstrumentFriction, type StringFriction } from './friction';
 export { beforeInquiry, type BeforeInquiry } from './inquiry';
-export { instrumentStory, type InstrumentStory, type StoryPoint, type StoryWish, type StringStory } from './story';
-export { fallsByAge, learnedPriors, type LearnedPrior } from './learning';
+export { evidenceOf, inquiryUnderWay, questionOf, questionsLeft, type EvidenceRecord } from './question';
+export { roundsGain } from './hands';
+export {
+  instrumentStory,
+  roomSince,
+  type InstrumentStory,
+  type StoryPoint,
+  type StoryWish,
+  type StringStory,
+} from './story';
+export { fallsByAge, learnedOf, learnedPriors, type Learned } from './learning';

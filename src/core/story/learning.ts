@@ -1,4 +1,4 @@
-import { ageFromMs, totalFallSeries, type InstrumentLife, type PastLife } from '../records';
+import { ageFromMs, totalFallSeries, type InstrumentLife, type PastLife, type Priors } from '../records';
 import { SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { slopesOf, type TrialReading } from '../trial';
@@ -120,4 +120,28 @@ export function learnedPriors(
       sets: others.length,
     };
   };
+}
+
+/** What an instrument's strings start from, and how many earlier sets that rests on. */
+export interface Learned {
+  priors: Priors;
+  sets: number;
+}
+
+/** What every instrument has learned of the sets before its own, by instrument. */
+export function learnedOf(instruments: readonly InstrumentLife[]): Record<string, Learned> {
+  const known = new Map<SettlingMaterial, ReturnType<typeof learnedPriors>>();
+  return Object.fromEntries(
+    instruments.map(({ record: { instrumentId }, strings }) => {
+      const learned: Learned = { priors: {}, sets: 0 };
+      for (const material of new Set(strings.map((s) => SETTLES_AS[s.plan.material]))) {
+        const of = known.get(material) ?? learnedPriors(instruments, material);
+        known.set(material, of);
+        const { prior, sets } = of(instrumentId);
+        learned.priors[material] = prior;
+        learned.sets = Math.max(learned.sets, sets);
+      }
+      return [instrumentId, learned];
+    }),
+  );
 }

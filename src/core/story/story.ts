@@ -17,8 +17,8 @@ import {
 } from '../records';
 import {
   carryTo,
-  chanceToHold,
-  chanceToStand,
+  chanceToStay,
+  chanceWhenTuned,
   fallAhead,
   fallWithoutHands,
   mixtureMean,
@@ -29,6 +29,7 @@ import {
   warmthOf,
   type SettlingFit,
 } from '../settling';
+import { signedCents } from '../music';
 import { MATERIAL_NAMES } from '../strings';
 import { roundsTold } from './hands';
 
@@ -177,13 +178,13 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
     const stand = standAhead(fit, curtainMin);
     story.byCurtain = spreadOf((p) => mixtureQuantile(stand, p));
   }
-  story.chance = chanceToStand(fit, wish.holdMin, wish.toleranceCents);
+  story.chance = chanceToStay(fit, wish.holdMin, wish.toleranceCents);
   const wait = readyAfterMin(fit, wish);
   story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
   story.nextCheckMs = nextCheckMs ?? null;
   const warmth = warmthOf(fit);
   story.temperature = { centsPerC: warmth.mean, sigma: warmth.sd, from: lived.temperatureFrom };
-  story.why = why(life, lived, warmth.mean, wish);
+  story.why = why(life, lived, wish);
   const surprises = readings.flatMap((r) => {
     const s = surpriseAt(lived, r.atMs);
     return s && r.purpose === 'as-found' && !r.slip && !r.stretched
@@ -196,7 +197,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
 /** Waiting time until a string, brought to pitch then, holds the wanted time with .85, min; null beyond a fortnight. */
 function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {
   const isReady = (wait: number) =>
-    chanceToHold(carryTo(fit, fit.nowMin + wait), wish.holdMin, wish.toleranceCents, 0) >= READY;
+    chanceWhenTuned(carryTo(fit, fit.nowMin + wait), wish.holdMin, wish.toleranceCents) >= READY;
   if (isReady(0)) return 0;
   if (!isReady(LONGEST_MIN)) return null;
   let low = 1;
@@ -209,8 +210,27 @@ function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {
   return high;
 }
 
+/** What two readings of a room's thermometer differ by when nothing has changed, °C (house estimate). */
+const ROOM_C = 0.3;
+type Lived = Pick<LifeFit, 'fit' | 'events' | 'startMs'>;
+
+/** What the room did to a string from when it was left to when it was read last, by the thermometer; undefined without one. */
+export function roomSince({ readings }: Pick<StringLife, 'readings'>, { fit, events, startMs }: Lived) {
+  const left = readings.findLast((r) => r.purpose === 'as-left');
+  const last = readings.at(-1);
+  const warmth = (r: ReadingRecord) => {
+    const event = events.findLast((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - r.atMs) < 1);
+    return event?.kind === 'read' ? event.tempC : undefined;
+  };
+  const [then, now] = [left && warmth(left), last && warmth(last)];
+  if (!left || then === undefined || now === undefined || !fit.thermometer) return undefined;
+  const degrees = now - then;
+  const { mean, sd } = warmthOf(fit);
+  return { cents: mean * degrees, sdCents: Math.hypot(sd * degrees, mean * ROOM_C), degrees, sinceMs: left.atMs };
+}
+
 /** One sentence: what the record shows to be at work. */
-function why(life: StringLife, { fit, events, startMs }: LifeFit, centsPerC: number, wish: StoryWish): string {
+function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish): string {
   const { readings, plan } = life;
   const parts: string[] = [];
   const slip = readings.findLast((r) => r.slip);
@@ -227,20 +247,9 @@ function why(life: StringLife, { fit, events, startMs }: LifeFit, centsPerC: num
       ? `creep of ${MATERIAL_NAMES[plan.material]} is all but over`
       : `creep of ${MATERIAL_NAMES[plan.material]}, about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles`,
   );
-  const left = readings.findLast((r) => r.purpose === 'as-left');
-  const warmth = (r: ReadingRecord) => {
-    const event = events.findLast((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - r.atMs) < 1);
-    return event?.kind === 'read' ? event.tempC : undefined;
-  };
-  const then = left && warmth(left);
-  const now = warmth(readings[readings.length - 1]!);
-  if (left && then !== undefined && now !== undefined && fit.thermometer) {
-    const room = centsPerC * (now - then);
-    if (Math.abs(room) >= 0.4)
-      parts.push(
-        `the room did ${room < 0 ? '−' : '+'}${Math.abs(room).toFixed(1)} of it since ${clockTime(left.atMs, wish.zoneMin)}`,
-      );
-  }
+  const room = roomSince(life, { fit, events, startMs });
+  if (room && Math.abs(room.cents) >= 0.4)
+    parts.push(`the room did ${signedCents(room.cents)} of it since ${clockTime(room.sinceMs, wish.zoneMin)}`);
   const sentence = parts.join('; ');
   return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
 }

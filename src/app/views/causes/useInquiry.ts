@@ -2,15 +2,12 @@ import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import type { Asked, CauseTest, Told } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/records';
-import { beforeInquiry } from '../../../core/story';
-import { causeBuildOf, isAfterRemedy } from '../../../core/causes';
+import { beforeInquiry, evidenceOf, inquiryUnderWay, questionOf, questionsLeft } from '../../../core/story';
+import { causeBuildOf } from '../../../core/causes';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
-import { isEvidence, questionOf, questionsLeft } from './evidence';
 
-/** Tests of one inquiry lie no further apart, ms. */
-const INQUIRY_MS = 6 * 3600000;
 /** Which string is asked about, what the log, the player and the tests say of it, and what follows. */
 export function useInquiry(life: InstrumentLife) {
   const { bench, a4Hz } = useWorld();
@@ -21,18 +18,11 @@ export function useInquiry(life: InstrumentLife) {
   const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
 
   // An inquiry under way is found in the log, also after a reload.
-  const goesOn = bench.tests.findLast(
-    (t) =>
-      t.instrumentId === instrumentId &&
-      isEvidence(t) &&
-      now - t.atMs < INQUIRY_MS &&
-      !isAfterRemedy(t.passId) &&
-      !bench.findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
-  );
+  const goesOn = inquiryUnderWay(life, bench, now);
   const suspect = (life.strings.find((s) => s.readings.at(-1)?.slip) ?? life.strings[0]!).plan.stringId;
   const { stringId, passId } = own ?? goesOn ?? { stringId: suspect, passId: '' };
   const string = life.strings.find((s) => s.plan.stringId === stringId) ?? life.strings[0]!;
-  const tests = bench.tests.filter(isEvidence).filter((t) => t.passId === passId && t.stringId === stringId);
+  const tests = evidenceOf(bench, passId, stringId);
   const closed = bench.findings.findLast((f) => f.passId === passId && f.outcome !== undefined);
   const build = causeBuildOf(life);
   const before = useMemo(() => beforeInquiry(life, string, bench, now), [life, string, bench, now]);

@@ -6,7 +6,7 @@ import { clockTime, signed } from '../../parts/format';
 import { useAsked } from '../../world/asked';
 import { usePriors } from '../../world/priors';
 import { useWorld } from '../../world/world';
-import type { Show } from '../../world/plan';
+import type { Show } from '../../../core/plan';
 
 /** What if an instrument is restrung at some hour? Answered from what such strings do, before it is done. */
 export function Restring({

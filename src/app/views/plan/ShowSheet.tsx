@@ -14,7 +14,7 @@ import { figureIn, fromLocalField, toLocalField } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
-import type { Show } from '../../world/plan';
+import type { Show } from '../../../core/plan';
 import { asPlayed, rolesOf, Who, type Roles } from './Who';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {

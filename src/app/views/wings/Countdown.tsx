@@ -1,5 +1,5 @@
 import { clockTime } from '../../parts/format';
-import type { Show } from '../../world/plan';
+import type { Show } from '../../../core/plan';
 
 const MINUTE = 60000;
 

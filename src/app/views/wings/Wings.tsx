@@ -15,7 +15,7 @@ import { handsOn } from '../../guided/hands';
 import { SimulatorControls } from '../../guided/SimulatorControls';
 import { useProcedure } from '../../guided/useProcedure';
 import { useNow } from '../../world/now';
-import { isDue, visitOf, type Show } from '../../world/plan';
+import { isDue, visitOf, type Show } from '../../../core/plan';
 import { useStatus } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { Countdown, timeLeft } from './Countdown';

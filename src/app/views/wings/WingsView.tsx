@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { minutesPerString } from '../../../core/plan';
 import { useWakeLock } from '../../guided/useWakeLock';
-import { usePlan, useShow, WORK } from '../../world/plan';
+import { WORK } from '../../../core/plan';
+import { usePlan, useShow } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { Wings } from './Wings';
 

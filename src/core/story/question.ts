@@ -1,9 +1,9 @@
-import { testsOf, type CauseBuild, type CauseQuestion } from '../../../core/causes';
-import { isCauseTest, type Asked, type CauseTest, type Told } from '../../../core/codes';
-import { stringTargetHz } from '../../../core/music';
-import type { StringLife, TestRecord } from '../../../core/records';
-import type { BeforeInquiry } from '../../../core/story';
-import { SETTLES_AS } from '../../../core/strings';
+import { isAfterRemedy, testsOf, type CauseBuild, type CauseQuestion } from '../causes';
+import { isCauseTest, type Asked, type CauseTest, type Told } from '../codes';
+import { stringTargetHz } from '../music';
+import type { Bench, InstrumentLife, StringLife, TestRecord } from '../records';
+import type { BeforeInquiry } from './inquiry';
+import { SETTLES_AS } from '../strings';
 
 const DAY = 86400000;
 /** Standard error of a reading where none was taken, cents. */
@@ -11,7 +11,31 @@ const USUAL_SIGMA = 0.4;
 
 /** A test that counts as evidence: no measure. */
 export type EvidenceRecord = TestRecord & { test: CauseTest };
-export const isEvidence = (t: TestRecord): t is EvidenceRecord => isCauseTest(t.test);
+const isEvidence = (t: TestRecord): t is EvidenceRecord => isCauseTest(t.test);
+
+/** Tests of one inquiry lie no further apart, ms. */
+const INQUIRY_MS = 6 * 3600000;
+
+/** The newest test of an inquiry under way on an instrument; undefined where none is, or where its remedy was tried. */
+export function inquiryUnderWay(
+  { record: { instrumentId } }: InstrumentLife,
+  { tests, findings }: Bench,
+  nowMs: number,
+): EvidenceRecord | undefined {
+  return tests
+    .filter(isEvidence)
+    .findLast(
+      (t) =>
+        t.instrumentId === instrumentId &&
+        nowMs - t.atMs < INQUIRY_MS &&
+        !isAfterRemedy(t.passId) &&
+        !findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
+    );
+}
+
+/** The tests of an inquiry on one string that count as evidence, oldest first. */
+export const evidenceOf = ({ tests }: Bench, passId: string, stringId: string): EvidenceRecord[] =>
+  tests.filter(isEvidence).filter((t) => t.passId === passId && t.stringId === stringId);
 
 /** What is left to ask: what the log does not tell by itself. */
 export function questionsLeft(before: BeforeInquiry, said: ReadonlyMap<Asked, string | undefined>): Asked[] {

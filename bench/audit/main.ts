@@ -1,0 +1,207 @@
+/**
+ * Every statement of random instruments at random moments, held against the truth. `npm run bench:audit -- [instruments] [seed]`
+ * Where no truth of ours can judge a kind, another bench does: causes (bench:causes), stops (bench:bridge).
+ */
+import { argv, cpuUsage } from 'node:process';
+import { HOLD_MIN, TOLERANCE_CENTS } from '../../src/core/check';
+import { readBench, READY } from '../../src/core/records';
+import { statementsOf, type Statement } from '../../src/core/says';
+import { writeSection } from '../report';
+import { BEYOND_MIN, drawAudited, type Audited } from './world';
+
+const COUNT = Number(argv[2] ?? 1000);
+const SEED = Number(argv[3] ?? 5);
+const MINUTE = 60000;
+
+/** A kind's figures held against their truths. */
+class Figures {
+  readonly errors: number[] = [];
+  within = 0;
+  add(s: Statement, truth: number): void {
+    this.errors.push(Math.abs(Number(s.value) - truth));
+    if (s.interval && truth >= s.interval[0] && truth <= s.interval[1]) this.within++;
+  }
+}
+const figures = new Map<string, Figures>();
+const figure = (name: string, s: Statement, truth: number | undefined) => {
+  if (truth === undefined || !Number.isFinite(truth)) return;
+  if (!figures.has(name)) figures.set(name, new Figures());
+  figures.get(name)!.add(s, truth);
+};
+/** Chances with what came. */
+const chances = new Map<string, { chance: number; came: boolean }[]>();
+const chance = (name: string, said: number, came: boolean): void =>
+  void chances.set(name, [...(chances.get(name) ?? []), { chance: said, came }]);
+/** Claims without a figure: right or not. */
+const rights = new Map<string, { right: number; all: number }>();
+const right = (name: string, is: boolean) => {
+  const r = rights.get(name) ?? { right: 0, all: 0 };
+  rights.set(name, { right: r.right + (is ? 1 : 0), all: r.all + 1 });
+};
+const contradictions: string[] = [];
+
+/** Stays within tolerance from now to then, looked at every two minutes. */
+const stays = (world: Audited, i: number, fromMs: number, toMs: number): boolean => {
+  for (let t = fromMs; t <= toMs; t += 2 * MINUTE) if (Math.abs(world.cents(i, t)) > TOLERANCE_CENTS) return false;
+  return true;
+};
+/** The room's truth: how far warmth moved a string since it was left. */
+const roomDid = (world: Audited, i: number, readMs: number) => {
+  const left = world.leftMs[i];
+  return left === undefined ? undefined : world.strings[i]!.centsPerC * (world.tempC(readMs) - world.tempC(left));
+};
+
+function judge(world: Audited, s: Statement): void {
+  const i = s.string === undefined ? -1 : Number(s.string.slice(1));
+  const { nowMs, hidden } = world;
+  // Hands that nobody noted: what follows of that is counted apart.
+  const meddled = hidden.retunedCents !== 0 || hidden.slipped === i ? ', after a move that nobody noted' : '';
+  switch (s.kind) {
+    case 'offset-now':
+      return figure(`${s.kind}${meddled}`, s, world.cents(i, nowMs));
+    case 'offset-at':
+      return figure(
+        `${s.kind} ${s.atMs === world.showMs ? 'the show' : 'an hour on'}${meddled}`,
+        s,
+        world.cents(i, s.atMs!),
+      );
+    case 'fallen':
+      return figure(`${s.kind}${meddled}`, s, world.fallen[i]);
+    case 'hold-chance':
+      chance('hold-chance, at the end', s.chance!, Math.abs(world.cents(i, s.atMs!)) <= TOLERANCE_CENTS);
+      return chance(s.kind, s.chance!, stays(world, i, nowMs, s.atMs!));
+    case 'common-offset':
+      right('common-offset is there', hidden.retunedCents !== 0);
+      return hidden.retunedCents === 0 ? undefined : figure(s.kind, s, hidden.retunedCents);
+    case 'reference-suspect':
+      return hidden.retunedCents === 0 ? undefined : figure(s.kind, s, 440 * 2 ** (hidden.retunedCents / 1200));
+    case 'room-change':
+      return figure(`${s.kind}${meddled}`, s, roomDid(world, i, world.readMs[i]!));
+    case 'octave-error':
+      return hidden.uneven[i] ? undefined : figure(s.kind, s, octaveAt(hidden.saddleMm[i]!));
+    case 'saddle-move':
+      right('saddle-move has the right direction', Math.sign(Number(s.value)) === -Math.sign(hidden.saddleMm[i]!));
+      return hidden.uneven[i] ? undefined : figure(s.kind, s, -hidden.saddleMm[i]!);
+    case 'string-worn':
+      return right('string-worn is uneven', hidden.uneven[i]!);
+    case 'friction':
+      return figure(s.kind, s, hidden.frictionCents.get(i));
+    case 'ear-accuracy':
+      return figure(s.kind, s, hidden.earCents);
+    case 'net-offset':
+      return figure(s.kind, s, hidden.net!.cents[i]);
+    case 'repeatability':
+      return figure(s.kind, s, 0.35);
+    case 'lead':
+      // It is going to fall: after the show has begun it stands lower than when it was left.
+      return right('lead: it falls', world.cents(i, s.atMs! + HOLD_MIN * MINUTE) < world.cents(i, s.atMs!) + 0.5);
+    case 'state':
+      if (s.value === 'slipped') right('slipped did slip', hidden.slipped === i);
+      return;
+  }
+}
+const octaveAt = (offMm: number) => 1200 * Math.log2((648 + offMm) / (324 + offMm) / 2);
+
+/** Two statements of one thing that do not go together. */
+function contradict(all: readonly Statement[], hasShow: boolean): void {
+  const of = (kind: Statement['kind'], string?: string) => all.find((s) => s.kind === kind && s.string === string);
+  for (const string of new Set(all.map((s) => s.string))) {
+    if (string === undefined) continue;
+    const [state, hold, now] = [of('state', string), of('hold-chance', string), of('offset-now', string)];
+    if (state?.value === 'holding' && hold && hold.chance! < READY) contradictions.push(`${state.text} ${hold.text}`);
+    if (state?.value === 'settling' && hold && hold.chance! >= READY) contradictions.push(`${state.text} ${hold.text}`);
+    // Nine of ten lie outside the tolerance already: it cannot be likely to hold.
+    if (
+      hold &&
+      now &&
+      hold.chance! > 0.5 &&
+      (now.interval![0] > TOLERANCE_CENTS || now.interval![1] < -TOLERANCE_CENTS)
+    )
+      contradictions.push(`${now.text} ${hold.text}`);
+    const ready = of('ready-at', string);
+    if (hold && ready && hold.chance! >= READY && ready.atMs! > hold.atMs!)
+      contradictions.push(`${hold.text} ${ready.text}`);
+    const later = all.filter((s) => s.kind === 'offset-at' && s.string === string);
+    for (const [a, b] of later.flatMap((a) => later.map((b) => [a, b] as const)))
+      if (Math.abs(a.atMs! - b.atMs!) < MINUTE && Math.abs(Number(a.value) - Number(b.value)) > a.sd!)
+        contradictions.push(`${a.text} ${b.text}`);
+  }
+  const next = of('next-thing');
+  const dueMs = Math.min(...all.filter((x) => x.kind === 'next-check').map((x) => x.atMs!));
+  // With a show ahead its plan says when.
+  if (!hasShow && next?.text.startsWith('Check at') && Math.abs(next.atMs! - dueMs) > MINUTE)
+    contradictions.push(`${next.text}; the first check is due at ${new Date(dueMs).toISOString()}`);
+  const [common, reference] = [of('common-offset'), of('reference-suspect')];
+  if (common && reference && Math.sign(Number(common.value)) !== Math.sign(Number(reference.value) - 440))
+    contradictions.push(`${common.text} ${reference.text}`);
+}
+
+const began = cpuUsage();
+let moments = 0;
+let retuned = 0;
+let found = 0;
+for (let id = 0; id < COUNT; id++) {
+  const world = drawAudited(SEED, id);
+  const bench = readBench(world.records);
+  const all = statementsOf(bench, { nowMs: world.nowMs, zoneMin: 120, a4Hz: 440, priorsOf: () => ({}) });
+  moments++;
+  if (world.hidden.retunedCents !== 0) {
+    retuned++;
+    if (all.some((s) => s.kind === 'common-offset')) found++;
+  }
+  for (const s of all) judge(world, s);
+  contradict(all, world.showMs !== undefined);
+  // Brought to pitch when it is said to be ready: does it hold? This changes the string, and comes last.
+  for (const s of all.filter((x) => x.kind === 'ready-at')) {
+    const i = Number(s.string!.slice(1));
+    if (s.atMs! > world.nowMs + (BEYOND_MIN - HOLD_MIN - 5) * MINUTE) continue;
+    const string = world.strings[i]!;
+    const t = (s.atMs! - world.strungMs) / MINUTE;
+    // It has been kept in tune until then: no day's fall is made good in one turn.
+    string.bringUp(t - 0.5 * HOLD_MIN);
+    string.bringUp(t);
+    let holds = true;
+    for (let k = 1; k <= HOLD_MIN; k += 2) holds &&= Math.abs(string.centsAt(t + k)) <= TOLERANCE_CENTS;
+    chance('ready-at', s.chance!, holds);
+  }
+}
+const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;
+const sorted = (list: readonly number[]) => [...list].sort((a, b) => a - b);
+const lines = [
+  `${moments} instruments at a random moment each, seed ${SEED}; strings by nine laws that are not the estimator's.`,
+  '',
+  '| statement | count | within its 90 % interval | error median / p90 |',
+  '|---|---|---|---|',
+  ...[...figures].map(([name, f]) => {
+    const e = sorted(f.errors);
+    return `| ${name} | ${e.length} | ${percent(f.within, e.length)} | ${e[Math.floor(e.length / 2)]!.toFixed(2)} / ${e[Math.floor(0.9 * e.length)]!.toFixed(2)} |`;
+  }),
+  '',
+  '| chance | said on average | came true | count |',
+  '|---|---|---|---|',
+  ...[...chances].flatMap(([name, list]) =>
+    [
+      [0, 0.2],
+      [0.2, 0.5],
+      [0.5, 0.8],
+      [0.8, 0.95],
+      [0.95, 1.01],
+    ].flatMap(([low, high]) => {
+      const bin = list.filter((c) => c.chance >= low! && c.chance < high!);
+      if (bin.length === 0) return [];
+      const said = bin.reduce((sum, c) => sum + c.chance, 0) / bin.length;
+      const came = bin.filter((c) => c.came).length / bin.length;
+      return [`| ${name} | ${said.toFixed(2)} | ${came.toFixed(2)} | ${bin.length} |`];
+    }),
+  ),
+  '',
+  '| claim | right |',
+  '|---|---|',
+  ...[...rights].map(([name, { right: n, all }]) => `| ${name} | ${n} of ${all} |`),
+  `| another reference is found | ${found} of ${retuned} |`,
+  '',
+  `Contradictions: ${contradictions.length} in ${moments} moments.`,
+  ...contradictions.slice(0, 5).map((c) => `- ${c}`),
+];
+const { user, system } = cpuUsage(began);
+writeSection('Every statement against the truth', lines, (user + system) / 1e6);

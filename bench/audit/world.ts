@@ -1,0 +1,286 @@
+/**
+ * Instruments with histories drawn by lot, by laws that are not the estimator's: what was written of them, and what is true of
+ * them at every moment, also of what comes when nobody touches them.
+ */
+import { RECORD_VERSION, type Draft, type LogRecord } from '../../src/core/records';
+import { targetFrequencyHz } from '../../src/core/music';
+import { randomFrom, type Random } from '../../src/core/simulate';
+import { logBetween, type TrueString } from '../forecast/truth';
+import { LAWS, MINUTE, NOTES, SETS, stringOf } from '../plan/world';
+
+const A4 = 440;
+const HAND_MIN = 0.4;
+const PLUCK_CENTS = 0.35;
+/** The truth is known so far beyond the moment that is asked about, min. */
+export const BEYOND_MIN = 2 * 1440;
+
+/** What happened to an instrument that no string did by itself, cents; and what its octave, friction and ear are. */
+export interface Hidden {
+  /** All strings were put to another reference, sharp positive; 0 where nobody did. */
+  retunedCents: number;
+  /** A string that dropped at once, by index; undefined where none did. */
+  slipped: number | undefined;
+  /** Saddles from where they belong, mm, by string. */
+  saddleMm: number[];
+  /** Strings that are uneven. */
+  uneven: boolean[];
+  /** From flat to sharp limit, cents, of the strings whose friction was measured. */
+  frictionCents: Map<number, number>;
+  earCents: number | undefined;
+  /** Offsets of the strings when checkpoints were sounded; undefined where none were. */
+  net: { anchor: number; cents: number[] } | undefined;
+}
+
+export interface Audited {
+  records: LogRecord[];
+  nowMs: number;
+  strungMs: number;
+  strings: TrueString[];
+  /** Where a string stands, cents from its target. */
+  cents: (index: number, atMs: number) => number;
+  tempC: (atMs: number) => number;
+  hidden: Hidden;
+  showMs: number | undefined;
+  /** Falls of the strings between readings, in which nobody touched them, to their last reading, cents. */
+  fallen: number[];
+  /** When each was left last, ms. */
+  leftMs: (number | undefined)[];
+  /** When each was read last, ms. */
+  readMs: number[];
+  r: Random;
+}
+
+const FRETTED = 648;
+/** Error of the fretted octave of a string whose saddle stands off by so many mm (Mersenne), cents. */
+const octaveCents = (offMm: number): number => 1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
+
+/** One instrument and its day or weeks, up to a moment at which it is asked about. */
+export function drawAudited(seed: number, id: number): Audited {
+  const r = randomFrom(seed * 7919 + id * 104729);
+  const materials = SETS[Math.floor(r.uniform() * SETS.length)]!;
+  const ageMin = logBetween(r, 25, 10 * 1440);
+  const strungMs = Date.UTC(2026, 5, 1, 8) + Math.floor(r.uniform() * 20) * 3600e3;
+  const nowMs = Math.round(strungMs + ageMin * MINUTE);
+  const endMin = ageMin + BEYOND_MIN;
+  const swing = r.between(0.2, 1.8);
+  const phase = r.uniform() * 2 * Math.PI;
+  const roomAt = (t: number) => 20 + swing * Math.sin((2 * Math.PI * (t + strungMs / MINUTE)) / 1440 + phase);
+  const strings = materials.map((m) => stringOf(r, m, endMin, Math.floor(r.uniform() * LAWS), roomAt));
+  const hasThermometer = r.uniform() < 0.5;
+  const hidden: Hidden = {
+    retunedCents: r.uniform() < 0.15 ? (r.uniform() < 0.5 ? -1 : 1) * r.between(4, 15) : 0,
+    slipped: r.uniform() < 0.15 ? Math.floor(r.uniform() * strings.length) : undefined,
+    saddleMm: strings.map(() => r.between(-3, 3)),
+    uneven: strings.map(() => r.uniform() < 0.08),
+    frictionCents: new Map(),
+    earCents: undefined,
+    net: undefined,
+  };
+  const slipCents = r.between(6, 25);
+  /** Added to the true string by hands that no record tells of, from a moment on. */
+  const shifts: { index: number; atMs: number; cents: number }[] = [];
+  const cents = (index: number, atMs: number) =>
+    strings[index]!.centsAt((atMs - strungMs) / MINUTE) +
+    shifts.reduce((sum, s) => (s.index === index && s.atMs <= atMs ? sum + s.cents : sum), 0);
+  const records: LogRecord[] = [];
+  const write = (atMs: number, draft: Draft) =>
+    records.push({
+      ...draft,
+      id: `r${records.length}`,
+      version: RECORD_VERSION,
+      atMs: Math.round(atMs),
+      zoneMin: 120,
+    } as LogRecord);
+  const own = { instrumentId: 'x' };
+  const plans = materials.map((material, i) => ({
+    stringId: `s${i}`,
+    note: NOTES[i]!,
+    lengthMm: FRETTED,
+    material,
+    gaugeMm: null,
+  }));
+  write(strungMs - MINUTE, { type: 'instrument', ...own, name: 'X', family: 'guitar-steel', strings: plans });
+  for (const { stringId } of plans) write(strungMs, { type: 'fitted', ...own, stringId });
+  const last: (number | undefined)[] = strings.map(() => undefined);
+  const readMs = strings.map(() => 0);
+  const fallen = strings.map(() => 0);
+  const leftMs: (number | undefined)[] = strings.map(() => undefined);
+  const read = (i: number, atMs: number, purpose: 'as-found' | 'as-left', more: object = {}) => {
+    const truth = cents(i, atMs);
+    if (purpose === 'as-found' && last[i] !== undefined) fallen[i]! += last[i]! - truth;
+    last[i] = truth;
+    readMs[i] = atMs;
+    const { note, stringId } = plans[i]!;
+    const targetHz = targetFrequencyHz(note, A4)!;
+    const off = truth + PLUCK_CENTS * r.normal();
+    write(atMs, {
+      type: 'reading',
+      ...own,
+      stringId,
+      purpose,
+      source: 'microphone',
+      frequencyHz: targetHz * 2 ** (off / 1200),
+      cents: off,
+      sigmaCents: 0.3,
+      targetHz,
+      a4Hz: A4,
+      partials: [],
+      ...(hasThermometer
+        ? { tempC: Math.round(10 * (roomAt((atMs - strungMs) / MINUTE) + 0.15 * r.normal())) / 10 }
+        : {}),
+      ...more,
+    });
+    return off;
+  };
+  const bringUp = (i: number, atMs: number) => {
+    strings[i]!.bringUp((atMs - strungMs) / MINUTE);
+    // What somebody did to it before is undone by tuning it.
+    const stood = shifts.filter((s) => s.index === i).reduce((sum, s) => sum + s.cents, 0);
+    if (stood !== 0) shifts.push({ index: i, atMs, cents: -stood });
+    leftMs[i] = atMs + 0.1 * MINUTE;
+    read(i, leftMs[i]!, 'as-left', { arrival: 'from below' });
+  };
+  const walk = (atMs: number, tunes: boolean, isLast: boolean) => {
+    let t = atMs;
+    strings.forEach((_, i) => {
+      const slip = isLast && hidden.slipped === i && last[i] !== undefined;
+      const off = read(i, t, 'as-found');
+      // The player is asked for a second pluck, and it says the same.
+      if (slip) read(i, t + 0.2 * MINUTE, 'as-found', { slip: true });
+      t += HAND_MIN * MINUTE;
+      if (!tunes || Math.abs(off) <= 3) return;
+      bringUp(i, t);
+      t += HAND_MIN * MINUTE;
+    });
+    return t;
+  };
+  strings.forEach((_, i) => bringUp(i, strungMs + (1.5 + i * HAND_MIN) * MINUTE));
+  let step = r.between(4, 30);
+  let t = strungMs + step * MINUTE + strings.length * MINUTE;
+  // The last walk has happened some while before it is asked.
+  const lastMs = nowMs - logBetween(r, 1, Math.max(2, ageMin / 2)) * MINUTE;
+  for (; t < lastMs - 12 * MINUTE; t += step * MINUTE) {
+    walk(t, r.uniform() < 0.9, false);
+    step = Math.min(900, 5 + step * r.between(1.1, 2.5));
+  }
+  if (lastMs > strungMs + (4 + 2 * strings.length) * MINUTE) {
+    const before = lastMs - MINUTE;
+    const tampered = last.every((l) => l !== undefined);
+    if (!tampered) [hidden.retunedCents, hidden.slipped] = [0, undefined];
+    // Those who retune by another reference leave each string where its fellows stand.
+    if (hidden.retunedCents !== 0) {
+      hidden.slipped = undefined;
+      strings.forEach((_, i) => {
+        shifts.push({ index: i, atMs: before, cents: hidden.retunedCents });
+        // Hands moved it, not a fall.
+        if (last[i] !== undefined) last[i]! += hidden.retunedCents;
+      });
+    }
+    if (hidden.slipped !== undefined) shifts.push({ index: hidden.slipped, atMs: before, cents: -slipCents });
+    walk(lastMs, hidden.retunedCents === 0 && hidden.slipped === undefined && r.uniform() < 0.6, true);
+  } else [hidden.retunedCents, hidden.slipped] = [0, undefined];
+  const busyMs = Math.max(...records.map((x) => x.atMs));
+  const at = Math.max(nowMs, busyMs + MINUTE);
+  extras({ r, hidden, write, own, plans, cents, atMs: at - 0.5 * MINUTE });
+  const showMs = r.uniform() < 0.6 ? Math.round(at + logBetween(r, 30, 1200) * MINUTE) : undefined;
+  if (showMs !== undefined) write(strungMs, { type: 'curtain', curtainMs: showMs });
+  const tempC = (atMs: number) => roomAt((atMs - strungMs) / MINUTE);
+  return { records, nowMs: Math.round(at), strungMs, strings, cents, tempC, hidden, showMs, fallen, leftMs, readMs, r };
+}
+
+interface Extra {
+  r: Random;
+  hidden: Hidden;
+  write: (atMs: number, draft: Draft) => void;
+  own: { instrumentId: string };
+  plans: { stringId: string; note: string }[];
+  cents: (index: number, atMs: number) => number;
+  atMs: number;
+}
+
+/** Some were measured for more than their pitch: the octave, friction, the ear, checkpoints. */
+function extras({ r, hidden, write, own, plans, cents, atMs }: Extra): void {
+  if (r.uniform() < 0.5)
+    plans.forEach(({ stringId, note }, i) => {
+      const openHz = targetFrequencyHz(note, A4)!;
+      const touch = (kind: 'open' | 'fret' | 'harmonic', off: number) => {
+        const each = [0, 1, 2].map(() => off + 0.3 * r.normal()).sort((a, b) => a - b);
+        write(atMs - (60 - i) * 1000, {
+          type: 'touch',
+          ...own,
+          stringId,
+          passId: 'octave',
+          touch: kind,
+          ...(kind === 'open' ? {} : { fret: 12 }),
+          source: 'microphone',
+          frequencyHz: openHz * 2 ** (each[1]! / 1200),
+          sigmaCents: 0.2,
+          scatterCents: each[2]! - each[0]!,
+          inharmonicity: 0.00004,
+        });
+      };
+      touch('open', 0);
+      touch('fret', 1200 + octaveCents(hidden.saddleMm[i]!) + (hidden.uneven[i]! ? r.between(2, 8) : 0));
+      touch(
+        'harmonic',
+        1200 + 600 * Math.log2((1 + 4 * 4e-5) / (1 + 4e-5)) + (hidden.uneven[i]! ? r.between(2, 8) : 0),
+      );
+    });
+  else hidden.saddleMm = [];
+  if (r.uniform() < 0.4)
+    plans.forEach(({ stringId }, i) => {
+      const truth = logBetween(r, 1, 25);
+      hidden.frictionCents.set(i, truth);
+      const mean = () => (0.4 * (r.normal() + r.normal())) / 2;
+      const place = r.uniform();
+      write(atMs, {
+        type: 'test',
+        ...own,
+        stringId,
+        passId: `friction:${stringId}`,
+        test: 'friction',
+        firstCents: -truth * place + mean(),
+        secondCents: truth * (1 - place) + mean(),
+        sigmaCents: 0.4,
+      });
+    });
+  if (r.uniform() < 0.4) {
+    const ear = logBetween(r, 0.7, 5);
+    hidden.earCents = ear;
+    const count = 3 + Math.floor(r.uniform() * 20);
+    for (let k = 0; k < count; k++)
+      write(atMs - 86400e3, {
+        type: 'judgement',
+        ...own,
+        stringId: plans[1]!.stringId,
+        againstId: plans[0]!.stringId,
+        passId: `ear${Math.floor(k / 5)}`,
+        school: 'chain',
+        interval: [4, 3],
+        expectCents: 2,
+        cents: ear * r.normal() - 2,
+        againstCents: 0,
+        sigmaCents: 0.3,
+      });
+  }
+  if (r.uniform() < 0.3) {
+    const anchor = 0;
+    const stand = plans.map((_, i) => cents(i, atMs) - cents(anchor, atMs));
+    hidden.net = { anchor, cents: stand };
+    for (let i = 1; i < plans.length; i++)
+      for (const against of i === 1 ? [0] : [i - 1, 0])
+        write(atMs, {
+          type: 'checkpoint',
+          ...own,
+          stringId: plans[i]!.stringId,
+          againstId: plans[against]!.stringId,
+          passId: 'net',
+          anchorId: plans[anchor]!.stringId,
+          interval: [4, 3],
+          expectCents: 2,
+          cents: 2 + stand[i]! - stand[against]! + 0.35 * r.normal(),
+          sigmaCents: 0.3,
+          beatsHz: 1,
+        });
+  }
+}

@@ -1,0 +1,15 @@
+import type { Show } from '../plan';
+import type { Bench, InstrumentLife } from '../records';
+
+/** What is asked about one instrument. */
+export interface Asked {
+  life: InstrumentLife;
+  bench: Bench;
+  a4Hz: number;
+  nowMs: number;
+  zoneMin: number;
+  /** The show ahead; undefined where none is. */
+  show: Show | undefined;
+  /** From this chance on a string is said to be ready. */
+  ready: number;
+}

@@ -1,0 +1,4 @@
+export { statementsOf, type SayWish } from './says';
+export { nextThing, type NextAsked, type NextPlace, type NextThing } from './next';
+export { STATEMENT_KINDS, UNITS, type Statement, type StatementKind } from './statement';
+export { chanceWords } from './words';

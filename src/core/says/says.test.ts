@@ -1,0 +1,153 @@
+import { readBench, type LogRecord } from '../records';
+import { STATEMENT_KINDS, statementsOf, type Statement } from '.';
+
+const NOON = Date.UTC(2026, 5, 12, 10);
+const MINUTE = 60000;
+let count = 0;
+const base = (minute: number) => ({
+  id: `r${count++}`,
+  version: 2 as const,
+  atMs: NOON + minute * MINUTE,
+  zoneMin: 120,
+  instrumentId: 'x',
+});
+const NOTES = ['E4', 'B3', 'G3', 'D3'];
+const strung = (minute = 0): LogRecord[] => [
+  {
+    ...base(minute - 1),
+    type: 'instrument',
+    name: 'Requinto',
+    family: 'guitar-nylon',
+    strings: NOTES.map((note, i) => ({
+      stringId: `s${i}`,
+      note,
+      lengthMm: 650,
+      material: 'plain-nylon' as const,
+      gaugeMm: 0.7,
+    })),
+  },
+  ...NOTES.map((_, i): LogRecord => ({ ...base(minute), type: 'fitted', stringId: `s${i}` })),
+];
+const read = (
+  minute: number,
+  string: number,
+  cents: number,
+  purpose: 'as-found' | 'as-left' = 'as-found',
+  more: object = {},
+): LogRecord => ({
+  ...base(minute),
+  type: 'reading',
+  stringId: `s${string}`,
+  purpose,
+  source: 'typed',
+  frequencyHz: 300,
+  cents,
+  sigmaCents: 0.3,
+  targetHz: 300,
+  a4Hz: 440,
+  partials: [],
+  ...more,
+});
+/** Each string read at these minutes, falling, and brought up. */
+const walks = (minutes: number[], falls = 8): LogRecord[] =>
+  minutes.flatMap((m, k) =>
+    NOTES.flatMap((_, i) => [
+      ...(k === 0 ? [] : [read(m + i * 0.1, i, -falls / k)]),
+      read(m + 2 + i * 0.1, i, 0, 'as-left'),
+    ]),
+  );
+const said = (records: LogRecord[], minute: number): Statement[] =>
+  statementsOf(readBench(records), { nowMs: NOON + minute * MINUTE, zoneMin: 120, a4Hz: 440, priorsOf: () => ({}) });
+const of = (all: Statement[], kind: Statement['kind'], string?: string) =>
+  all.filter((s) => s.kind === kind && (string === undefined || s.string === string));
+const next = (records: LogRecord[], minute: number) => of(said(records, minute), 'next-thing')[0]!.text;
+
+test('an unread string has a state and no figure', () => {
+  const all = said(strung(), 5);
+  expect(of(all, 'state', 's0')[0]).toMatchObject({ instrument: 'x', value: 'unread', text: 'E4 is not read.' });
+  expect(of(all, 'offset-now')).toEqual([]);
+  expect(of(all, 'fallen')).toEqual([]);
+});
+
+test('every figure of a settling string has its moment, its doubt and its sentence', () => {
+  const { instrumentId: _, ...about } = base(0);
+  const show: LogRecord = { ...about, type: 'curtain', curtainMs: NOON + 300 * MINUTE };
+  const all = said([...strung(), show, ...walks([1, 10, 30, 70])], 75);
+  for (const { kind, interval, value, text } of all) {
+    expect(STATEMENT_KINDS).toContain(kind);
+    expect(text).toMatch(/^[A-Z].*\.$|^(Check|Tune|Last)/);
+    if (interval) expect(interval[0]).toBeLessThanOrEqual(Number(value));
+    if (interval) expect(interval[1]).toBeGreaterThanOrEqual(Number(value));
+  }
+  expect(of(all, 'offset-at', 's0').map((s) => (s.atMs! - NOON) / MINUTE)).toEqual([135, 300]);
+  const [now, hour, then] = [of(all, 'offset-now', 's0')[0]!, ...of(all, 'offset-at', 's0')].map((s) =>
+    Number(s!.value),
+  );
+  expect(now).toBeGreaterThan(hour!);
+  expect(hour).toBeGreaterThan(then!);
+  // Three bring-ups of 8, 4 and 2.7 cents.
+  expect(of(all, 'fallen', 's0')[0]!.value).toBeCloseTo(14.7, 1);
+  expect(of(all, 'hold-chance', 's0')[0]!.chance).toBeLessThan(0.85);
+});
+
+test('what all strings did at once is no fall: it is said, and the forecast goes on from there', () => {
+  const log = [
+    ...strung(-9000),
+    ...walks([-8998, -8900, -8000, -6000, -3000]),
+    ...NOTES.map((_, i) => read(i, i, 8 + 0.2 * i)),
+  ];
+  const all = said(log, 10);
+  const [common] = of(all, 'common-offset');
+  expect(common!.text).toMatch(
+    /^All strings of Requinto are about 9\.\d cents sharper than expected, as if tuned to A4 = 442\.\d Hz\.$/,
+  );
+  expect(of(all, 'reference-suspect')[0]!.value).toBeCloseTo(442.4, 0);
+  for (const s of of(all, 'offset-now')) expect(Number(s.value)).toBeGreaterThan(6);
+});
+
+test('the next thing follows from the log', () => {
+  expect(next(strung(), 5)).toBe('Check all strings once');
+  const settled = [...strung(), ...walks([1, 10, 30, 70])];
+  expect(next(settled, 76)).toMatch(/^Check (now|at \d\d:\d\d)$/);
+  expect(next([...settled, read(74, 1, -12, 'as-found', { slip: true })], 76)).toBe('B3 slipped: find out why');
+  expect(next([...settled, read(74, 1, -9)], 76)).toBe('Tune B3');
+  const pass: LogRecord = {
+    ...base(75),
+    type: 'pass',
+    kind: 'check',
+    passId: 'p',
+    startedMs: NOON + 75 * MINUTE,
+    skipped: [],
+    over: false,
+  };
+  expect(next([...settled, pass], 76)).toBe('Go on with the check');
+  const off: LogRecord = { ...base(75), type: 'removed', stringId: 's2', reason: 'broke' };
+  expect(next([...settled, off], 76)).toBe('Put on G3');
+  const pulled = [0, 1].map((i): LogRecord => ({
+    ...base(60 + i),
+    type: 'round',
+    stringId: 's0',
+    dropCents: 9 - i,
+    school: 'pull',
+  }));
+  expect(next([...strung(), ...walks([1, 10]), ...pulled], 63)).toBe('Stretch E4 once more');
+});
+
+test('a set that has been checked three times is offered the octave, once', () => {
+  const calm = [...strung(-14000), ...walks([-13990, -13000, -9000, -4000, -10], 0.4)];
+  expect(next(calm, 0)).toBe('Check the intonation on these new strings');
+  const touches = (['open', 'fret'] as const).map((touch, k): LogRecord => ({
+    ...base(-5 + k),
+    type: 'touch',
+    stringId: 's0',
+    passId: 'o',
+    touch,
+    ...(touch === 'fret' ? { fret: 12 } : {}),
+    source: 'typed',
+    frequencyHz: touch === 'fret' ? 660 : 330,
+    sigmaCents: 0.2,
+    scatterCents: 0.2,
+  }));
+  expect(next([...calm, ...touches], 0)).toMatch(/^Check/);
+  expect(next([...calm, ...touches], 0)).not.toMatch(/intonation/);
+});

@@ -1,0 +1,153 @@
+import { HOLD_MIN, TOLERANCE_CENTS } from '../check';
+import { loadOf, tunerOf } from '../guided';
+import { stringTargetHz } from '../music';
+import { clockTime, dueTime, repeatability, sinceTime, type StringLife, type StringStatus } from '../records';
+import { mixtureMean, mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
+import { roundsGain, type StringStory } from '../story';
+import { halfWidth, normal, spreadOf, type Statement } from './statement';
+import type { Asked } from './asked';
+import { atWords, chanceWords, fallenWords, nowWords, STATE_WORDS } from './words';
+
+const MINUTE = 60000;
+const HOUR_MIN = 60;
+/** Of two readings a turn is learned from: what it moves lies within this factor for nine of ten (house estimate). */
+const TUNER_FACTOR = 1.5;
+
+/** Where a string will stand, in a statement's figures. */
+function standing(fit: SettlingFit, hMin: number) {
+  const mix = standAhead(fit, hMin);
+  const interval: [number, number] = [mixtureQuantile(mix, 0.05), mixtureQuantile(mix, 0.95)];
+  return { value: mixtureMean(mix), sd: mixtureMoments(mix).sd, interval, unit: 'cents' as const };
+}
+
+/** What is forecast of a string that was read twice. */
+function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note: string, asked: Asked): Statement[] {
+  const { nowMs, zoneMin, show } = asked;
+  const says: Statement[] = [];
+  const now = standing(fit, 0);
+  says.push({ kind: 'offset-now', ...now, atMs: nowMs, text: nowWords(note, now.value, halfWidth(now.interval)) });
+  const moments = [nowMs + HOUR_MIN * MINUTE, ...(show && show.curtainMs > nowMs ? [show.curtainMs] : [])];
+  for (const atMs of moments) {
+    const then = standing(fit, (atMs - nowMs) / MINUTE);
+    says.push({
+      kind: 'offset-at',
+      ...then,
+      atMs,
+      text: atWords(note, then.value, halfWidth(then.interval), atMs, zoneMin),
+    });
+  }
+  if (status.chance !== null) {
+    const untilMs = nowMs + HOLD_MIN * MINUTE;
+    says.push({
+      kind: 'hold-chance',
+      atMs: untilMs,
+      chance: status.chance,
+      text: `${note}, untouched: ${chanceWords(status.chance)} within ±${TOLERANCE_CENTS} cents until ${clockTime(untilMs, zoneMin)}.`,
+    });
+  }
+  if (story.readyMs !== null)
+    says.push({
+      kind: 'ready-at',
+      atMs: story.readyMs,
+      chance: asked.ready,
+      text: `${note} holds ${HOLD_MIN} minutes if it is retuned ${dueTime(story.readyMs, nowMs, zoneMin)}.`,
+    });
+  if (status.nextCheckMs !== null)
+    says.push({
+      kind: 'next-check',
+      atMs: status.nextCheckMs,
+      text: `Check ${note}: ${dueTime(status.nextCheckMs, nowMs, zoneMin)}.`,
+    });
+  return says;
+}
+
+/** What its stretch rounds are worth from here. */
+function rounds(life: StringLife, fit: SettlingFit, { nowMs, zoneMin, show }: Asked): Statement[] {
+  const { note } = life.plan;
+  const gain = roundsGain(life, fit, nowMs, show?.curtainMs ?? null);
+  if (!gain) return [];
+  return [
+    {
+      kind: 'rounds-gain',
+      value: gain.cents,
+      sd: gain.sdCents,
+      interval: gain.interval,
+      unit: 'cents',
+      atMs: gain.untilMs,
+      text: gain.worth
+        ? `Another round on ${note} spares about ${gain.cents.toFixed(0)} ${gain.cents.toFixed(0) === '1' ? 'cent' : 'cents'} by ${clockTime(gain.untilMs, zoneMin)}.`
+        : `Another round on ${note} gains nothing by ${clockTime(gain.untilMs, zoneMin)}.`,
+    },
+  ];
+}
+
+/** What is known of the tuner of a string from its bring-ups. */
+function tuner(life: StringLife, { life: instrument, a4Hz }: Asked): Statement[] {
+  if (!life.tuner) return [];
+  const { note } = life.plan;
+  const { other, perTurn, gain } = tunerOf(instrument, life, a4Hz);
+  const way: Statement = {
+    kind: 'tuner-way',
+    value: other ? 'other' : 'usual',
+    text: `The tuner of ${note} turns the ${other ? 'other' : 'usual'} way.`,
+  };
+  if (!perTurn) return [way];
+  const value = perTurn.tuner * gain;
+  return [
+    way,
+    {
+      kind: 'tuner-amount',
+      value,
+      interval: [value / TUNER_FACTOR, value * TUNER_FACTOR],
+      unit: 'cents/turn',
+      text: `One turn of the tuner of ${note} is about ${value.toFixed(0)} cents.`,
+    },
+  ];
+}
+
+/** Everything that is claimed of one string. */
+export function stringSays(
+  life: StringLife,
+  status: StringStatus,
+  story: StringStory,
+  fit: SettlingFit | undefined,
+  asked: Asked,
+): Statement[] {
+  const { nowMs, zoneMin, a4Hz } = asked;
+  const { plan, readings } = life;
+  const { note } = plan;
+  const read = status.cents === null ? '' : `, read ${sinceTime(status.lastReadMs!, nowMs, zoneMin)}`;
+  const says: Statement[] = [
+    { kind: 'state', value: status.state, text: `${note} ${STATE_WORDS[status.state]}${read}.` },
+  ];
+  if (fit && status.byNow) says.push(...ahead(status, story, fit, note, asked), ...rounds(life, fit, asked));
+  if (status.totalFallCents !== null && readings.length > 1) {
+    const sd = Math.hypot(...readings.slice(1).map((r) => r.sigmaCents), readings[0]!.sigmaCents);
+    const since = sinceTime(readings[0]!.atMs, nowMs, zoneMin);
+    says.push({
+      kind: 'fallen',
+      ...normal(status.totalFallCents, sd),
+      unit: 'cents',
+      atMs: status.lastReadMs!,
+      text: fallenWords(note, status.totalFallCents, since),
+    });
+  }
+  const repeats = repeatability(readings);
+  if (repeats)
+    says.push({
+      kind: 'repeatability',
+      ...spreadOf(repeats.cents, repeats.pairs),
+      unit: 'cents',
+      text: `Readings of ${note} repeat within ±${Math.max(0.1, repeats.cents).toFixed(1)} cents.`,
+    });
+  const targetHz = stringTargetHz(plan, a4Hz);
+  const share = (targetHz && loadOf(plan, targetHz)?.shareOfBreaking) ?? null;
+  if (share !== null)
+    says.push({
+      kind: 'headroom',
+      value: share,
+      unit: 'share',
+      text: `${note} at pitch is at ${Math.round(100 * share)} % of its breaking load.`,
+    });
+  return [...says, ...tuner(life, asked)].map((s) => ({ ...s, string: plan.stringId }));
+}
