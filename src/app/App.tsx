@@ -7,6 +7,7 @@ import { DemoStrip } from './shell/DemoStrip';
 import { Header } from './shell/Header';
 import { InstrumentFrame } from './shell/InstrumentFrame';
 import { NewVersion } from './shell/NewVersion';
+import { PlaceTabs } from './shell/PlaceTabs';
 import { VIEWS } from './shell/views';
 import { ViewScreen } from './shell/ViewScreen';
 import type { Means } from './world/means';
@@ -27,6 +28,7 @@ function Place({ world, offline }: { world: World; offline: boolean }) {
         ) : (
           <>
             <title>{`${view.title} · Slow Anchor`}</title>
+            <PlaceTabs place={view.place} />
             <ViewScreen view={view} />
           </>
         )}

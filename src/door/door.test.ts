@@ -1,10 +1,11 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
-import { readLogFile, writeWav } from '../core/exchange';
+import { readLogFile, writeLogFile, writeWav } from '../core/exchange';
+import type { LogRecord } from '../core/records';
 import { addNoise, plainPluck, pluck, randomFrom } from '../core/simulate';
 import { runCommand } from './commands';
 
@@ -191,9 +192,16 @@ test('octave and bridge-line: a move, a verdict, refusals; trial: a document in,
   expect((await door(['trial'], '{"pairs":[]}')).lines[0]).toMatchObject({ ok: false, reason: 'too-few-readings' });
 }, 60000);
 
+/** The demonstration's log, as it is exported. */
+function demonstrated(): { exportedMs: number; records: { instrumentId?: string }[] } {
+  const { records } = JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as { records: LogRecord[] };
+  const exportedMs = Math.max(...records.map((r) => r.atMs)) + 60000;
+  return JSON.parse(writeLogFile(records, exportedMs)) as ReturnType<typeof demonstrated>;
+}
+
 test('say: a log and a moment in, every statement of that moment out; a log without one is refused', async () => {
-  const exported = JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as { records: { atMs: number }[] };
-  const now = new Date(Math.max(...exported.records.map((r) => r.atMs)) + 60000).toISOString();
+  const exported = demonstrated();
+  const now = new Date(exported.exportedMs).toISOString();
   const { lines } = await door(['say'], `${JSON.stringify(exported)}\n${JSON.stringify({ now })}\n`);
   const { ok, statements } = lines[0] as unknown as { ok: boolean; statements: Record<string, unknown>[] };
   expect(ok).toBe(true);
@@ -205,13 +213,7 @@ test('say: a log and a moment in, every statement of that moment out; a log with
 });
 
 test('plan: the demonstration and a session in, items in order of time out, in the way the times were given', async () => {
-  // Written by the test above, unless this one runs alone.
-  const file = join(folder, 'demo.json');
-  if (!existsSync(file)) await door(['export-demo', file]);
-  const exported = JSON.parse(readFileSync(file, 'utf8')) as {
-    exportedMs: number;
-    records: { instrumentId?: string }[];
-  };
+  const exported = demonstrated();
   const session = { at: '2026-06-12T17:30:00Z', minutes: 90, toleranceCents: 3 };
   const now = new Date(exported.exportedMs).toISOString();
   const { lines } = await door(['plan'], JSON.stringify({ ...exported, session, now }));

@@ -29,6 +29,7 @@ import type { Answer, Imported, PlanAsk, QuestionKind, Questions, Request, Restr
 /** What is seldom asked for is loaded when it is. */
 const exchange = () => import('../../core/exchange');
 const trials = () => import('../../core/trial');
+const says = () => import('../../core/says');
 const bridge = () => import('../../core/bridge');
 /** The same bridges are imagined each time: an answer that stands still. */
 const WAYS_SEED = 17;
@@ -186,6 +187,14 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
         const { law, task, offsetsCents, memory, toleranceCents } = request.ask;
         return bridge().then(({ compareWays }) =>
           compareWays(law, task, offsetsCents, memory, toleranceCents, randomFrom(WAYS_SEED)),
+        );
+      }
+      case 'next': {
+        const { instrumentId, wish, ...asked } = request.ask;
+        const life = lifeOf(instrumentId);
+        const statuses = instrumentStatus(life, wish);
+        return says().then(({ nextThing }) =>
+          nextThing({ ...asked, life, bench: bench(), statuses, nowMs: wish.nowMs }),
         );
       }
       case 'causes':

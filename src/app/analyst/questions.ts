@@ -2,7 +2,8 @@ import type { BridgeLaw, compareWays } from '../../core/bridge';
 import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
-import type { Effort, Plan, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
+import type { NextThing } from '../../core/says';
+import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
 import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
@@ -13,6 +14,8 @@ export interface Questions {
   status: { ask: { instrumentId: string; wish: Wish }; answer: StringStatus[] };
   /** What would be said of an instrument that is in no log. */
   foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
+  /** The one next thing to do with an instrument. */
+  next: { ask: NextAsk; answer: NextThing };
   causes: { ask: CauseQuestion; answer: CauseAnswer };
   /** How many passes each way to tune a floating bridge would take. */
   ways: { ask: WaysAsk; answer: ReturnType<typeof compareWays> };
@@ -37,6 +40,15 @@ export interface WaysAsk {
   offsetsCents: number[];
   memory: BridgeMemory | null;
   toleranceCents: number;
+}
+
+export interface NextAsk {
+  instrumentId: string;
+  wish: Wish;
+  a4Hz: number;
+  zoneMin: number;
+  /** What the plan of a show has next for it; null where nothing more, undefined where it does not play. */
+  visit: PlanItem | null | undefined;
 }
 
 export interface PlanAsk {

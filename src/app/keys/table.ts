@@ -35,6 +35,7 @@ export const KEYS = {
     tone: { keys: ['t'], shown: 'T', words: 'Sound the target' },
     type,
     insist: { keys: ['i'], shown: 'I', words: 'It is the named string after all' },
+    onward: { keys: ['g'], shown: 'G', words: 'Go to what is next, where that is another view' },
     fit: { keys: ['f'], shown: 'F', words: 'Fit a new string here, step by step' },
     ...hands,
   },
@@ -153,6 +154,7 @@ export const KEYS = {
   },
   general: {
     map: { keys: ['?'], shown: '?', words: 'This map' },
+    want: { keys: ['/'], shown: '/', words: 'I want to …: find a job, an instrument, a view' },
     instrument: { keys: [',', '.'], shown: ', .', words: 'The instrument before, the next one' },
     view: { keys: ['v'], shown: 'V, with Shift', words: 'The next view of the instrument, the one before' },
   },

@@ -1,7 +1,6 @@
-import clsx from 'clsx';
 import { Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
-import { Link, NavLink } from 'react-router';
+import { Link } from 'react-router';
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
 import { COLDEST_C, WARMEST_C } from '../../core/limits';
 import { clockTime, span } from '../parts/format';
@@ -13,7 +12,9 @@ import { DemoStrip } from './DemoStrip';
 import { FieldButton } from './FieldButton';
 import { KeyMap } from './KeyMap';
 import { useChart } from './useChart';
-import { VIEWS, type ViewLine } from './views';
+import { tabClass } from './tabs';
+import { PLACES, viewsAt, type Place, type ViewLine } from './views';
+import { WantTo } from './WantTo';
 
 const DAY = 86400000;
 /** A clock set back by more than this is told, for so long, ms. */
@@ -34,7 +35,7 @@ const Anchor = () => (
   </svg>
 );
 
-/** Name, views, and the three facts every forecast rests on: reference, room, curtain. */
+/** Name, places, and the three facts every forecast rests on: reference, room, the show's start. */
 export function Header({ view }: { view: ViewLine }) {
   const { basePath, a4Hz, bench, append, nowMs, zoneMin, unkept, demo, trouble: closed, lastWritten } = useWorld();
   const now = useNow(10000);
@@ -52,34 +53,28 @@ export function Header({ view }: { view: ViewLine }) {
       () => setRefused(undefined),
       (error: Error) => setRefused(error),
     );
-  const link = (active: boolean) =>
-    clsx(
-      'rounded-md px-3 py-1.5 text-sm whitespace-nowrap max-sm:px-2',
-      active ? 'bg-paper font-semibold shadow-[inset_0_-2px_0_var(--ink)]' : 'text-ink2',
-    );
+  const here: Place = view.of === 'instrument' ? 'instruments' : view.place;
   return (
     <header className="print:hidden border-b border-line bg-sheet">
       <DemoStrip className="max-sm:hidden">, the Heron</DemoStrip>
-      <div className="flex h-14 items-center gap-x-5 px-5 max-md:h-auto max-md:flex-wrap max-md:gap-y-0 max-md:px-2 max-sm:[&_a]:py-3 max-sm:[&_button]:min-h-11 max-sm:[&_button]:min-w-11">
-        <span className="flex items-center gap-2 text-lg font-bold whitespace-nowrap">
+      <div className="flex h-14 items-center gap-x-5 px-5 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:px-2 max-lg:py-1 max-sm:[&_a]:py-3 max-sm:[&_button]:min-h-11 max-sm:[&_button]:min-w-11">
+        <span className="flex items-center gap-2 text-lg font-bold whitespace-nowrap max-sm:sr-only">
           <Anchor />
           <span className="max-lg:sr-only">Slow Anchor</span>
         </span>
-        <nav aria-label="Views" className="flex gap-1">
-          <Link
-            to={`${basePath}/bench`}
-            className={link(view.of === 'instrument')}
-            aria-current={view.of === 'instrument' ? 'true' : undefined}
-          >
-            On the bench
-          </Link>
-          {VIEWS.filter((v) => v.of === 'all' && v.inHeader).map((v) => (
-            <NavLink key={v.path} to={`${basePath}/${v.path}`} className={({ isActive }) => link(isActive)}>
-              {v.title}
-            </NavLink>
+        <nav aria-label="Places" className="flex gap-1">
+          {(Object.keys(PLACES) as Place[]).map((place) => (
+            <Link
+              key={place}
+              to={`${basePath}/${place === 'instruments' ? 'bench' : viewsAt(place)[0]!.path}`}
+              className={tabClass(place === here)}
+              aria-current={place === here ? 'page' : undefined}
+            >
+              {PLACES[place]}
+            </Link>
           ))}
         </nav>
-        <div className="ml-auto flex items-center gap-5 max-md:w-full max-md:justify-between max-md:gap-2">
+        <div className="ml-auto flex items-center gap-5 max-lg:w-full max-lg:justify-between max-lg:gap-2">
           <FieldButton
             name="Reference A4"
             value={`${a4Hz.toFixed(1)} Hz`}
@@ -107,13 +102,13 @@ export function Header({ view }: { view: ViewLine }) {
             }}
           />
           <FieldButton
-            name={curtainMs !== null && curtainMs > now ? `Curtain ${clockTime(curtainMs, zoneMin)}` : 'Curtain'}
+            name={curtainMs !== null && curtainMs > now ? `Show ${clockTime(curtainMs, zoneMin)}` : 'Show starts'}
             value={
               curtainMs === null
-                ? 'none set'
+                ? 'not set'
                 : curtainMs > now
                   ? `in ${span(curtainMs - now)}`
-                  : `rose ${clockTime(curtainMs, zoneMin)}`
+                  : `began ${clockTime(curtainMs, zoneMin)}`
             }
             start={curtainMs === null ? '' : clockTime(curtainMs, zoneMin)}
             help="Time of day, today or tomorrow: 19:30 or 7:30 pm. Empty for none."
@@ -124,6 +119,7 @@ export function Header({ view }: { view: ViewLine }) {
               return undefined;
             }}
           />
+          <WantTo />
           <button
             type="button"
             onClick={toggleChart}

@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { lazy, useEffect } from 'react';
 import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
 import { KEYS } from '../keys/table';
@@ -8,11 +7,12 @@ import { useWorld } from '../world/world';
 import { inHand, takeInHand } from './in-hand';
 import { Rack } from './Rack';
 import { ViewScreen } from './ViewScreen';
-import { pathTo, viewsOf, type InstrumentViewLine } from './views';
+import { tabClass, viewClass } from './tabs';
+import { JOBS, pathTo, viewsAt, viewsFor, viewsOf, type InstrumentViewLine, type Job } from './views';
 
 const FirstScreen = lazy(() => import('../views/first/FirstView').then((m) => ({ default: m.FirstView })));
 
-/** The frame of all views of one instrument: the rack, the name of the one in hand, its views as tabs. */
+/** The frame of all views of one instrument: the rack, the name of the one in hand, its jobs, and the views of the one in hand. */
 export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   const { instrumentId } = useParams();
   const { bench, basePath, world } = useWorld();
@@ -23,7 +23,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   useEffect(() => {
     if (instrumentId) takeInHand(world, instrumentId);
   }, [world, instrumentId]);
-  const beside = (by: number) => {
+  const turnTo = (by: number) => {
     const next = instruments[(index + by + instruments.length) % instruments.length];
     if (next) void navigate(pathTo(basePath, view, next));
   };
@@ -35,7 +35,8 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   };
   usePedal(KEYS.general, {
     map: undefined,
-    instrument: (_, key) => beside(key === '.' ? 1 : -1),
+    want: undefined,
+    instrument: (_, key) => turnTo(key === '.' ? 1 : -1),
     view: (shift) => another(shift ? -1 : 1),
   });
   const first = instruments[0];
@@ -55,6 +56,11 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
       </section>
     );
   const unfit = view.unfit?.(life);
+  const ofJob = viewsFor(life, view.job).map((v) => ({ title: v.title, to: pathTo(basePath, v, life) }));
+  // Comparing treatments is about several instruments, and asked for at one.
+  const compared = view.job === 'stability' ? viewsAt('instruments').filter((v) => v.path === 'trial') : [];
+  const all = [...ofJob, ...compared.map((v) => ({ title: v.title, to: `${basePath}/${v.path}` }))];
+  const beside = all.length > 1 ? all : [];
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[188px_minmax(0,1fr)] max-lg:grid-cols-[minmax(0,1fr)] max-lg:grid-rows-[auto_minmax(0,1fr)] print:block">
       <title>{`${view.title}, ${life.record.name} · Slow Anchor`}</title>
@@ -65,26 +71,36 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
           {life.tuning && (
             <span className="max-w-48 truncate text-sm text-ink2 max-2xl:hidden">{life.tuning.name}</span>
           )}
+          <nav aria-label={`Jobs for ${life.record.name}`} className="flex min-w-0 flex-wrap gap-x-1 print:hidden">
+            {(Object.keys(JOBS) as Job[]).map((job) => {
+              const [first] = viewsFor(life, job);
+              return (
+                first && (
+                  <Link
+                    key={job}
+                    to={pathTo(basePath, first, life)}
+                    className={tabClass(job === view.job)}
+                    aria-current={job === view.job ? 'true' : undefined}
+                  >
+                    {JOBS[job]}
+                  </Link>
+                )
+              );
+            })}
+          </nav>
+        </div>
+        {beside.length > 0 && (
           <nav
-            aria-label={`Views of ${life.record.name}`}
-            className="flex min-w-0 gap-1 overflow-x-auto print:hidden max-sm:-mx-2 max-sm:w-full"
+            aria-label={JOBS[view.job]}
+            className="flex flex-wrap gap-x-1 border-b border-line px-4 py-1 print:hidden max-sm:px-2"
           >
-            {viewsOf(life).map((v) => (
-              <NavLink
-                key={v.path}
-                to={pathTo(basePath, v, life)}
-                className={({ isActive }) =>
-                  clsx(
-                    'border-b-2 px-2.5 py-1.5 text-sm whitespace-nowrap max-sm:py-2.5',
-                    isActive ? 'border-ink font-semibold' : 'border-transparent text-ink2',
-                  )
-                }
-              >
-                {v.title}
+            {beside.map(({ title, to }) => (
+              <NavLink key={to} to={to} className={({ isActive }) => viewClass(isActive)}>
+                {title}
               </NavLink>
             ))}
           </nav>
-        </div>
+        )}
         {unfit === undefined ? (
           <ViewScreen view={view} life={life} />
         ) : (

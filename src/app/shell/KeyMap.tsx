@@ -15,8 +15,8 @@ export function KeyMap({ view, simulated }: { view: ViewLine; simulated: boolean
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const { map, ...inInstrument } = KEYS.general;
-  const general: KeyLine[] = [map, ...(view.of === 'instrument' ? Object.values(inInstrument) : [])];
+  const { map, want, ...inInstrument } = KEYS.general;
+  const general: KeyLine[] = [map, want, ...(view.of === 'instrument' ? Object.values(inInstrument) : [])];
   const own = Object.values(view.keys).filter((k) => simulated || !k.simulated);
   const list = (title: string, lines: readonly KeyLine[]) =>
     lines.length > 0 && (

@@ -3,18 +3,39 @@ import type { InstrumentLife } from '../../core/records';
 import { traitsOf } from '../../core/strings';
 import { KEYS, type KeyLines } from '../keys/table';
 
+/** What people come to an instrument for: its tabs. */
+export const JOBS = {
+  tune: 'Tune',
+  strings: 'New strings',
+  stability: 'Stability',
+  problems: 'Problems',
+  settings: 'Settings',
+} as const;
+export type Job = keyof typeof JOBS;
+/** Where the views of all instruments stand: the header. */
+export const PLACES = {
+  instruments: 'Instruments',
+  show: 'Show',
+  reference: 'Reference pitch',
+  history: 'History',
+} as const;
+export type Place = keyof typeof PLACES;
+
 interface Shared {
   /** The first part of its address. */
   path: string;
   title: string;
+  /** What somebody wants who looks for it, in words of theirs. */
+  wants: readonly string[];
   keys: KeyLines;
   /** Where the demonstration shows it, for pictures and tests. */
   shownAt: string;
 }
 
-/** A view of one instrument: a tab beside its name. */
+/** A view of one instrument, under one of its jobs. */
 export interface InstrumentViewLine extends Shared {
   of: 'instrument';
+  job: Job;
   /** It goes on, listening, when another instrument is taken in hand; the others begin anew. */
   goesOn?: true;
   /** Why an instrument has no such view. */
@@ -22,53 +43,68 @@ export interface InstrumentViewLine extends Shared {
   load: () => Promise<{ default: ComponentType<{ life: InstrumentLife }> }>;
 }
 
-/** A view of all instruments: in the header, if it is not reached from elsewhere. */
+/** A view of all instruments. */
 export interface GeneralViewLine extends Shared {
   of: 'all';
-  inHeader: boolean;
+  place: Place;
   load: () => Promise<{ default: ComponentType }>;
 }
 export type ViewLine = InstrumentViewLine | GeneralViewLine;
 
 const as = <P>(view: ComponentType<P>) => ({ default: view });
 
-/** Every view, in the order of tabs and header. Router, header, tabs, map of keys, pictures and the tests of access are made from it. */
+/** Every view, in the order of jobs and header; the first of a job or place is where it leads. Router, header, tabs, map of keys, pictures and the tests of access are made from it. */
 export const VIEWS: readonly ViewLine[] = [
   {
     path: 'bench',
-    title: 'Bench',
+    title: 'Check and tune',
     of: 'instrument',
+    job: 'tune',
     goesOn: true,
+    wants: ['tune it', 'check how far it is off', 'read all strings', 'tuner', 'hear a string'],
     keys: KEYS.bench,
     shownAt: 'bench/requinto',
     load: () => import('../views/bench/BenchView').then((m) => as(m.BenchView)),
   },
   {
-    path: 'settling',
-    title: 'Settling',
+    path: 'ear',
+    title: 'By ear',
     of: 'instrument',
-    keys: {},
-    shownAt: 'settling/requinto',
-    load: () => import('../views/settling/SettlingView').then((m) => as(m.SettlingView)),
+    job: 'tune',
+    wants: [
+      'no tuner here',
+      'no tuner at hand',
+      'tune by beats',
+      'tune with a fork',
+      'checkpoints between strings',
+      'harmonics',
+    ],
+    keys: KEYS.ear,
+    shownAt: 'ear/requinto',
+    load: () => import('../views/ear/EarView').then((m) => as(m.EarView)),
   },
   {
-    path: 'octave',
-    title: 'Octave',
+    path: 'tuning',
+    title: 'Other tunings',
     of: 'instrument',
-    keys: KEYS.octave,
-    shownAt: 'octave/baritone',
-    unfit: ({ record }) => {
-      const { frets, bowed } = traitsOf(record);
-      return frets || bowed
-        ? undefined
-        : `${record.name} has no fingerboard: there is no saddle or fret to set by the octave. Whether a string is worn shows in its settling.`;
-    },
-    load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
+    job: 'tune',
+    wants: ['drop tuning', 'another tuning', 'open tuning', 'put on a capo', 'tune down', 'temperament'],
+    keys: KEYS.tuning,
+    shownAt: 'tuning/viola',
+    load: () => import('../views/tuning/TuningView').then((m) => as(m.TuningView)),
   },
   {
     path: 'bridge',
-    title: 'Bridge',
+    title: 'Floating bridge',
     of: 'instrument',
+    job: 'tune',
+    wants: [
+      'tune a floating bridge',
+      'turning one string moves the others',
+      'claw and springs',
+      'bar and tremolo springs',
+      'block the bridge',
+    ],
     keys: KEYS.bridge,
     shownAt: 'bridge/baritone',
     unfit: ({ record }) =>
@@ -78,33 +114,59 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/bridge/BridgeView').then((m) => as(m.BridgeView)),
   },
   {
-    path: 'tuning',
-    title: 'Tuning',
+    path: 'fitting',
+    title: 'Put on and stretch',
     of: 'instrument',
-    keys: KEYS.tuning,
-    shownAt: 'tuning/viola',
-    load: () => import('../views/tuning/TuningView').then((m) => as(m.TuningView)),
+    job: 'strings',
+    wants: ['just strung', 'new strings', 'restring', 'put on a string', 'stretch the strings', 'a string broke'],
+    keys: KEYS.fitting,
+    shownAt: 'fitting/requinto/s1',
+    load: () => import('../views/fitting/FittingView').then((m) => as(m.FittingView)),
   },
   {
-    path: 'ear',
-    title: 'By ear',
+    path: 'set',
+    title: 'String tensions',
     of: 'instrument',
-    keys: KEYS.ear,
-    shownAt: 'ear/requinto',
-    load: () => import('../views/ear/EarView').then((m) => as(m.EarView)),
+    job: 'strings',
+    wants: ['string gauge', 'tension', 'will it break', 'choose strings', 'how near is it to breaking'],
+    keys: {},
+    shownAt: 'set/requinto',
+    load: () => import('../views/set/SetView').then((m) => as(m.SetView)),
+  },
+  {
+    path: 'settling',
+    title: 'When it will hold',
+    of: 'instrument',
+    job: 'stability',
+    wants: ['when will it hold', 'how far has it fallen', 'how fast does it fall', 'correct a reading', 'settling'],
+    keys: {},
+    shownAt: 'settling/requinto',
+    load: () => import('../views/settling/SettlingView').then((m) => as(m.SettlingView)),
   },
   {
     path: 'causes',
-    title: 'Causes',
+    title: 'Why it goes out',
     of: 'instrument',
+    job: 'problems',
+    wants: [
+      'flat when I bend',
+      'goes out of tune',
+      'does not stay in tune',
+      'slips',
+      'why is it flat',
+      'peg slips',
+      'bar does not return',
+    ],
     keys: KEYS.causes,
     shownAt: 'causes/viola',
     load: () => import('../views/causes/CausesView').then((m) => as(m.CausesView)),
   },
   {
     path: 'friction',
-    title: 'Friction',
+    title: 'Sticks at the nut',
     of: 'instrument',
+    job: 'problems',
+    wants: ['sticks at the nut', 'friction', 'lubricate', 'binds', 'pings when I tune'],
     keys: KEYS.friction,
     shownAt: 'friction/baritone',
     unfit: ({ record }) => {
@@ -117,79 +179,93 @@ export const VIEWS: readonly ViewLine[] = [
     load: () => import('../views/friction/FrictionView').then((m) => as(m.FrictionView)),
   },
   {
-    path: 'set',
-    title: 'String set',
+    path: 'octave',
+    title: 'Intonation',
     of: 'instrument',
-    keys: {},
-    shownAt: 'set/requinto',
-    load: () => import('../views/set/SetView').then((m) => as(m.SetView)),
-  },
-  {
-    path: 'fitting',
-    title: 'Fitting',
-    of: 'instrument',
-    keys: KEYS.fitting,
-    shownAt: 'fitting/requinto/s1',
-    load: () => import('../views/fitting/FittingView').then((m) => as(m.FittingView)),
+    job: 'problems',
+    wants: ['saddle', 'is the saddle right', 'intonation', 'octave is off', 'frets sound sharp', 'move the bridge'],
+    keys: KEYS.octave,
+    shownAt: 'octave/baritone',
+    unfit: ({ record }) => {
+      const { frets, bowed } = traitsOf(record);
+      return frets || bowed
+        ? undefined
+        : `${record.name} has no fingerboard: there is no saddle or fret to set by the octave. Whether a string is worn shows in its settling.`;
+    },
+    load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
   },
   {
     path: 'instrument',
-    title: 'Edit',
+    title: 'Settings',
     of: 'instrument',
+    job: 'settings',
+    wants: ['edit the instrument', 'change its strings', 'rename', 'put it away', 'number of strings'],
     keys: {},
     shownAt: 'instrument/requinto',
     load: () => import('../views/instrument/EditView').then((m) => as(m.EditView)),
   },
   {
     path: 'plan',
-    title: 'Plan',
+    title: 'Schedule',
     of: 'all',
-    inHeader: true,
+    place: 'show',
+    wants: [
+      'we play at eight',
+      'show tonight',
+      'when to tune before the show',
+      'plan the day',
+      'when does the show start',
+    ],
     keys: KEYS.plan,
     shownAt: 'plan',
     load: () => import('../views/plan/PlanView').then((m) => as(m.PlanView)),
   },
   {
     path: 'wings',
-    title: 'Wings',
+    title: 'Backstage',
     of: 'all',
-    inHeader: false,
+    place: 'show',
+    wants: ['retune between two pieces', 'backstage', 'in the wings', 'during the show'],
     keys: KEYS.wings,
     shownAt: 'wings',
     load: () => import('../views/wings/WingsView').then((m) => as(m.WingsView)),
   },
   {
-    path: 'trial',
-    title: 'Trials',
-    of: 'all',
-    inHeader: true,
-    keys: {},
-    shownAt: 'trial',
-    load: () => import('../views/trial/TrialView').then((m) => as(m.TrialView)),
-  },
-  {
     path: 'reference',
-    title: 'Reference',
+    title: 'Reference pitch',
     of: 'all',
-    inHeader: true,
+    place: 'reference',
+    wants: ['fork', 'keyboard pitch', 'A4', '442', 'measure a reference', 'another player is sharper'],
     keys: KEYS.reference,
     shownAt: 'reference',
     load: () => import('../views/reference/ReferenceView').then((m) => as(m.ReferenceView)),
   },
   {
     path: 'log',
-    title: 'Log',
+    title: 'History',
     of: 'all',
-    inHeader: true,
+    place: 'history',
+    wants: ['export', 'import', 'back up', 'what did I do', 'records', 'put back on'],
     keys: {},
     shownAt: 'log',
     load: () => import('../views/log/LogView').then((m) => as(m.LogView)),
   },
   {
+    path: 'trial',
+    title: 'Compare treatments',
+    of: 'all',
+    place: 'instruments',
+    wants: ['treated against untreated', 'does stretching help', 'compare two sets', 'trial'],
+    keys: {},
+    shownAt: 'trial',
+    load: () => import('../views/trial/TrialView').then((m) => as(m.TrialView)),
+  },
+  {
     path: 'add',
     title: 'Add an instrument',
     of: 'all',
-    inHeader: false,
+    place: 'instruments',
+    wants: ['another instrument', 'new instrument', 'add mine'],
     keys: {},
     shownAt: 'add',
     load: () => import('../views/instrument/AddView').then((m) => as(m.AddView)),
@@ -203,3 +279,10 @@ export const viewsOf = (life: InstrumentLife): InstrumentViewLine[] =>
 /** Where a view of an instrument is; the bench where it has no such view. */
 export const pathTo = (basePath: string, view: InstrumentViewLine, life: InstrumentLife): string =>
   `${basePath}/${view.unfit?.(life) === undefined ? view.path : 'bench'}/${life.record.instrumentId}`;
+
+/** The views of one instrument for one job. */
+export const viewsFor = (life: InstrumentLife, job: Job): InstrumentViewLine[] =>
+  viewsOf(life).filter((v) => v.job === job);
+/** The views of all instruments at one place of the header. */
+export const viewsAt = (place: Place): GeneralViewLine[] =>
+  VIEWS.filter((v): v is GeneralViewLine => v.of === 'all' && v.place === place);

@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../core/check';
-import type { InstrumentLife, StringStatus } from '../../core/records';
+import type { PlanItem } from '../../core/plan';
+import type { InstrumentLife, Priors, StringStatus, Wish } from '../../core/records';
+import type { NextThing } from '../../core/says';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';
 import { useWorld } from './world';
@@ -15,6 +17,16 @@ export interface Statuses {
   error: Error | undefined;
 }
 
+/** What the strings of an instrument are asked for at a moment. */
+const wishOf = (nowMs: number, curtainMs: number | null, priors: Priors): Wish => ({
+  nowMs,
+  toleranceCents: TOLERANCE_CENTS,
+  holdMin: HOLD_MIN,
+  curtainMs,
+  confidence: CONFIDENCE,
+  priors,
+});
+
 /** States and forecasts of instruments, computed in the worker, renewed with the log and by and by; the one in hand first. */
 export function useStatuses(
   instruments: readonly InstrumentLife[],
@@ -28,14 +40,7 @@ export function useStatuses(
       const { instrumentId } = life.record;
       const inHand = instrumentId === inHandId;
       const every = inHand ? IN_HAND_MS : ON_RACK_MS;
-      const wish = {
-        nowMs: Math.ceil(nowMs / every) * every,
-        toleranceCents: TOLERANCE_CENTS,
-        holdMin: HOLD_MIN,
-        curtainMs,
-        confidence: CONFIDENCE,
-        priors: priorsFor(instrumentId),
-      };
+      const wish = wishOf(Math.ceil(nowMs / every) * every, curtainMs, priorsFor(instrumentId));
       return { question: 'status', subject: instrumentId, of: life, ask: { instrumentId, wish }, waits: !inHand };
     }),
   );
@@ -44,6 +49,40 @@ export function useStatuses(
     [instruments, data],
   );
   return { of, error };
+}
+
+/** The next thing is looked for anew so often, ms. */
+const NEXT_MS = 60000;
+const NEXT_ON_RACK_MS = 120000;
+
+/**
+ * The one next thing of every instrument, in their order; undefined until it is known.
+ * @param visitOf what the plan of a show has next for one: null where nothing more, undefined where it does not play
+ */
+export function useNextThings(
+  instruments: readonly InstrumentLife[],
+  nowMs: number,
+  visitOf: (instrumentId: string) => PlanItem | null | undefined,
+  inHandId: string,
+): (NextThing | undefined)[] {
+  const { bench, a4Hz, zoneMin } = useWorld();
+  const { priorsFor } = usePriors();
+  const curtainMs = bench.curtain?.curtainMs ?? null;
+  return useAskedEach(
+    instruments.map((life) => {
+      const { instrumentId } = life.record;
+      const every = instrumentId === inHandId ? NEXT_MS : NEXT_ON_RACK_MS;
+      const wish = wishOf(Math.floor(nowMs / every) * every, curtainMs, priorsFor(instrumentId));
+      const visit = visitOf(instrumentId);
+      return {
+        question: 'next',
+        subject: instrumentId,
+        of: life,
+        ask: { instrumentId, wish, a4Hz, zoneMin, visit },
+        waits: true,
+      };
+    }),
+  ).data;
 }
 
 /** The states of one instrument. */

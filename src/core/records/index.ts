@@ -18,4 +18,13 @@ export { createLogIndex, indexOf, readBench, type Bench, type LogIndex } from '.
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { clockTime, dueTime, sinceTime, span } from './clock';
-export { fitLives, lastIntervalMin, nextChecks, READY, surpriseAt, type LifeFit, type Priors } from './settle';
+export {
+  fitLives,
+  lastIntervalMin,
+  nextChecks,
+  raisedUnnoted,
+  READY,
+  surpriseAt,
+  type LifeFit,
+  type Priors,
+} from './settle';

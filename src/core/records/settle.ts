@@ -145,6 +145,10 @@ function roomString(life: StringLife, prior: SettlingPrior): RoomString {
   };
 }
 
+/** What hands raised a string by without a word up to a moment, cents: no part of its fall. */
+export const raisedUnnoted = ({ moved }: Pick<LifeFit, 'moved'>, atMs = Infinity): number =>
+  moved.reduce((sum, m) => (m.atMs <= atMs ? sum + m.surprise.innovationCents : sum), 0);
+
 /** Surprise of a reading taken at atMs; undefined where the fit has none. */
 export function surpriseAt({ startMs, events, fit, moved }: LifeFit, atMs: number): Surprise | undefined {
   const known = moved.find((m) => m.atMs === atMs);

@@ -10,7 +10,7 @@ import {
 } from '../settling';
 import { totalFallCents } from './lives';
 import { leapBefore, type InstrumentLife, type StringLife } from './log';
-import { fitLives, nextChecks, READY, surpriseAt, type Priors } from './settle';
+import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './settle';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';
 
@@ -152,7 +152,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       cents: lastRead.cents,
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
-      totalFallCents: totalFallCents(life.readings),
+      totalFallCents: totalFallCents(life.readings)! + raisedUnnoted(f),
       unexpected: unexpectedOf(life),
       ...standsAt(life, wish.toleranceCents),
     };

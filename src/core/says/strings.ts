@@ -45,7 +45,8 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
       text: `${note}, untouched: ${chanceWords(status.chance)} within ±${TOLERANCE_CENTS} cents until ${clockTime(untilMs, zoneMin)}.`,
     });
   }
-  if (story.readyMs !== null)
+  // What holds as it stands is not told when it would.
+  if (story.readyMs !== null && status.state !== 'holding')
     says.push({
       kind: 'ready-at',
       atMs: story.readyMs,

@@ -5,6 +5,7 @@ import {
   fitLives,
   leapBefore,
   nextChecks,
+  raisedUnnoted,
   READY,
   surpriseAt,
   totalFallSeries,
@@ -128,7 +129,8 @@ export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): I
 function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number | undefined, wish: StoryWish) {
   const start = ageFromMs(life);
   const { plan, readings } = life;
-  const falls = totalFallSeries(readings);
+  const raised = (atMs: number) => (lived ? raisedUnnoted(lived, atMs) : 0);
+  const falls = totalFallSeries(readings).map((fall, i) => fall + raised(readings[i]!.atMs));
   const story: StringStory = {
     stringId: plan.stringId,
     note: plan.note,

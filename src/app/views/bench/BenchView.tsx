@@ -4,14 +4,14 @@ import { stringTargetHz } from '../../../core/music';
 import { checkPassOf, checkProcedure, checkStep, HOLD_MIN, leadOf, TOLERANCE_CENTS } from '../../../core/check';
 import type { InstrumentLife, StringStatus } from '../../../core/records';
 import { commonOffset } from '../../../core/story';
+import type { NextThing } from '../../../core/says';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useListening } from '../../guided/useListening';
 import { ageLine } from '../../parts/age';
-import { FallSketch, FirstStep } from '../../parts/FirstStep';
-import { dueTime, signed, span } from '../../parts/format';
+import { signed, span } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { loadOf, placeOf } from '../../../core/guided';
 import { GuardNote } from '../../guided/GuardNote';
@@ -23,15 +23,15 @@ import { soundTarget, TONE_S } from '../../sound/tone';
 import { useNow } from '../../world/now';
 import { visitOf } from '../../../core/plan';
 import { useVisits } from '../../world/plan';
-import { useStatus } from '../../world/status';
+import { useNextThings, useStatus } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { Facts } from './Facts';
 import { Lanes } from './Lanes';
 import { TuningChoice } from './TuningChoice';
 import { PlayedSheet } from './PlayedSheet';
+import { Wishes } from './Wishes';
 import { useProcedure } from '../../guided/useProcedure';
-import { VISIT_WORDS } from '../../parts/visits';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
@@ -67,12 +67,19 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const load = useMemo(() => loadOf(focus.plan, targetHz), [focus, targetHz]);
   const truth = demo?.stringOf(instrumentId, focusId);
 
+  const [next] = useNextThings(
+    useMemo(() => [life], [life]),
+    now,
+    () => visits && (visits.next ?? null),
+    instrumentId,
+  );
   const choose = (index: number) => {
     const string = life.strings[index];
     if (string) player.press({ do: 'choose', stringId: string.plan.stringId });
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
   const hands = handsOn(demo, instrumentId, truth, sound);
+  const onward = !step && next && next.to !== 'bench' ? `${basePath}/${next.to}/${instrumentId}` : '';
   const take = () => {
     if (!step) player.press({ do: 'start', visit: visits?.due && visitOf(visits.due) });
     if (!sound.listening) sound.open();
@@ -97,6 +104,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       menu: true,
       on: () => player.press({ do: 'insist' }),
     },
+    onward ? { key: 'onward', on: () => void navigate(onward) } : undefined,
     { key: 'fit', on: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`) },
   ]);
 
@@ -105,16 +113,11 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const holding = own.filter((s) => s.state === 'holding').length;
   const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
   const done = pass !== undefined && !step;
-  const checkAgain = dueFirst && dueFirst.nextCheckMs !== null ? dueTime(dueMs(dueFirst), now, zoneMin) : '';
-  const idle = visits ? visitWords(done, visits, now, zoneMin) : idleWords(done, checkAgain);
-  const gone = !step && !done ? dueFirst?.byNow : undefined;
   const heading = step
     ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}`
     : done
-      ? 'Pass done'
-      : visits
-        ? `String ${number}, first in the next visit`
-        : `String ${number}, next to check${gone && checkAgain.startsWith('now') ? `, ${checkAgain}` : ''}`;
+      ? 'Check done'
+      : `String ${number}, first in the next check`;
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -136,19 +139,14 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           )}
           {together && <p className="pb-1.5 text-sm font-semibold">{together.words}</p>}
           <NotWorkedOut error={error} what="The forecasts" kept="Readings are kept as ever." />
-          {life.strings.every((s) => s.readings.length === 0) && (
-            <FirstStep drawing={<FallSketch />}>
-              Nothing was read of these strings yet. Enter starts a check pass: pluck each string once as you find it,
-              then bring up those that need it. What comes after is reckoned from there.
-            </FirstStep>
-          )}
+          {life.strings.every((s) => s.readings.length === 0) && <Wishes life={life} />}
           <Lanes life={life} statuses={own} visits={visits} nowMs={now} focusId={focusId} onChoose={choose} />
         </section>
         <WorkColumn
           heading={heading}
           note={note}
           trace={sound.trace}
-          instruction={step ? undefined : idle}
+          instruction={step ? undefined : idleWords(next)}
           known={{ cents: status?.cents ?? null, age: ageLine(status, now, zoneMin) }}
           toleranceCents={TOLERANCE_CENTS}
           message={said.of === instrumentId ? said.words : ''}
@@ -159,6 +157,11 @@ export function BenchView({ life }: { life: InstrumentLife }) {
                 <p data-testid="lead" className="text-xl font-bold text-deep">
                   Leave it at {signed(leadCents)}: it is going to fall
                 </p>
+              )}
+              {onward && (
+                <Link to={onward} className="text-deep underline underline-offset-4">
+                  Go there (G)
+                </Link>
               )}
               <TunerHint trace={sound.trace} place={placeOf(life, focusId)} />
             </>
@@ -207,23 +210,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
 /** When a string is to be looked at: one that stands off, at once. */
 const dueMs = (s: StringStatus) => (s.cents === null || s.off ? (s.lastReadMs ?? 0) : (s.nextCheckMs ?? Infinity));
 
-/** What the plan of the show says to an instrument in hand. */
-function visitWords(
-  done: boolean,
-  { next, due }: NonNullable<ReturnType<typeof useVisits>>,
-  nowMs: number,
-  zoneMin: number,
-): string {
-  if (due) return `${done ? 'Then' : 'Now'}: ${VISIT_WORDS[due.for ?? 'learn']}`;
-  if (!next) return 'Leave it: nothing more to do for this show';
-  return `Leave it: next visit ${dueTime(next.atMs, nowMs, zoneMin)}`;
-}
-
-/** What to do while no string is asked for. @param due when the first string is, '' where that is not known */
-function idleWords(done: boolean, due: string): string {
-  if (done)
-    return due ? `Check again ${/^(now|in )/.test(due) ? due : `at ${due}`}` : 'Done. Read once more in a few minutes';
-  return due && !due.startsWith('now')
-    ? `Next check ${due.startsWith('in ') ? due : `at ${due}`}`
-    : 'Start a check pass';
-}
+/** What to do while no string is asked for. */
+const idleWords = (next: NextThing | undefined): string =>
+  next ? (next.atMs === undefined ? next.words : `Leave it. ${next.words}`) : 'Check all strings';

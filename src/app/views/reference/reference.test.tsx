@@ -38,7 +38,11 @@ test('a standard is one press, and strings that stand off together are said as s
   await player.click(screen.getByRole('button', { name: '415 Hz' }));
   // Everything that was tuned to 440 stands a half step above it now.
   const off = () => screen.getByRole('list', { name: 'What stands off together' }).textContent;
-  await player.until(() => /are about \d+ cents sharper than expected\. Is a capo on fret 1\?/.test(off()), 20_000, 'it is said');
+  await player.until(
+    () => /are about \d+ cents sharper than expected\. Is a capo on fret 1\?/.test(off()),
+    20_000,
+    'it is said',
+  );
 });
 
 test('a fork: a long average to a tenth of a cent, and used', async () => {
