@@ -38,7 +38,7 @@ for (const [half, paths] of [PATHS.slice(0, HALF), PATHS.slice(HALF)].entries())
 
 test('a clicked button does not take the pedal’s Enter and Space', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: 'Sound the note' }).click();
+  await page.getByRole('button', { name: 'Play the note' }).click();
   await page.keyboard.press('Enter');
   await expect(instruction(page)).toContainText(/pluck A4/i);
   await page.getByRole('button', { name: 'Next string' }).click();
@@ -93,5 +93,5 @@ test('it works without a network once it was opened', async ({ page, context }) 
   await page.reload();
   await expect(page.getByRole('heading', { level: 1, name: 'Viola' })).toBeVisible();
   await page.goto('/log');
-  await expect(page.getByRole('heading', { level: 1, name: 'Log' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'History' })).toBeVisible();
 });

@@ -23,7 +23,7 @@ const SEED = 5;
 export async function openDemo(page: Page): Promise<void> {
   await page.goto(`/demo/bench?pace=${PACE}&seed=${SEED}`);
   await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible();
-  await expect(panel(page).getByText('Fallen in all since strung')).toBeVisible();
+  await expect(panel(page).getByText('Fallen in all')).toBeVisible();
 }
 
 /** Adds an instrument of a family, strung just now unless said otherwise, to the user's own bench, and opens it there. */
@@ -31,7 +31,7 @@ export async function addInstrument(page: Page, family: string, strung?: string,
   await page.goto('/add');
   if (strung) await page.getByLabel(strung).check();
   await page.getByRole('button', { name: family, exact: true }).click();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Add it' }).click();
   await expect(page.getByRole('heading', { level: 1, name, exact: true })).toBeVisible();
   await expect(panel(page)).toBeFocused();
 }

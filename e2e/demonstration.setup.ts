@@ -7,6 +7,6 @@ test('the demonstration is opened for the first time, and what it wrote is kept 
   mkdirSync('.tmp', { recursive: true });
   await page.goto('/demo/bench');
   await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible({ timeout: 60_000 });
-  await expect(panel(page).getByText('Fallen in all since strung')).toBeVisible();
+  await expect(panel(page).getByText('Fallen in all')).toBeVisible();
   await page.context().storageState({ path: DEMONSTRATION, indexedDB: true });
 });

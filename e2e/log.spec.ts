@@ -9,7 +9,7 @@ async function download(page: Page, button: string): Promise<string> {
 
 async function typeReading(page: Page, text: string): Promise<void> {
   await typeFigure(page, text);
-  await expect(message(page)).toContainText('kept');
+  await expect(message(page)).toContainText('saved');
 }
 
 test('two tabs on the same data do not lose each other’s records', async ({ page, context }) => {
@@ -31,11 +31,12 @@ test('a reading kept in one tab is reckoned with in another: its worker hears of
   await addInstrument(page, 'Ukulele');
   const other = await context.newPage();
   await other.goto(page.url().replace('/bench/', '/settling/'));
-  const first = other.getByRole('complementary').getByRole('listitem').first();
+  const first = other.getByRole('complementary').getByRole('rowgroup').nth(1);
+  await first.getByRole('button', { name: /^More about/ }).click();
   await expect(first).toContainText('Not read yet.');
   await page.keyboard.press('Enter');
   await typeReading(page, '-5');
-  await expect(first).toContainText('Not enough readings yet');
+  await expect(first).toContainText('Too few readings');
   // A correction of the log reaches it as well.
   await page.keyboard.press('z');
   await expect(first).toContainText('Not read yet.');
@@ -51,9 +52,9 @@ test('when the browser refuses to write, the record is held in memory, said so, 
   });
   await page.keyboard.press('Enter');
   await typeFigure(page, '-9');
-  await expect(message(page)).toContainText('is held in memory: export the log now');
-  await expect(page.getByRole('alert').filter({ hasText: '2 records are held in memory only' })).toBeVisible();
-  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(message(page)).toContainText('is in memory only: export it now');
+  await expect(page.getByRole('alert').filter({ hasText: '2 entries are in memory only' })).toBeVisible();
+  await page.getByRole('link', { name: 'History' }).click();
   const text = await download(page, 'Export everything (JSON)');
   const file = JSON.parse(text) as { records: { type: string; cents?: number }[] };
   // The reading, and the pass that it belongs to.

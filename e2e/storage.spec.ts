@@ -41,13 +41,13 @@ test('a browser that does not open its store says so; what is written is held an
     };
   });
   await page.goto('/add');
-  await expect(page.getByRole('alert').filter({ hasText: 'does not open its store' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'does not open its storage' })).toBeVisible();
   await page.getByRole('button', { name: 'Ukulele', exact: true }).click();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Add it' }).click();
   // It is on the bench, once, and nothing claims that it is kept.
   await expect(page.getByRole('heading', { level: 1, name: 'Ukulele' })).toBeVisible();
-  await expect(page.getByRole('alert').filter({ hasText: 'held in memory only' })).toBeVisible();
-  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'in memory only' })).toBeVisible();
+  await page.getByRole('link', { name: 'History' }).click();
   await expect(page.getByTestId('record-count')).toHaveText('5');
   expect((await download(page, 'Export everything (JSON)')).records).toHaveLength(5);
   await page.reload();
@@ -66,12 +66,12 @@ test('no room on the disk: held and said so; with room again all of it is kept',
     };
   });
   await typeFigure(page, '-9');
-  await expect(message(page)).toContainText('It is held in memory: export the log now');
-  await expect(page.getByRole('alert').filter({ hasText: 'held in memory only' })).toBeVisible();
+  await expect(message(page)).toContainText('It is in memory only: export it now');
+  await expect(page.getByRole('alert').filter({ hasText: 'in memory only' })).toBeVisible();
   await page.evaluate(() => Object.assign(window, { room: true }));
   await typeFigure(page, '-8');
-  await expect(message(page)).toContainText('kept');
-  await expect(page.getByText('held in memory only')).toHaveCount(0);
+  await expect(message(page)).toContainText('saved');
+  await expect(page.getByText('in memory only')).toHaveCount(0);
   await page.reload();
   await expect(page.getByRole('button', { name: /String 1, A4, settling, −9.0 cents/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /String 2, E4, settling, −8.0 cents/ })).toBeVisible();
@@ -88,7 +88,7 @@ test('stored pieces that cannot be read are set aside; a log that cannot be show
   ).toBeVisible();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Export what was set aside' }).click(),
+    page.getByRole('button', { name: 'Export what could not be read' }).click(),
   ]);
   expect(readFileSync(await file.path(), 'utf8')).toContain('torn');
 
@@ -100,8 +100,8 @@ test('stored pieces that cannot be read are set aside; a log that cannot be show
   await meddle(page, 'slow-anchor-own', 'records', [['k3', [torn]]]);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'This view has failed' })).toBeVisible();
-  expect((await download(page, 'Export the log as it is stored')).records).toHaveLength(6);
-  await page.getByRole('link', { name: 'Plan' }).click();
+  expect((await download(page, 'Export everything as it is stored')).records).toHaveLength(6);
+  await page.getByRole('link', { name: 'Show' }).click();
   await expect(page.getByRole('heading', { name: 'This view has failed' })).toHaveCount(0);
 
   // Pieces that look like records and make no bench are found out too.
@@ -126,12 +126,12 @@ test('a long file shows how far it is and can be called off; readings of unknown
     });
   await put('long.json', log);
   await expect(page.getByRole('progressbar', { name: 'Checking long.json' })).toBeVisible();
-  await page.getByRole('button', { name: 'Call it off' }).click();
-  await expect(page.getByTestId('log-message')).toHaveText('long.json: called off. Nothing was imported.');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByTestId('log-message')).toHaveText('long.json: cancelled. Nothing was imported.');
   const strays = log.filter((r) => r.type === 'reading').slice(0, 7);
   await put('strays.json', strays);
   await expect(page.getByTestId('log-message')).toHaveText(
-    'strays.json: 7 new records kept, 0 were here already. 7 readings are of instruments that this log does not know.',
+    'strays.json: 7 new entries, 0 were here already. 7 readings belong to instruments that are not here.',
   );
   await expect(page.getByTestId('record-count')).toHaveText('7');
 });
@@ -142,12 +142,12 @@ test('by plain http from another machine: typed figures are kept, and the microp
   await page.goto('http://barge.test:4187/add');
   expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
   await page.getByRole('button', { name: 'Violin' }).click();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Add it' }).click();
   await page.getByRole('button', { name: 'Listen' }).click();
   await expect(message(page)).toContainText('may not use a microphone over plain http: open it as localhost');
   await page.keyboard.press('Enter');
   await typeFigure(page, '-9');
-  await expect(message(page)).toContainText('E5 as found −9.0 ±1.0 kept');
+  await expect(message(page)).toContainText('E5: −9.0 ±1.6 cents, saved as found');
   await page.reload();
   await expect(page.getByRole('button', { name: /String 1, E5, settling, −9.0 cents/ })).toBeVisible();
 });
@@ -166,7 +166,7 @@ test('settings that never answer and a tab that may keep nothing: the bench open
   await addInstrument(page, 'Ukulele');
   await page.keyboard.press('Enter');
   await typeFigure(page, '-9');
-  await expect(message(page)).toContainText('A4 as found −9.0 ±1.0 kept');
+  await expect(message(page)).toContainText('A4: −9.0 ±1.6 cents, saved as found');
 });
 
 test.describe('without an offline copy, which would still have it', () => {
@@ -174,7 +174,7 @@ test.describe('without an offline copy, which would still have it', () => {
   test('a view whose file is gone says reload, and gives the log out', async ({ page }) => {
     await addInstrument(page, 'Ukulele');
     await page.route(/assets\/LogView/, (route) => route.fulfill({ status: 404, body: 'Not found.' }));
-    await page.getByRole('link', { name: 'Log' }).click();
+    await page.getByRole('link', { name: 'History' }).click();
     await expect(page.getByRole('heading', { name: 'Reload to go on: nothing is lost' })).toBeVisible();
     expect((await download(page, 'Export the log first')).records).toHaveLength(5);
     await page.unroute(/assets\/LogView/);

@@ -114,7 +114,7 @@ async function bridging(page: Page) {
 
 /** Between two pieces: what is needed most, a string on its way to where it is left. */
 async function waiting(page: Page) {
-  await page.getByRole('button', { name: 'To the curtain' }).click();
+  await page.getByRole('button', { name: 'To the show' }).click();
   await page.waitForTimeout(2500);
   await page.keyboard.press('Enter');
   await handsUntil(page, /and turn$/);

@@ -58,7 +58,7 @@ export async function doAsTold(
   throw new Error(`never got there: ${player.says('instruction')} / ${player.says('message')}`);
 }
 
-const SOUNDED = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold|Strike|Let the A)|: pluck /;
+const SOUNDED = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold its|Strike|Ask for|Play its)|: pluck /;
 
 /** Does as it is told, by the pedal and the simulated pluck alone, until the sentence that ends it. */
 export async function follow(player: Player, until: RegExp): Promise<void> {

@@ -161,7 +161,7 @@ export async function addInstrument(player: Player, family: string, strung?: str
   await player.go('/add');
   if (strung) await player.click(screen.getByLabelText(strung));
   await player.click(screen.getByRole('button', { name: family }));
-  await player.click(screen.getByRole('button', { name: 'Put it on the bench' }));
+  await player.click(screen.getByRole('button', { name: 'Add it' }));
   await player.pass(200);
   expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent(family);
 }

@@ -91,7 +91,7 @@ const nextFigure = () => (++figure / 10) % 900;
 async function addOne(page: Page): Promise<void> {
   await page.goto('/add');
   await page.getByRole('button', { name: 'Ukulele', exact: true }).click();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Add it' }).click();
   await page.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();
   await page.keyboard.press('Enter');
 }

@@ -56,7 +56,7 @@ for (const [effect, words] of [
   }
 }
 writeSection(
-  'Treated against untreated',
+  'Compare treatments',
   [
     `${COUNT} trials a row, seed ${SEED}, strings matched on one instrument, nine readings in a day, five materials, seven laws of creep.`,
     '',

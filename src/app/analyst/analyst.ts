@@ -136,7 +136,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       if (!step.done) {
         post({ id, done: step.value });
         await new Promise<void>(later);
-        if (dropped.has(id)) return refuse('Called off.');
+        if (dropped.has(id)) return refuse('Cancelled.');
         continue;
       }
       const read = step.value;

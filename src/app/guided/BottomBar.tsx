@@ -12,7 +12,7 @@ import { Meter } from './Meter';
 import { useMoment, type Trace } from './trace';
 import type { Listening } from './useListening';
 
-/** What can be done now, with its key. */
+/** What you can do now, with its key. */
 export interface BarAction {
   words: string;
   hint?: string;
@@ -62,7 +62,7 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
   return (
     <div
       role="toolbar"
-      aria-label="What can be done now"
+      aria-label="What you can do now"
       className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-2.5 text-onbar print:hidden max-sm:sticky max-sm:bottom-0 max-sm:z-10 max-sm:px-2"
     >
       {sound && (
@@ -136,10 +136,10 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
             onUseClock={(ratio) => void sound.useClock(ratio)}
             onClose={() => setChecking(false)}
           />
-          <Modal open={sound.explains} title="May it listen?" onClose={sound.refuse}>
+          <Modal open={sound.explains} title="Allow listening?" onClose={sound.refuse}>
             <p className="text-sm">
-              Slow Anchor reads your strings by the microphone. Sound is measured on this device and nowhere else; none
-              of it is stored or sent. The browser asks you next.
+              Slow Anchor hears your strings through the microphone. The sound is measured on this device only. Nothing
+              is stored or sent. The browser asks you next.
             </p>
             <div className="flex gap-2 pt-4">
               <Button strong autoFocus onClick={sound.allow}>

@@ -36,7 +36,7 @@ export function InputSheet({ open, listening, check, onCheck, onUseClock, onClos
       {!listening && <p className="pb-3 text-sm">Listen first: close this sheet and press Space.</p>}
       <p className="pb-2 text-sm">Keep quiet for two seconds, strings damped: the room is judged.</p>
       <Button strong disabled={!listening} onClick={() => ask()}>
-        Judge the room
+        Listen to the room
       </Button>
       <form
         className="flex flex-col gap-2 border-t border-line pt-4 mt-4"
@@ -48,7 +48,7 @@ export function InputSheet({ open, listening, check, onCheck, onUseClock, onClos
         }}
       >
         <label className="flex flex-col gap-1 text-sm">
-          A steady tone whose pitch you know, Hz: sound it, then measure the clock
+          Hz of a steady tone that you know. Sound it, then measure the clock
           <input
             className="figure rounded-md border border-ink2 bg-paper px-3 py-2"
             value={text}

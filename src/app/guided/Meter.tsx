@@ -29,7 +29,9 @@ export function Meter({ trace, listening }: { trace: Trace; listening: Source | 
         aria-valuemin={FLOOR_DB}
         aria-valuemax={0}
         aria-valuenow={Math.max(FLOOR_DB, Math.min(0, hears ? levelDb : FLOOR_DB))}
-        aria-valuetext={deaf ? 'not heard: the app sounds itself' : clipped ? 'too loud for the input' : undefined}
+        aria-valuetext={
+          deaf ? 'not listening while the app plays a sound' : clipped ? 'too loud for the input' : undefined
+        }
         className="relative h-2 w-24 overflow-hidden rounded bg-ink2/50"
       >
         <div className="h-full bg-onbar" style={{ width: `${(100 * (hears ? along(levelDb) : 0)).toFixed(0)}%` }} />
@@ -42,7 +44,7 @@ export function Meter({ trace, listening }: { trace: Trace; listening: Source | 
         )}
       </div>
       <span className="figure w-32 text-right text-xs">
-        {deaf ? 'the app sounds itself' : sourceName(listening)}
+        {deaf ? 'the app is playing' : sourceName(listening)}
         {hears && !deaf && (clipped ? ' too loud' : ` ${levelDb < -99 ? '−∞' : `−${Math.abs(levelDb)}`} dB`)}
       </span>
     </div>

@@ -47,14 +47,18 @@ interface Props {
 export function SimulatorControls({ demo, nowMs, curtainMs, onPluck, onTurn, broken }: Props) {
   const skip = (minutes: number) => demo.moveClock(nowMs() + minutes * MINUTE);
   return (
-    <HandControls onPluck={onPluck} onTurn={onTurn} broken={broken ? 'It broke. Fit a new string: key F.' : undefined}>
+    <HandControls
+      onPluck={onPluck}
+      onTurn={onTurn}
+      broken={broken ? 'It broke. Put on a new string: press F.' : undefined}
+    >
       <Button onClick={() => skip(10)}>+10 min</Button>
       <Button onClick={() => skip(60)}>+1 h</Button>
       <Button
         disabled={curtainMs === null || curtainMs <= nowMs()}
         onClick={() => curtainMs !== null && demo.moveClock(curtainMs)}
       >
-        To the curtain
+        To the show
       </Button>
     </HandControls>
   );

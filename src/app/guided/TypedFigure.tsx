@@ -37,7 +37,7 @@ export function TypedFigure({ open, step: { step, named, ownHz = named.targetHz 
       open={open}
       title={`A figure for ${name}, as ${step.purpose}`}
       label="Cents from the target, or Hz"
-      help="It is kept as typed, with ±1 cent. A bare figure is taken for cents; write Hz behind a frequency."
+      help="It is saved as typed, with ±1 cent. A figure alone is cents. For a frequency write Hz after it."
       onClose={onClose}
       onKeep={(text) => {
         const read = readFigure(text, ownHz);
@@ -48,8 +48,8 @@ export function TypedFigure({ open, step: { step, named, ownHz = named.targetHz 
         if (Math.abs(off) > HOME_CENTS && asked !== text) {
           setAsked(text);
           const where = `${Math.abs(off).toFixed(0)} cents ${off < 0 ? 'below' : 'above'} ${lastHz === undefined ? name : `where ${name} was read last`}`;
-          const unit = read.mayBeHz ? ' If it is a frequency, write Hz behind it.' : '';
-          return `That is ${where}, near ${nearestNote(hz, a4Hz).name}.${unit} Keep it once more if it is so.`;
+          const unit = read.mayBeHz ? ' If it is a frequency, write Hz after it.' : '';
+          return `That is ${where}, near ${nearestNote(hz, a4Hz).name}.${unit} Save it again if it is right.`;
         }
         setAsked('');
         onKeep(hz);

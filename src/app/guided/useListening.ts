@@ -110,7 +110,7 @@ export function useListening(
         sourceRef.current === 'microphone' &&
         clock.elapsedMs() - cameMs > GONE_SILENT_MS;
       if (isSilent && !toldSilent)
-        say('Nothing has come from the input for four seconds: press Space twice, or choose another input.');
+        say('No sound has come from the input for four seconds. Press Space twice, or choose another input.');
       toldSilent = isSilent;
       const view = hearer.view(tS + (clock.elapsedMs() - cameMs) / 1000, hears);
       const { figure, faded, tuner } = trace.get();
@@ -310,13 +310,13 @@ export function useListening(
     openFile,
     /** A figure from another device is typed for what is asked for now. */
     typing,
-    type: () => (guided ? setTyping(guided) : say('Nothing is asked for that a figure could answer.')),
+    type: () => (guided ? setTyping(guided) : say('No reading is asked for now.')),
     typed: (frequencyHz?: number) => {
       setTyping(undefined);
       if (frequencyHz === undefined || !typing) return;
       // It was typed for what was asked for then, and for nothing else.
       if (isSameStep(typing, hearer.step)) hearer.type(frequencyHz);
-      else say(`${typing.named.name} was read meanwhile: the figure was not kept.`);
+      else say(`${typing.named.name} was read meanwhile. The figure was not saved.`);
     },
     step: guided,
     pluck,

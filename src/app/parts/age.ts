@@ -1,5 +1,5 @@
 import type { StringStatus } from '../../core/records';
-import { signed, sinceTime } from './format';
+import { signed, sinceTime, plusMinus } from './format';
 
 /** A reading younger than this is shown as it is, ms; an older one is shown as that age. */
 const YOUNG_MS = 15 * 60000;
@@ -9,5 +9,5 @@ export function ageLine(status: StringStatus | undefined, nowMs: number, zoneMin
   if (!status || status.cents === null || status.lastReadMs === null || nowMs - status.lastReadMs < YOUNG_MS) return '';
   const read = `${signed(status.cents)} at ${sinceTime(status.lastReadMs, nowMs, zoneMin)}`;
   const { byNow } = status;
-  return byNow ? `${read}, by now about ${signed(byNow.cents, 0)} ±${Math.max(1, Math.round(byNow.sigmaCents))}` : read;
+  return byNow ? `${read}, now about ${signed(byNow.cents, 0)} ${plusMinus(byNow.sigmaCents, 0)} if untouched` : read;
 }

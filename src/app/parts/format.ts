@@ -1,4 +1,4 @@
-export { signedCents as signed } from '../../core/music';
+export { plusMinus, signedCents as signed } from '../../core/music';
 export { clockTime, dueTime, sinceTime, span } from '../../core/records';
 
 /** A figure as people write it, with a comma and a true minus too; NaN for what is none. */

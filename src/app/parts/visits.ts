@@ -5,7 +5,7 @@ import { dueTime, signed } from './format';
 /** What a visit is for, as it is said where it is made. */
 export const VISIT_WORDS: Record<VisitPurpose, string> = {
   settle: 'check it, so that it settles',
-  learn: 'check it, to learn how it falls',
+  learn: 'check it, to see how it falls',
   'last-tuning': 'the last tuning',
   retune: 'retune it',
 };
@@ -23,6 +23,6 @@ export function stringVisitWords(
   zoneMin: number,
 ): string {
   const soon = next !== undefined && next.atMs <= nowMs + SOON_MS;
-  if (soon) return status.off && (status.cents ?? 0) < 0 ? 'bring it up now' : 'its visit is due';
-  return next ? `leave it: next visit ${dueTime(next.atMs, nowMs, zoneMin)}` : 'leave it: it holds';
+  if (soon) return status.off && (status.cents ?? 0) < 0 ? 'bring it up now' : 'check it now';
+  return next ? `leave it, next check ${dueTime(next.atMs, nowMs, zoneMin)}` : 'leave it, it holds';
 }

@@ -60,8 +60,8 @@ export class Boundary extends Component<Props, State> {
         <section role="alert" className="mx-auto w-full max-w-2xl p-8">
           <h2 className="text-2xl font-bold">Reload to go on: nothing is lost</h2>
           <p className="pt-3">
-            This view’s file is not where it was: a newer version is served, or this site’s data was cleared. What was
-            kept is in the log.
+            This part of the app cannot be loaded: there is a newer version, or this site’s data was cleared. Your
+            readings are safe.
           </p>
           <div className="flex flex-wrap gap-2 pt-4">
             <Button strong onClick={() => window.location.reload()}>
@@ -75,19 +75,16 @@ export class Boundary extends Component<Props, State> {
     return (
       <section role="alert" className="mx-auto w-full max-w-2xl p-8">
         <h2 className="text-2xl font-bold">This view has failed</h2>
-        <p className="pt-3">
-          The log is as it was: nothing in it was changed. Export it, go back to the bench, and the other views go on as
-          ever.
-        </p>
+        <p className="pt-3">Your data is unchanged. Export it, go back, and the other views go on as ever.</p>
         <p className="pt-2 text-sm text-ink2">
-          For whoever mends it: <q>{fault}</q>
+          For whoever repairs it: <q>{fault}</q>
         </p>
         <div className="flex flex-wrap gap-2 pt-4">
           <Button strong onClick={() => void this.exportLog()}>
-            Export the log as it is stored
+            Export everything as it is stored
           </Button>
           <Button onClick={() => window.location.assign(world === 'demo' ? '/demo/bench' : '/bench')}>
-            Back to the bench
+            Back to the instruments
           </Button>
         </div>
         <p className="pt-3 text-sm text-rust">{trouble}</p>

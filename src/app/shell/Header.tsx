@@ -92,7 +92,7 @@ export function Header({ view }: { view: ViewLine }) {
             name="Room"
             value={bench.room ? `${bench.room.tempC.toFixed(1)} °C` : 'not given'}
             start={bench.room ? String(bench.room.tempC) : ''}
-            help="Where the instruments stand, in degrees Celsius, or as 68 F."
+            help="Temperature where the instruments are, in degrees Celsius, or as 68 F."
             onKeep={(text) => {
               const tempC = temperatureC(text);
               if (!(tempC >= COLDEST_C && tempC <= WARMEST_C))
@@ -111,7 +111,7 @@ export function Header({ view }: { view: ViewLine }) {
                   : `began ${clockTime(curtainMs, zoneMin)}`
             }
             start={curtainMs === null ? '' : clockTime(curtainMs, zoneMin)}
-            help="Time of day, today or tomorrow: 19:30 or 7:30 pm. Empty for none."
+            help="When the show starts, today or tomorrow: 19:30 or 7:30 pm. Leave empty for no show."
             onKeep={(text) => {
               const at = text.trim() === '' ? null : nextAt(text, nowMs(), zoneMin);
               if (at === undefined) return 'Write the time as hours and minutes: 19:30, or 7:30 pm.';
@@ -134,18 +134,18 @@ export function Header({ view }: { view: ViewLine }) {
       {(unkept > 0 || trouble || closed) && (
         <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
           {trouble ||
-            (closed && `The browser does not open its store (${closed}). `) ||
-            `${unkept} ${unkept === 1 ? 'record is' : 'records are'} held in memory only: the browser refuses to write. `}
+            (closed && `The browser does not open its storage (${closed}). `) ||
+            `${unkept} ${unkept === 1 ? 'entry is' : 'entries are'} in memory only: the browser does not write. `}
           {!trouble &&
             (closed
-              ? 'What was kept before cannot be shown, and what you keep now is held in memory only: export it before you close this page.'
-              : 'Export the log now, then free some space.')}
+              ? 'Earlier data cannot be shown, and new data is in memory only. Export it before you close this page.'
+              : 'Export it now, then free some space.')}
         </p>
       )}
       {backMs > CLOCK_BACK_MS && (
         <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
-          This device’s clock went back by {span(backMs)}. What was kept before is reckoned by the new time; nothing is
-          lost. If the new time is wrong, set the clock right.
+          This device’s clock went back by {span(backMs)}. Earlier entries are counted by the new time. Nothing is lost.
+          If the new time is wrong, correct the clock.
         </p>
       )}
     </header>

@@ -25,7 +25,7 @@ export function NewVersion() {
   };
   return (
     <p role="status" className="flex h-7 items-center gap-3 bg-land px-5 text-sm print:hidden">
-      A new version lies ready: {busy ? 'reload when you have done.' : 'reload when you like.'}
+      A new version is ready. {busy ? 'Reload when you have finished.' : 'Reload when you like.'}
       {!busy && (
         <button type="button" className="underline underline-offset-4" onClick={take}>
           Reload

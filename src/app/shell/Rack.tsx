@@ -53,7 +53,7 @@ const Entry = memo(function Entry({ life, statuses, isCurrent, to, next }: Entry
         <Link
           to={`${basePath}/${next.to}/${instrumentId}${next.stringId && next.to === 'fitting' ? `/${next.stringId}` : ''}`}
           className="block px-2.5 pt-0.5 pb-2 text-[13px] leading-tight text-deep underline decoration-1 underline-offset-2 max-lg:truncate max-lg:px-1.5 max-lg:pb-1.5"
-          aria-label={`${name}: ${next.words}`}
+          aria-label={`${next.words}, ${name}`}
         >
           {next.words}
         </Link>

@@ -36,7 +36,7 @@ function useWants(): Want[] {
     );
     const others = instruments.map(({ record }) => ({
       words: record.name,
-      under: 'Take it in hand',
+      under: 'Choose this instrument',
       wants: [],
       to: `${basePath}/bench/${record.instrumentId}`,
     }));

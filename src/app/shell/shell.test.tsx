@@ -6,37 +6,38 @@ const title = () => document.title;
 test('the instrument in hand is kept from view to view, and the view from instrument to instrument; the keys are the work’s', async () => {
   const player = await openApp('/demo/bench');
   const follow = (name: string | RegExp) => player.click(screen.getByRole('link', { name }));
-  await follow('String set');
-  expect(title()).toBe('String set, Requinto, nylon · Slow Anchor');
+  await follow('New strings');
+  await follow('String tensions');
+  expect(title()).toBe('String tensions, Requinto, nylon · Slow Anchor');
   await player.click(
-    within(screen.getByRole('navigation', { name: 'Instruments on the bench' })).getByRole('link', { name: /Viola/ }),
+    within(screen.getByRole('navigation', { name: 'Instruments' })).getByRole('link', { name: /^Viola/ }),
   );
-  expect(title()).toBe('String set, Viola · Slow Anchor');
+  expect(title()).toBe('String tensions, Viola · Slow Anchor');
   // Off to the plan and back: the viola is still in hand.
-  await follow('Plan');
-  expect(title()).toBe('Plan · Slow Anchor');
-  await follow('On the bench');
+  await follow('Show');
+  expect(title()).toBe('Schedule · Slow Anchor');
+  await follow('Instruments');
   expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Viola');
   await player.press('PageDown');
   await player.sees('instruction', 'Pluck A4');
   // By keys from instrument to instrument and from view to view; a kantele has no octave view.
   await player.press('v');
-  expect(title()).toBe('Settling, Viola · Slow Anchor');
+  expect(title()).toBe('By ear, Viola · Slow Anchor');
   await player.press('v');
-  expect(title()).toBe('Octave, Viola · Slow Anchor');
+  expect(title()).toBe('Intonation, Viola · Slow Anchor');
   for (const name of ['Baritone', 'Bouzouki', 'Kantele']) {
     await player.press('.');
     expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent(name);
   }
-  expect(title()).toBe('Bench, Kantele, 11 strings · Slow Anchor');
-  expect(screen.queryByRole('link', { name: 'Octave' })).toBeNull();
+  expect(title()).toBe('Check and tune, Kantele, 11 strings · Slow Anchor');
+  expect(screen.queryByRole('link', { name: 'Intonation' })).toBeNull();
   await player.go('/demo/octave/kantele');
   expect(screen.getByText(/has no fingerboard/)).toBeVisible();
   // The map names the keys of this view, and of no other.
   await player.go('/demo/plan');
   await player.press('?');
-  expect(screen.getByRole('dialog')).toHaveTextContent('To the instrument that is next');
-  expect(screen.getByRole('dialog')).not.toHaveTextContent('Take back the last kept reading');
+  expect(screen.getByRole('dialog')).toHaveTextContent('Go to the next instrument');
+  expect(screen.getByRole('dialog')).not.toHaveTextContent('Take back the last reading');
 });
 
 test('? opens the map of keys, Escape closes it, and the pedal works at once again', async () => {

@@ -110,7 +110,7 @@ export const VIEWS: readonly ViewLine[] = [
     unfit: ({ record }) =>
       traitsOf(record).holds === 'springs'
         ? undefined
-        : `The bridge of ${record.name} is not held by springs: turning one string does not move the others.`,
+        : `The bridge of ${record.name} is not held by springs. Turning one string does not move the others.`,
     load: () => import('../views/bridge/BridgeView').then((m) => as(m.BridgeView)),
   },
   {
@@ -171,9 +171,9 @@ export const VIEWS: readonly ViewLine[] = [
     shownAt: 'friction/baritone',
     unfit: ({ record }) => {
       const { tuner, locking } = traitsOf(record);
-      if (locking) return `Clamps hold the strings of ${record.name} at the nut: what is behind them does nothing.`;
+      if (locking) return `Clamps hold the strings of ${record.name} at the nut. They cannot stick there.`;
       return tuner === 'pin'
-        ? `The strings of ${record.name} run to their pins: there is no nut to bind in.`
+        ? `The strings of ${record.name} run straight to their pins. There is no nut to stick in.`
         : undefined;
     },
     load: () => import('../views/friction/FrictionView').then((m) => as(m.FrictionView)),
@@ -188,9 +188,7 @@ export const VIEWS: readonly ViewLine[] = [
     shownAt: 'octave/baritone',
     unfit: ({ record }) => {
       const { frets, bowed } = traitsOf(record);
-      return frets || bowed
-        ? undefined
-        : `${record.name} has no fingerboard: there is no saddle or fret to set by the octave. Whether a string is worn shows in its settling.`;
+      return frets || bowed ? undefined : `${record.name} has no fingerboard, so there is no saddle or fret to set.`;
     },
     load: () => import('../views/octave/OctaveView').then((m) => as(m.OctaveView)),
   },

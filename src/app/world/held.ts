@@ -3,4 +3,4 @@ export class FaultyRecord extends Error {}
 
 /** What a write that the browser refused says: nothing is lost while the page is open. */
 export const heldInMemory = (error: Error): string =>
-  error instanceof FaultyRecord ? error.message : `${error.message} It is held in memory: export the log now.`;
+  error instanceof FaultyRecord ? error.message : `${error.message} It is in memory only: export it now.`;

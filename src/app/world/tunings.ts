@@ -57,7 +57,7 @@ export function useTakingTuning({ record }: InstrumentLife, say: (sentence: stri
     }
     warned.current = '';
     void write([tuningDraft(record.instrumentId, tuning)], () =>
-      say(`In force from now on: ${tuning.name}. What was read before is reckoned against it: nothing has drifted.`),
+      say(`In use from now on: ${tuning.name}. Earlier readings are counted against it.`),
     );
   };
   return { take, warningsOf };

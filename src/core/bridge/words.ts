@@ -4,40 +4,40 @@ import { riseWithout, type Coupling } from './spec';
 import type { Way } from './ways';
 
 export const TASKS: Record<BridgeTask, { name: string; what: string }> = {
-  'touch-up': { name: 'Touch-up', what: 'The daily look: a few cents, by the fine tuners where there are some.' },
-  fresh: { name: 'New strings', what: 'The same strings and tuning, new: tens of cents off.' },
+  'touch-up': { name: 'Touch-up', what: 'The daily tuning: a few cents, with the fine tuners if there are any.' },
+  fresh: { name: 'New strings', what: 'The same strings and tuning, but new: tens of cents off.' },
   'new-tuning': {
     name: 'A new tuning',
-    what: 'Other notes or gauges: the claw first, then the strings. Level is as it stands now, unless you measure it.',
+    what: 'Other notes or gauges. First the claw, then the strings. The bridge counts as level now, unless you measure it.',
   },
 };
 export const ORDERS: Record<BridgeOrder | 'own', string> = {
-  'least-tilt': 'Least tilt on the way',
-  'centre-out': 'Middle outward',
-  'outside-in': 'Outside in',
+  'least-tilt': 'Least tilt',
+  'centre-out': 'From the middle out',
+  'outside-in': 'From outside in',
   own: 'My own',
 };
 export const HELD = {
   free: { name: 'free both ways', what: '' },
   stop: {
     name: 'against a stop, down only',
-    what: 'While it rests on its stop no string moves another: each to its target. At the end push the bar down a little: it must come back to the stop at once, else half a turn more on the claw.',
+    what: 'While the bridge rests on its stop, no string moves another. Tune each to its target. At the end push the bar down a little: it must return to the stop at once. If not, tighten the claw half a turn.',
   },
   block: {
     name: 'blocked',
-    what: 'Blocked, no string moves another: each to its target. Then the block comes out, and the claw is told from what the strings did.',
+    what: 'With the block in, no string moves another. Tune each to its target, then take the block out. What the strings do then tells the claw turn.',
   },
 } as const;
 
 /** What is said when a session is kept. */
 export const keptWords = (held: keyof typeof HELD | undefined, nutOpen: boolean): string =>
   held === 'block'
-    ? 'Kept. Take the block out, a hand on the bar. Then Enter: all are read, and the claw is told.'
+    ? 'Saved. Take the block out with a hand on the bar. Then press Enter and read all strings.'
     : held
-      ? 'Kept. Push the bar down a little: it must come back to its stop at once.'
+      ? 'Saved. Push the bar down a little: it must return to its stop at once.'
       : nutOpen
-        ? 'Kept, with what was learned of this bridge. Lock the nut evenly, then L: what locking did is read.'
-        : 'Kept, with what was learned of this bridge: next time it is surer from the first string on.';
+        ? 'Saved. Lock the nut evenly, then press L and read all strings.'
+        : 'Saved, with what was learned about this bridge.';
 
 /** An order as it is typed, '3 4 2 5 1 6'; undefined unless every string is there once. */
 export function ownOrderOf(text: string, strings: number): number[] | undefined {
@@ -49,10 +49,10 @@ export function ownOrderOf(text: string, strings: number): number[] | undefined 
   return order.length === strings && all.every((n, i) => n === i + 1) ? order : undefined;
 }
 export const WAY_WORDS: Record<Way, string> = {
-  stops: 'Stops, as told here',
-  zeroing: 'Every string to its target, again and again',
-  mirror: 'Mirror: as far beyond as it was off',
-  block: 'Blocked, tuned, released, then the claw',
+  stops: 'Stop readings, as here',
+  zeroing: 'Each string to its target, again and again',
+  mirror: 'Mirror: as far beyond the target as it was off',
+  block: 'Block, tune, take the block out, then the claw',
 };
 
 /** Turns of the claw in sixteenths: '1 and 3/16 turns out'. */
@@ -68,7 +68,7 @@ export function clawWords(turns: number): string {
 
 /** A turn of the claw beyond what the change of the strings' pull gives. */
 export const doubtfulClawWords = (turns: number, law: number): string =>
-  `${clawWords(turns)} would level it, and this change should need ${Math.abs(law) < 1 / 32 ? 'none' : clawWords(law)}. Is the block out, and does every spring sit? Enter: turn it all the same`;
+  `${clawWords(turns)} would level it, but this change should need ${Math.abs(law) < 1 / 32 ? 'none' : clawWords(law)}. Is the block out? Is every spring in place? Enter: turn it anyway`;
 
 /** What a stop is, in the figure that the hand follows. */
 export const stopWords = (cents: number): string => (Math.abs(cents) < 0.05 ? 'stop at 0' : `stop at ${signed(cents)}`);
@@ -77,15 +77,13 @@ export const stopWords = (cents: number): string => (Math.abs(cents) < 0.05 ? 's
 export function offWords(coupling: Coupling, notes: readonly string[]): string {
   const low = notes.length - 1;
   const rise = riseWithout(coupling, low).filter((c) => c !== null);
-  return `One string at a time, or the bridge blocked. With the ${notes[low]} off the others stand ${signed(Math.min(...rise), 0)} to ${signed(Math.max(...rise), 0)} sharp: do not turn them, they come back with it.`;
+  return `Take off one string at a time, or block the bridge. With the ${notes[low]} off, the others are ${Math.min(...rise).toFixed(0)} to ${Math.max(...rise).toFixed(0)} cents sharp. Do not turn them: they come back with it.`;
 }
 
 /** How the coupling stands: when it settles, and when it never does. */
 export function couplingWords(lambda: number): string {
-  const said = `Of what one string is moved by, the bridge gives back ${Math.round(100 * lambda)} %`;
-  return lambda > 0.9
-    ? `${said} (lambda ${lambda.toFixed(2)}): add a spring or lighter strings, or it hardly ever settles.`
-    : `${said} (lambda ${lambda.toFixed(2)}).`;
+  const said = `Raise one string, and the bridge takes back ${Math.round(100 * lambda)} % of it`;
+  return lambda > 0.9 ? `${said}. Add a spring or use lighter strings, or it will hardly settle.` : `${said}.`;
 }
 
 /** What is to be done now; undefined where the figure and its stop say it. @param note the string in hand */
@@ -94,15 +92,15 @@ export function bridgeSentence(
   note: string,
   claw: { turns: number; lawTurns: number | undefined; doubtful: boolean },
 ): string | undefined {
-  if (act === undefined) return 'Enter begins: every string is read first';
+  if (act === undefined) return 'Press Enter: first every string is read';
   if (claw.doubtful) return doubtfulClawWords(claw.turns, claw.lawTurns!);
-  if (act === 'claw') return `Turn both screws of the claw ${clawWords(claw.turns)}, alike. Enter: done`;
-  if (act === 'done') return 'All are right. Enter: keep it';
-  return act === 'read' ? `Pluck ${note}: the others damped, hand off the bridge, bar at rest` : undefined;
+  if (act === 'claw') return `Turn both claw screws ${clawWords(claw.turns)}. Enter: done`;
+  if (act === 'done') return 'All strings are right. Enter: save it';
+  return act === 'read' ? `Pluck ${note}: damp the others, hand off the bridge, bar at rest` : undefined;
 }
-export const clawTurnedWords = (turns: number) => `Claw ${clawWords(turns)}: now the strings.`;
+export const clawTurnedWords = (turns: number) => `Claw turned ${clawWords(turns)}. Now the strings.`;
 export const bridgeReadWords = (note: string, cents: number, act: 'read' | 'set') =>
-  act === 'read' ? `${note} reads ${signed(cents)}.` : `${note} stopped at ${signed(cents)}.`;
-export const tiltWords = (degrees: number) => `Tilt ${signed(degrees)}° taken.`;
-export const TOO_FEW_SPRINGS = 'These springs do not hold these strings: say how many there are.';
-export const BRIDGE_STOPPED = 'Stopped. What was read stays in the log.';
+  act === 'read' ? `${note} is at ${signed(cents)}.` : `${note} stopped at ${signed(cents)}.`;
+export const tiltWords = (degrees: number) => `Tilt ${signed(degrees)}° saved.`;
+export const TOO_FEW_SPRINGS = 'These springs cannot hold these strings. Give the number of springs.';
+export const BRIDGE_STOPPED = 'Stopped. What was read stays in the history.';

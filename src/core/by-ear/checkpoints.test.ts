@@ -66,7 +66,7 @@ test('a unison takes its way from strings that were read alone just now, never f
   expect(known.told).toContain('Move D3 down 4.');
   const old = net([alone('a', 1, START - 86400000), alone('d', 5.2, START - 86400000)], [unison]);
   expect(old.undecided).toEqual([0]);
-  expect(old.told).toContain('Nothing tells yet whether D3 is sharp or flat: pluck it alone in a check.');
+  expect(old.told).toContain('It is not clear yet whether D3 is sharp or flat. Pluck it alone in a check.');
   expect(old.told).not.toContain('Move');
 });
 

@@ -157,10 +157,10 @@ export function netTold(
         ? [`They do not agree yet. Sound these again: ${net.suspect.map(named).join('; ')}.`]
         : net.checkpoints.length + net.singles.length > tied
           ? ['All of them agree.']
-          : ['Each string hangs on one reading. Nothing checks it.']),
+          : ['Each string rests on one reading. Nothing checks it yet.']),
     ...(open.length > 0
       ? [
-          `Nothing tells yet whether ${open.join(' and ')} ${open.length > 1 ? 'are' : 'is'} sharp or flat: pluck ${open.length > 1 ? 'each' : 'it'} alone in a check.`,
+          `It is not clear yet whether ${open.join(' and ')} ${open.length > 1 ? 'are' : 'is'} sharp or flat. Pluck ${open.length > 1 ? 'each' : 'it'} alone in a check.`,
         ]
       : []),
     moves.length > 0

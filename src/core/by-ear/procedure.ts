@@ -34,7 +34,7 @@ export type EarAction =
   | { do: 'school'; school: School }
   | { do: 'begin' }
   | { do: 'check' }
-  /** It is right by ear. */
+  /** It is in tune by ear. */
   | { do: 'tuned' }
   /** On without this checkpoint. */
   | { do: 'next' }

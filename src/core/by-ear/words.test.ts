@@ -11,7 +11,9 @@ test('a step in words: what to sound, what to hear, how it beats', () => {
     'E2, harmonic at fret 5 / A2, harmonic at fret 7',
   );
   expect(intervalWords(first!.interval)).toBe('unison');
-  expect(beatWords(first!)).toMatch(/^(From below they quicken. )?The pure interval stands 2 cents beside the target/);
+  expect(beatWords(first!)).toMatch(
+    /^(From below the beats get faster. )?In tune it still beats: the target is 2 cents from pure/,
+  );
   expect(intervalWords([1, 2])).toBe('octave');
   expect(soundWords({ string: 2, fret: 0 }, notes)).toBe('A2 open');
 });

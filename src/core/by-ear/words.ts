@@ -4,12 +4,12 @@ import type { School } from '../codes';
 
 export const SCHOOL_WORDS: Record<School, { name: string; what: string }> = {
   chain: { name: 'Chain', what: 'Each string from the one before. Errors add up along it.' },
-  anchor: { name: 'From one string', what: 'Every string against one, by two checkpoints each: errors do not add up.' },
+  anchor: { name: 'From one string', what: 'Every string against one, by two checkpoints each. Errors do not add up.' },
   harmonics: {
     name: 'Harmonics',
-    what: 'Harmonics against harmonics: two cents beside the pure fifth are heard as slow beats.',
+    what: 'Harmonics against harmonics. In tune they beat slowly: the fifth is two cents from pure.',
   },
-  octaves: { name: 'Octaves', what: 'Octaves over skipped strings.' },
+  octaves: { name: 'Octaves', what: 'Octaves across skipped strings.' },
   fifths: { name: 'Fifths', what: 'Fifths and fourths, from the A outward.' },
 };
 
@@ -46,10 +46,10 @@ export const soundWords = (sound: Sound, notes: readonly string[]): string =>
 
 /** Where the beats of a step are still, and which way they tell. */
 export function beatWords({ beats, expectCents }: EarStep): string {
-  const way = beats[0]!.hz > beats[1]!.hz ? '' : 'From below they quicken. ';
+  const way = beats[0]!.hz > beats[1]!.hz ? '' : 'From below the beats get faster. ';
   return Math.abs(expectCents) < 0.5
     ? way
-    : `${way}The pure interval stands ${Math.abs(expectCents).toFixed(0)} cents beside the target: it beats where it is right.`;
+    : `${way}In tune it still beats: the target is ${Math.abs(expectCents).toFixed(0)} ${Math.abs(expectCents).toFixed(0) === '1' ? 'cent' : 'cents'} from pure.`;
 }
 
 export const tunedWords = (note: string, offCents: number) =>

@@ -20,8 +20,8 @@ test('friction between both limits: figure, its error, where it stands, what a b
 });
 
 test.each<[number, number, RegExp]>([
-  [-0.5, 0.6, /no trick is needed/],
-  [-1, 14, /stands where bends leave it/],
+  [-0.5, 0.6, /No trick is needed/],
+  [-1, 14, /is where bends leave it/],
   [-14, 1, /the first bend drops it/],
   [-8, 7, /between its limits/],
 ])('flat %p, sharp %p: what follows for the tuning', (flat, sharp, words) =>

@@ -78,11 +78,11 @@ const NO_TRICK = 2;
 
 /** Where the playing will leave it, and so where to end. */
 export function trickWords({ cents, sdCents, at }: FrictionFigure): string {
-  if (cents < NO_TRICK + sdCents) return 'Free enough: no trick is needed.';
-  if (at < -AT_A_LIMIT) return 'It stands where bends leave it: stay there, and end every tuning with a bend.';
+  if (cents < NO_TRICK + sdCents) return 'Free enough. No trick is needed.';
+  if (at < -AT_A_LIMIT) return 'It is where bends leave it. Stay there: end every tuning with a bend.';
   if (at > AT_A_LIMIT)
-    return 'It stands at its sharp limit: the first bend drops it. Bend it, then bring it up from below.';
-  return 'It stands between its limits: bends take it down. End on that side: bend, then up from below.';
+    return 'It is at its sharp limit: the first bend drops it. Bend it, then bring it up from below.';
+  return 'It is between its limits: bends take it down. Bend it, then bring it up from below.';
 }
 
 /** One figure of a string, and how long ago its slot was lubricated. */

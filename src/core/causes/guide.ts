@@ -40,8 +40,8 @@ const twice = (words: string, how: Disturbance): TestPart[] => [
   act(`Once more: ${words.charAt(0).toLowerCase()}${words.slice(1)}`, how),
   open('Pluck it a last time'),
 ];
-const WHIP = 'Face out of the string’s plane; never so hard that it hurts.';
-const PADDED = 'A padded finger, gently: a thin string cuts. A push peg jumps when it is leaned on.';
+const WHIP = 'Keep your face away from the string. Never so hard that it hurts.';
+const PADDED = 'Press gently with a padded finger: a thin string cuts. Do not lean on a friction peg.';
 
 const BEND_HARD = act('Bend it hard, two tones or more, let go', 'big-bend');
 const PRESS_HARD = act('Press it down hard between nut and tuner, let go', 'press-behind-nut');
@@ -94,11 +94,11 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     title: 'Arrived from below, and from above',
     place: 'tuner',
     parts: [
-      act('Take it below, then up to pitch', 'from-below'),
+      act('Go below, then up to pitch', 'from-below'),
       open('Pluck it open'),
       act('Bend it a whole tone, let go', 'pull-up'),
       open('Pluck it open again'),
-      act('Take it above, then down to pitch', 'from-above'),
+      act('Go above, then down to pitch', 'from-above'),
       open('Pluck it open'),
       act('The same bend, let go', 'pull-up'),
       open('Pluck it a last time'),
@@ -144,7 +144,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   'side-stretch': {
     title: 'A sideways stretch',
     place: 'middle',
-    parts: twice('Draw it aside three times with the flat of the fingers', 'side-stretch'),
+    parts: twice('Pull it aside three times with the flat of your fingers', 'side-stretch'),
     caution: WHIP,
   },
   wait: {
@@ -169,7 +169,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   posture: {
     title: 'Lying, and as you play it',
     place: 'none',
-    parts: [open('Pluck it, the instrument lying'), act('Take it up as you play it'), open('Pluck it so')],
+    parts: [open('Pluck it with the instrument lying down'), act('Hold it as you play it'), open('Pluck it again')],
   },
   reference: {
     title: 'A second reference',

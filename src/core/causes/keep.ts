@@ -74,8 +74,9 @@ function keepMeasure(outcome: TestOutcome, _why: null, log: GuidedLog): TestDone
   const { test, first, second = 0 } = outcome;
   const following = test === 'routine' ? strings[at + 1] : undefined;
   if (following) return { records, next: { test, stringId: following.plan.stringId, why: null } };
-  if (test === 'friction') return { records, say: `${note}: ${(second - first).toFixed(1)} cents between its limits.` };
-  if (test === 'routine') return { records, say: 'All bent. Now bring them up from below, on the bench.' };
+  if (test === 'friction')
+    return { records, say: `${note}: ${(second - first).toFixed(1)} cents between its two limits.` };
+  if (test === 'routine') return { records, say: 'All strings are bent. Now bring them up from below.' };
   return { records, say: `${note}: ${signedCents(first)} cents; ${signedCents(second)} in the two minutes after.` };
 }
 

@@ -45,12 +45,12 @@ test('a pass: both as found, then the one that is off is brought up, and it is d
   p.press({ do: 'start' });
   expect(p.step()).toEqual({ stringId: 's1', purpose: 'found' });
   p.hear(-9);
-  expect(p.said()).toBe('E5 as found −9.0 ±0.3 kept.');
+  expect(p.said()).toBe('E5: −9.0 ±0.5 cents, saved as found.');
   p.hear(1);
   expect(p.step()).toEqual({ stringId: 's1', purpose: 'left' });
   expect(p.next()).toMatchObject({ toleranceCents: 3, foundCents: expect.closeTo(-9, 5) });
   p.hear(0.4, { arrival: 'from below', learned: { other: false, gain: 1.3 } });
-  expect(p.said()).toBe('E5 as left +0.4 ±0.3 kept.');
+  expect(p.said()).toBe('E5: +0.4 ±0.5 cents, saved as left.');
   expect(p.step()).toBeUndefined();
   expect(p.readings()).toEqual([['as-found -9.0', 'as-left 0.4'], ['as-found 1.0']]);
   expect(p.log().life.strings[0]!.tuner).toMatchObject({ gain: 1.3 });
@@ -85,7 +85,7 @@ test('a string can be passed over, chosen, stepped back to, taken back; alone it
   expect(p.readings()[0]).toEqual([]);
   const alone = play();
   alone.press({ do: 'take-back' });
-  expect(alone.said()).toContain('Nothing was kept');
+  expect(alone.said()).toContain('There is no reading in this check');
   alone.press({ do: 'choose', stringId: 's2' });
   expect(alone.step()).toEqual({ stringId: 's2', purpose: 'found' });
   alone.hear(0);
@@ -109,7 +109,7 @@ test('a plan’s visit leaves strings above pitch, in its own order, and the fig
   // Half a cent above its lead is two and a half above its target.
   p.hear(0.5, { arrival: 'from below' });
   expect(p.readings()[1]).toEqual(['as-found -6.0', 'as-left 2.5']);
-  expect(p.said()).toContain('It was to be left at +2.0.');
+  expect(p.said()).toContain('It should be left at +2.0.');
 });
 
 test('a second pluck that agrees confirms what moved at once', () => {
@@ -129,7 +129,7 @@ test('a second pluck that agrees confirms what moved at once', () => {
 test('outside a pass a sound is told, a typed figure is kept, and a file begins a pass of its own', () => {
   const p = play();
   p.hear(-5);
-  expect(p.said()).toContain('Press Enter to start a check pass');
+  expect(p.said()).toContain('Press Enter to start a check');
   expect(p.readings()).toEqual([[], []]);
   p.hear(-5, { sigmaCents: 1 }, 'typed');
   expect(p.readings()[1]).toEqual(['as-found -5.0']);

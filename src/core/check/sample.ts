@@ -1,5 +1,5 @@
 import { figuresOf, guidedOf, type Kept, type Procedure } from '../guided';
-import { cents as centsOf, signedCents, targetFrequencyHz } from '../music';
+import { plusMinus, cents as centsOf, signedCents, targetFrequencyHz } from '../music';
 import { RECORD_VERSION, type InstrumentLife, type ReadingRecord } from '../records';
 import type { StringTruth } from '../simulate';
 import { TOLERANCE_CENTS } from './tolerance';
@@ -107,13 +107,11 @@ export const sampleProcedure: Procedure<SampleState, { do: 'later' }, SampleLog>
     const at = signedCents(reading.cents);
     return {
       state: { readings: [...state.readings, reading], hoursSince: 0 },
-      say: left
-        ? `As left ${at}: that is kept.`
-        : `As found ${at} ±${reading.sigmaCents.toFixed(1)} cents: that is kept.`,
+      say: left ? `${at} cents, saved as left.` : `${at} ${plusMinus(reading.sigmaCents)} cents, saved as found.`,
     };
   },
   press: (_later, _log, state) => ({
     state: { ...state, hoursSince: state.hoursSince + 1 },
-    say: 'An hour has gone by, and nobody touched it.',
+    say: 'An hour has passed. Nobody touched the string.',
   }),
 };

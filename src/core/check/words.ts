@@ -1,4 +1,4 @@
-import { signedCents } from '../music';
+import { plusMinus, signedCents } from '../music';
 import type { ReadingRecord } from '../records';
 
 /** A start so much sharper than the note is told, cents. */
@@ -15,17 +15,28 @@ export interface KeptFacts {
 
 /** What was kept of a string. */
 export function keptWords({ note, reading, leadCents, off }: KeptFacts): string {
-  const as = reading.purpose === 'as-found' ? 'as found' : off ? 'kept as it is,' : 'as left';
-  const meant = leadCents === 0 ? '' : ` It was to be left at ${signedCents(leadCents)}.`;
+  const as = reading.purpose === 'as-found' ? 'as found' : off ? 'as it is' : 'as left';
+  const meant = leadCents === 0 ? '' : ` It should be left at ${signedCents(leadCents)}.`;
   const sharp = reading.glideCents ?? 0;
   const hard = sharp >= HARD_CENTS ? ` Plucked hard: ${sharp.toFixed(0)} cents sharp at first.` : '';
-  return `${note} ${as} ${signedCents(reading.cents)} ±${reading.sigmaCents.toFixed(1)} kept.${meant}${hard}`;
+  const { cents, sigmaCents } = reading;
+  return `${note}: ${signedCents(cents)} ${plusMinus(sigmaCents)} cents, saved ${as}.${meant}${hard}`;
 }
 
 export const fromAboveWords = (note: string) =>
-  `${note} kept, but it came from above and may fall. Finish it from below, or press N to go on.`;
+  `${note} is saved, but it came from above and may fall. Finish it from below, or press N to go on.`;
 export const outsideWords = (note: string, cents: number) =>
-  `${note} stands at ${signedCents(cents)}. Press Enter to start a check pass and keep readings.`;
-export const insistWords = (note: string) => `Taken as ${note}: pluck it again.`;
-export const NOTHING_TO_TAKE_BACK = 'Nothing was kept in this pass to take back.';
-export const TAKEN_BACK = 'The last reading is taken back; it stays in the log, marked so.';
+  `${note} is at ${signedCents(cents)} cents. Press Enter to start a check and save readings.`;
+export const insistWords = (note: string) => `Taken as ${note}. Pluck it again.`;
+export const NOTHING_TO_TAKE_BACK = 'There is no reading in this check to take back.';
+export const TAKEN_BACK = 'The last reading is taken back. It stays in the history, marked.';
+
+/** A chance in words, with its figure. */
+export function chanceWords(chance: number): string {
+  const percent = `${Math.round(100 * chance)} %`;
+  if (chance >= 0.9) return `very likely to hold (${percent})`;
+  if (chance >= 0.7) return `likely to hold (${percent})`;
+  if (chance >= 0.4) return `may hold (${percent})`;
+  if (chance >= 0.1) return `unlikely to hold (${percent})`;
+  return `will not hold (${percent})`;
+}

@@ -1,4 +1,4 @@
-export { bringUpOrder, fittingPlan, SCHOOLS, type School } from './plan';
+export { bringUpOrder, courseLabels, fittingPlan, SCHOOLS, type School } from './plan';
 export { isNylon, turnsFor, type FittedString, type FittingStep, type Picture } from './steps';
 export { REMOVALS, repeatedBreak } from './removal';
 export {

@@ -77,7 +77,7 @@ test('rounds: stretched, read, brought up, until two drops in a row are small; a
   round(1.5);
   expect(f.at().step?.kind).toBe('rounds');
   round(1);
-  expect(f.said()).toContain('stop stretching');
+  expect(f.said()).toContain('Stop stretching');
   expect(f.at().step?.kind).not.toBe('rounds');
   expect(f.own().tuner).toBeUndefined();
   expect(f.log().bench.treatments).toMatchObject([

@@ -14,7 +14,7 @@ import { changeBetween, type Reading } from '../pitch';
 import type { Draft, ReadingRecord, Source, StringLife } from '../records';
 import { adviseRounds } from '../settling';
 import { traitsOf } from '../strings';
-import { fittingPlan, SCHOOLS, type School } from './plan';
+import { courseLabels, fittingPlan, SCHOOLS, type School } from './plan';
 import { REMOVALS } from './removal';
 import { turnsFor, type FittingStep } from './steps';
 import { droppedWords, leftWords, roundsNote } from './words';
@@ -63,11 +63,12 @@ export const beginFitting = (progress: Progress): FittingState => ({
 });
 
 /** All steps of a fitting, in order. */
-export const stepsOf = ({ life }: Pick<GuidedLog, 'life'>, { stringIds }: Progress): FittingStep[] =>
-  fittingPlan(
-    traitsOf(life.record),
-    life.record.strings.filter((s) => stringIds.includes(s.stringId)),
-  );
+export function stepsOf({ life }: Pick<GuidedLog, 'life'>, { stringIds }: Progress): FittingStep[] {
+  const all = life.record.strings;
+  const labels = courseLabels(all.map((s) => s.note));
+  const fitted = all.flatMap((s, i) => (stringIds.includes(s.stringId) ? [{ ...s, label: labels[i] }] : []));
+  return fittingPlan(traitsOf(life.record), fitted);
+}
 
 /** The step in hand, and the one string that it is about, where it is about one. */
 export function fittingAt(log: Pick<GuidedLog, 'life'>, { progress, phase }: FittingState) {

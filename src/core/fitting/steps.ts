@@ -12,6 +12,7 @@ export interface FittingStep {
   /** The strings it is about: what is alike for all of them is done in one step. None where it is about the instrument. */
   stringIds: string[];
   title: string;
+  /** '' where an earlier step of its kind has said it. */
   why: string;
   /** What to do, in order. */
   points: string[];
@@ -23,12 +24,15 @@ export interface FittingStep {
 export interface FittedString {
   stringId: string;
   note: string;
+  /** How it is named where its course has two: 'E4, octave of E3'. */
+  label?: string | undefined;
   material: StringMaterial;
   gaugeMm: number | null;
 }
 
 const isWound = (m: StringMaterial) => m.startsWith('wound') || m === 'synthetic-bowed';
 export const isNylon = (m: StringMaterial) => m === 'plain-nylon' || m === 'wound-nylon' || m === 'fluorocarbon';
+const nameOf = (s: FittedString) => s.label ?? s.note;
 
 /** Turns round the post: plain strings more, wound ones fewer (trade usage). */
 export function turnsFor(material: StringMaterial, tuner: FamilyTraits['tuner']): number {
@@ -36,71 +40,100 @@ export function turnsFor(material: StringMaterial, tuner: FamilyTraits['tuner'])
   return isWound(material) ? 2.5 : isNylon(material) ? 3 : 4;
 }
 
-const namesOf = (strings: readonly FittedString[]) => (strings.length === 1 ? strings[0]!.note : 'the strings');
+/** A post so thick takes a bass string, whose end goes down into its slot, mm (trade usage). */
+const BASS_POST_MM = 12;
+const isBass = ({ tuner, postMm, bowed, tied }: FamilyTraits) =>
+  tuner === 'geared' && postMm >= BASS_POST_MM && !bowed && !tied;
+
+const namesOf = (strings: readonly FittedString[]) => (strings.length === 1 ? nameOf(strings[0]!) : 'the strings');
 const idsOf = (strings: readonly FittedString[]) => strings.map((s) => s.stringId);
+
+/** Strings are changed one by one where their pull holds something; frames with pins keep their load that way too. */
+export const isOneByOne = ({ holds, tuner }: FamilyTraits): boolean => holds !== 'nothing' || tuner === 'pin';
 
 /** Once for the instrument, before any string comes off. */
 export function beforeSteps(traits: FamilyTraits, several: boolean): FittingStep[] {
-  const steps: FittingStep[] = [];
-  const { holds } = traits;
-  if (holds !== 'nothing') {
-    const what = {
-      'bridge-and-soundpost': 'The strings hold the bridge up and keep the soundpost where it stands.',
-      springs: 'The strings balance the bridge’s springs: with one gone, all the others move.',
-      'loose-bridge': 'Only the strings’ pull keeps the bridge in its place.',
-    }[holds];
-    steps.push({
-      code: 'one-at-a-time',
-      kind: 'do',
-      stringIds: [],
-      title: holds === 'springs' ? 'Block the bridge, one string at a time' : 'One string at a time',
-      why: what,
-      points: [
-        ...(holds === 'springs'
-          ? ['Set a block under the bridge so that it cannot dive or rise; soft cloth between.']
-          : []),
-        ...(holds === 'loose-bridge' ? ['Mark both feet with removable tape before anything is slackened.'] : []),
-        'Take off and fit one string, bring it near pitch, then the next.',
-        ...(holds === 'bridge-and-soundpost'
-          ? ['After each one look from the side: the bridge’s back stands square to the top.']
-          : []),
-      ],
-      caution:
-        holds === 'springs'
-          ? 'Springs and their claw are under load: keep fingers clear. A bridge you cannot block is a repairer’s.'
-          : 'If bridge or soundpost falls, do not tune up again: a repairer sets them.',
-      picture: 'block',
-    });
-  }
-  if (several)
-    steps.push({
+  const { holds, tuner, locking, fineTuners } = traits;
+  const step = { kind: 'do' as const, stringIds: [] };
+  if (holds === 'springs')
+    return [
+      {
+        ...step,
+        code: 'one-at-a-time',
+        title: 'Block the bridge, then one string at a time',
+        why: 'The strings balance the springs. With one string off, all the others move.',
+        points: [
+          ...(locking ? ['Open the clamps at the nut.'] : []),
+          ...(locking || fineTuners ? ['Set all fine tuners to the middle of their travel.'] : []),
+          'Put a block under the bridge so that it cannot move. Lay soft cloth between.',
+          'Change one string, bring it to two semitones under, then change the next.',
+        ],
+        caution: 'Springs and claw are under load: keep fingers clear. If you cannot block the bridge, see a repairer.',
+        picture: 'block',
+      },
+    ];
+  if (holds !== 'nothing')
+    return [
+      {
+        ...step,
+        code: 'one-at-a-time',
+        title: 'One string at a time',
+        why:
+          holds === 'loose-bridge'
+            ? 'Only the pull of the strings keeps the bridge in its place.'
+            : 'The strings hold the bridge up and keep the soundpost in its place.',
+        points: [
+          ...(holds === 'loose-bridge' ? ['Mark both bridge feet with removable tape.'] : []),
+          'Change one string, bring it to two semitones under, then change the next.',
+        ],
+        caution:
+          holds === 'loose-bridge'
+            ? 'If the bridge falls, put it back on its marks before you tune up.'
+            : 'If bridge or soundpost falls, do not tune up again. See a repairer.',
+        picture: 'block',
+      },
+    ];
+  if (!several) return [];
+  if (tuner === 'pin')
+    return [
+      {
+        ...step,
+        code: 'one-at-a-time',
+        title: 'One string after another',
+        why: 'The frame keeps its load, and the other strings keep their pitch.',
+        points: [
+          'Change one string, bring it to two semitones under, then change the next.',
+          'If the maker of the instrument gives another order, use that.',
+        ],
+      },
+    ];
+  return [
+    {
+      ...step,
       code: 'order',
-      kind: 'do',
-      stringIds: [],
       title: 'Bring all strings up in steps',
-      why: 'The body gives under each new string: one taken to the top alone is pulled flat by the next.',
+      why: 'The body gives under each new string. One taken up alone is pulled flat by the next.',
       points: [
-        'Outer and inner strings in turn, all to two semitones under first.',
-        'Only then each to its pitch.',
-        'Where the instrument’s maker says another order, theirs counts.',
+        'Take outer and inner strings in turn, all to two semitones under first.',
+        'Then bring each to its pitch.',
+        'If the maker of the instrument gives another order, use that.',
       ],
-    });
-  return steps;
+    },
+  ];
 }
 
 /** The old strings come off; then both ends are looked at while they lie bare. */
 export function offSteps(strings: readonly FittedString[], traits: FamilyTraits): FittingStep[] {
-  const stringIds = idsOf(strings);
   return [
     {
       code: 'take-off',
       kind: 'remove',
-      stringIds,
-      title: `Let ${namesOf(strings)} down, then take ${strings.length === 1 ? 'it' : 'them'} off`,
-      why: 'A string cut under tension whips and shocks the instrument.',
-      points: ['Slacken until it flaps, then unwind or cut it.', 'Say why it goes.'],
+      stringIds: idsOf(strings),
+      title: `Slacken ${namesOf(strings)}, then take ${strings.length === 1 ? 'it' : 'them'} off`,
+      why: 'A string cut under tension whips.',
+      points: ['Slacken until it flaps, then unwind or cut it.', 'Say why it comes off.'],
       caution:
-        'Keep your face out of the string’s plane, eyes covered. Ends are sharp and go into a finger unnoticed: bend or break them off and bin them at once. Children’s instruments: an adult strings them.',
+        'Keep your face away from the string and cover your eyes. Ends are sharp: bend them over and put them in the bin at once. On children’s instruments an adult changes the strings.',
       picture: 'ends',
     },
     lookStep(strings, traits),
@@ -108,77 +141,86 @@ export function offSteps(strings: readonly FittedString[], traits: FamilyTraits)
 }
 
 /** What a string runs over, by build. */
-function lookStep(strings: readonly FittedString[], { tuner, tree, tied, holds }: FamilyTraits): FittingStep {
+function lookStep(strings: readonly FittedString[], traits: FamilyTraits): FittingStep {
+  const { tuner, tree, tied, holds, bridgePins } = traits;
   const stringIds = idsOf(strings);
   const steel = strings.some((s) => s.material.includes('steel'));
+  const look = { code: 'look', kind: 'do' as const, stringIds };
   if (tuner === 'pin')
     return {
-      code: 'look',
-      kind: 'do',
-      stringIds,
+      ...look,
       title: 'Look at pins and far ends',
-      why: 'A pin that turns too easily never holds; a burr where the string bears cuts it.',
+      why: 'A pin that turns too easily does not hold. A burr cuts the string.',
       points: [
-        'Turn each pin a little with the key: it should move stiffly and stay.',
-        'Run a thread along where the string bears at its far end: where it catches, polish.',
+        'Turn each pin a little with the key. It should move stiffly and stay.',
+        'Run a thread along the edge at the far end. Where it catches, polish.',
       ],
       caution:
-        'A loose pin is not driven in and not glued unless the instrument’s maker says so: a repairer fits a thicker one. A crack along the pins: stop.',
+        'Do not glue a loose pin or drive it in, unless the maker of the instrument says so. If there is a crack along the pins, stop and see a repairer.',
       picture: 'groove',
     };
-  const many = strings.length > 1;
+  const peg = tuner === 'friction-peg';
+  const end = holds === 'nothing' || holds === 'springs' ? 'Saddle' : 'Bridge';
   return {
-    code: 'look',
-    kind: 'do',
-    stringIds,
-    title: many ? 'Look at the nut slots and where the strings bear' : 'Look at the nut slot and where it bears',
-    why: 'A string that binds at the nut jumps instead of sliding; a burr at the bridge cuts it.',
+    ...look,
+    title: 'Look at nut and bridge',
+    why: 'A string that sticks at the nut jumps instead of sliding. A burr cuts it.',
     points: [
-      'Nut: draw a narrow fold of 400-grade paper through once or twice; take dirt, not the slot’s shape. Then a trace of lubricant or soft graphite.',
+      'Nut: wipe the slot and put in a trace of lubricant or soft graphite.',
+      'Only if the string stuck there (it pinged or jumped): draw a fold of 400-grade paper through the slot once.',
       tied
-        ? 'Bridge: run a thread over the edge that the string crosses and through its hole: where it catches, polish.'
-        : `${holds === 'springs' || holds === 'nothing' ? 'Saddle' : 'Bridge'}: run a thread along the groove: where it catches, polish. Look where the last string broke.`,
-      ...(tree && steel ? ['String tree: wipe its wings inside, a trace of lubricant.'] : []),
-      ...(tuner === 'friction-peg'
-        ? [
-            'Peg: look at its two shining rings. Slips or sticks: peg compound, thinly, on the rings. Only sticks: a touch of soft graphite.',
-          ]
+        ? 'Bridge: run a thread over the edge and through the hole. Where it catches, polish.'
+        : `${end}: run a thread along the groove. Where it catches, polish.`,
+      ...(bridgePins ? ['Bridge pins: look at the holes. A worn edge lets the ball pull through.'] : []),
+      ...(tree && steel ? ['String tree: wipe it inside, and put on a trace of lubricant.'] : []),
+      ...(peg
+        ? ['Peg: look at its two shining rings. If it slips or sticks, put peg compound thinly on the rings.']
         : []),
     ],
-    caution:
-      tuner === 'friction-peg'
-        ? 'Do not breathe the dust. Rings of uneven width, a peg that wobbles, a cracked nut: a repairer’s work.'
-        : 'Do not breathe the dust. A cracked or lifting nut, a slot worn too deep, a lifting bridge: stop, a repairer’s work.',
-    picture: tuner === 'friction-peg' ? 'wear-rings' : 'slot',
+    caution: peg
+      ? 'Do not breathe the dust. Uneven rings, a loose peg or a cracked nut: see a repairer.'
+      : 'Do not breathe the dust. A cracked or lifting nut, a slot worn too deep or a lifting bridge: stop and see a repairer.',
+    picture: peg ? 'wear-rings' : 'slot',
   };
 }
 
 /** How the end away from the tuner is made fast, by build and string. */
-function seatPoint(s: FittedString, { tuner, tied }: FamilyTraits): string {
-  if (tuner === 'pin') return 'Hang the loop on its hook or hitch pin; no twist along the string.';
+function seatPoint(s: FittedString, { tuner, tied, bridgePins, bowed }: FamilyTraits): string {
+  if (tuner === 'pin') return 'Hang the loop on its hitch pin. Do not twist the string.';
   if (tied && isNylon(s.material))
-    return 'Tie it at the bridge and pull the tie tight by hand; the last tuck lies behind the edge.';
-  return 'Seat the ball, loop or knot: pull it home by hand. Let the free end turn: no twist along the string.';
+    return 'Tie it at the bridge and pull the tie tight by hand. The last tuck lies behind the edge.';
+  if (bridgePins)
+    return 'Put the ball into its hole, then the bridge pin with its groove to the string. Pull up until the ball seats: the pin stays down.';
+  if (bowed && s.material === 'plain-steel')
+    return 'Hang its loop or ball on the fine tuner. Lay its small sleeve where it crosses the bridge.';
+  return 'Pull ball, loop or knot home by hand. Let the free end turn: do not twist the string.';
 }
 
 /** How it goes on the tuner, by build. */
-function tunerPoints(slack: number, { tuner, postMm, tied, holds }: FamilyTraits): string[] {
+function tunerPoints(s: FittedString, slack: number, traits: FamilyTraits): string[] {
+  const { tuner, postMm, tied, holds, fineTuners } = traits;
   if (tuner === 'pin')
     return [
-      'Back the pin out by as many turns as the coil will take, then wind it in again with the key; where your maker sets pins another way, theirs counts.',
-      `Leave ${slack} mm of slack for the coil; break the tail off by bending it to and fro.`,
+      'Turn the pin out by as many turns as the coil takes, then wind it in with the key. If the maker sets pins another way, do that.',
+      `Leave ${slack} mm of slack for the coil. Break the tail off by bending it to and fro.`,
     ];
   if (tuner === 'friction-peg')
     return [
-      `Leave ${slack} mm of slack. A tail 1 mm longer sets the handle ${Math.round(handleAngleDeg(1, postMm))} degrees further round: choose it so that your hand can work.`,
-      'The coil runs close to the peg-box wall: not gapped, not jammed against it. Turn and push in together.',
+      ...(fineTuners ? ['Set the fine tuner to the middle of its travel.'] : []),
+      `Leave ${slack} mm of slack. A tail 1 mm longer turns the handle ${Math.round(handleAngleDeg(1, postMm))} degrees further: choose it so that your hand can work.`,
+      'Let the coil run close to the wall of the peg box, not jammed against it. Turn and push in together.',
+    ];
+  if (isBass(traits))
+    return [
+      `Leave ${slack} mm of slack. ${isWound(s.material) ? 'Bend the string sharply at a right angle first, then cut it 10 mm beyond the bend.' : 'Cut it there.'}`,
+      'Push the end down into the hole of the slotted post. Wind each turn under the one before.',
     ];
   return [
     `Leave ${slack} mm of slack and hold it while you begin to wind.`,
     tied
-      ? 'Through the hole of the roller, the end caught once under itself; the turns lie side by side, away from the wall.'
-      : 'Each turn under the one before, towards the head. Stop when it lies straight and just sounds.',
-    ...(holds === 'springs' ? ['A locking post takes under one turn: pull it tight and lock.'] : []),
+      ? 'Put the end through the hole of the roller and once under itself. Lay the turns side by side, away from the wall.'
+      : 'Wind each turn under the one before. Stop when the string lies straight and just sounds.',
+    ...(holds === 'springs' ? ['A locking post takes less than one turn: pull the string tight and lock it.'] : []),
   ];
 }
 
@@ -192,13 +234,24 @@ export function onStep(s: FittedString, traits: FamilyTraits): FittingStep {
     code: 'on',
     kind: 'on',
     stringIds: [s.stringId],
-    title: `Put ${s.note} on: ${slackMm} mm of slack`,
-    why: `That makes ${turns} turns on a ${postMm} mm ${where}: enough to hold, few enough not to creep. Crossed or gapped turns tighten for hours.`,
-    points: [seatPoint(s, traits), ...tunerPoints(slackMm, traits)],
-    caution: 'Trim the tail, bend the end over, bin the piece.',
+    title: `Put ${nameOf(s)} on: ${slackMm} mm of slack`,
+    why: `That makes ${turns} turns on a ${postMm} mm ${where}: enough to hold, few enough not to creep.`,
+    points: [seatPoint(s, traits), ...tunerPoints(s, slackMm, traits)],
+    caution:
+      tuner === 'pin' || isBass(traits)
+        ? 'The piece is sharp: put it in the bin.'
+        : 'Cut the tail short and bend the end over. The piece is sharp: put it in the bin.',
     picture: 'coil',
   };
 }
+
+/** The pull of a rising string tips a bridge that stands free. */
+const bridgePoint = ({ holds }: FamilyTraits): string[] =>
+  holds === 'bridge-and-soundpost'
+    ? ['Look at the bridge from the side: its back stands upright. If it leans, ease it back with both hands.']
+    : holds === 'loose-bridge'
+      ? ['Look at the bridge: it stands upright on its marks.']
+      : [];
 
 /** Up to two semitones under. */
 export function raiseUnderStep(s: FittedString, traits: FamilyTraits): FittingStep {
@@ -207,34 +260,43 @@ export function raiseUnderStep(s: FittedString, traits: FamilyTraits): FittingSt
     code: 'raise-under',
     kind: 'raise-under',
     stringIds: [s.stringId],
-    title: `Bring ${s.note} up to two semitones under`,
-    why: 'Little by little the coil, the knot and the body take the load.',
+    title: `Bring ${nameOf(s)} up to two semitones under`,
+    why: 'Coil, knot and body take the load little by little.',
     points: [
       {
-        geared: 'Sound it all the while you turn.',
-        'friction-peg': 'Sound it; under a minute of the clock face at a time, turning and pushing in together.',
-        pin: 'Sound it; under a minute of the clock face at a time, the key straight on the pin, never bending it.',
+        geared: 'Pluck it all the while you turn.',
+        'friction-peg': 'Pluck it. Turn less than a minute of a clock face at a time, and push in as you turn.',
+        pin: 'Pluck it. Turn less than a minute of a clock face at a time, with the key straight on the pin.',
       }[traits.tuner],
-      ...(soft ? ['Ease it and pull it a little aside now and then.'] : []),
+      ...(soft ? ['Now and then slacken it a little and pull it gently aside.'] : []),
+      ...bridgePoint(traits),
     ],
-    caution: 'Face out of the string’s plane.',
+    caution: 'Keep your face away from the string.',
   };
 }
 
-/** The kinks at both ends made, for all that are up. */
-export function bedStep(strings: readonly FittedString[], { tuner }: FamilyTraits): FittingStep {
+/** The kinks at the ends made, for all that are up. */
+export function bedStep(strings: readonly FittedString[], { tuner, holds }: FamilyTraits): FittingStep {
+  const each = strings.length > 1 ? 'each string' : 'it';
+  const free = holds === 'bridge-and-soundpost' || holds === 'loose-bridge';
   const ends =
     tuner === 'pin'
-      ? 'just beyond each end where it bears'
-      : 'just beyond the nut, then just beyond the saddle or bridge';
+      ? 'just beyond both ends'
+      : free
+        ? 'just behind the nut'
+        : 'just behind the nut, then just beyond the saddle';
   return {
     code: 'bed',
     kind: 'do',
     stringIds: idsOf(strings),
-    title: strings.length > 1 ? 'Bed them at both ends' : 'Bed it at both ends',
-    why: 'A string must take a sharp bend at both ends; a lazy curve straightens for days.',
-    points: [`Press ${strings.length > 1 ? 'each' : 'it'} down gently ${ends}.`, 'Once each is enough.'],
-    caution: 'Gently: a wound string kinked too hard breaks there.',
+    title: 'Press the bends in',
+    why: 'A string takes a sharp bend at its ends. A soft curve straightens for days.',
+    points: [
+      `Press ${each} down gently ${ends}.`,
+      ...(free ? ['Do not press beyond the bridge: it tips.'] : []),
+      'Once is enough.',
+    ],
+    caution: 'Gently: a wound string breaks where it is bent too hard.',
     picture: 'kinks',
   };
 }
@@ -244,11 +306,14 @@ export function raiseStep(s: FittedString, traits: FamilyTraits): FittingStep {
     code: 'raise',
     kind: 'raise',
     stringIds: [s.stringId],
-    title: `Bring ${s.note} up to pitch`,
-    why: 'It arrives from below, so that all that winds and bears is pulled tight.',
-    points: traits.fineTuners
-      ? ['The last cents with the fine tuner, kept in the middle of its travel.']
-      : ['Stop at the line; too far, go clearly below and come up.'],
+    title: `Bring ${nameOf(s)} up to pitch`,
+    why: 'Finish from below: then everything is pulled tight.',
+    points: [
+      traits.fineTuners
+        ? 'Use the fine tuner for the last cents only, near the middle of its travel.'
+        : 'Stop at the line. If you go past it, go clearly below and come up.',
+      ...bridgePoint(traits),
+    ],
   };
 }
 
@@ -261,15 +326,15 @@ export function warmSteps(strings: readonly FittedString[]): FittingStep[] {
       code: 'warm',
       kind: 'warm',
       stringIds: idsOf(nylon),
-      title: nylon.length > 1 ? 'Warm the nylon, or leave it' : 'Warm it, or leave it',
-      why: 'Some players warm new nylon to age it in minutes; others never do, because it may shorten the string’s life. It is yours to test: the log keeps which strings were warmed.',
+      title: nylon.length > 1 ? 'Warm the nylon strings, or skip this' : 'Warm it, or skip this',
+      why: 'Some players warm new nylon so that it settles in minutes. It may shorten the life of the string. The history keeps which strings were warmed.',
       points: [
-        'Skip it unless the string’s maker allows it.',
-        'A shield under the strings, moving warm air, never on the instrument.',
-        'Stop when the string is hot to the hand: it falls far and at once.',
+        'Skip it unless the maker of the string allows it.',
+        'Put a shield under the strings. Use moving warm air, never on the instrument.',
+        'Stop when the string feels hot. It falls far and at once.',
       ],
       caution:
-        'Never steel or gut, never over a lacquered top without a shield. Heat ruins finishes and glue, and burns: the maker’s word comes first.',
+        'Never steel or gut, never over a lacquered top without a shield. Heat burns, and ruins finish and glue. Follow the maker.',
     },
   ];
 }
@@ -279,9 +344,37 @@ export function roundsStep(s: FittedString): FittingStep {
     code: 'rounds',
     kind: 'rounds',
     stringIds: [s.stringId],
-    title: `Stretch ${s.note}`,
+    title: `Stretch ${nameOf(s)}`,
     why: 'Each round takes out what would fall during the next hours.',
     points: [],
-    caution: 'Pull with the flat of the fingers or a cloth, never hard enough to hurt; face out of its plane.',
+    caution: 'Pull with the flat of your fingers or a cloth, never so hard that it hurts. Keep your face away.',
   };
+}
+
+/** Once for the instrument, when all strings are up. */
+export function afterSteps({ holds }: FamilyTraits): FittingStep[] {
+  const step = { kind: 'do' as const, stringIds: [] };
+  if (holds === 'springs')
+    return [
+      {
+        ...step,
+        code: 'unblock',
+        title: 'Take the block out',
+        why: 'Now the strings balance the springs again, and all of them move.',
+        points: ['Hold the bar and take the block out.', 'Then tune with “Floating bridge”.'],
+        caution: 'A block can fly out. Keep fingers clear of the springs.',
+        picture: 'block',
+      },
+    ];
+  if (holds === 'loose-bridge')
+    return [
+      {
+        ...step,
+        code: 'bridge-place',
+        title: 'Check the place of the bridge',
+        why: 'A bridge that has moved makes every fretted note wrong.',
+        points: ['Look that both feet stand on their marks.', 'When the strings hold, check the intonation.'],
+      },
+    ];
+  return [];
 }

@@ -3,4 +3,4 @@ import { signedCents } from '../music';
 export const roundsNote = (count: number, school: string) => `${count} rounds, ${school.toLowerCase()}`;
 export const droppedWords = (dropCents: number, advice: string) => `Dropped ${dropCents.toFixed(1)} cents. ${advice}`;
 export const leftWords = (note: string, cents: number, above: boolean) =>
-  `${note} as left ${signedCents(cents)} kept.${above ? ' It came from above and may fall: take it below and up, or go on.' : ''}`;
+  `${note}: ${signedCents(cents)} cents, saved as left.${above ? ' It came from above and may fall. Go below and up, or go on.' : ''}`;

@@ -33,8 +33,8 @@ export interface Guide {
 /** A side of the tolerance counts when so many figures were there together, cents. */
 const CLEAR_CENTS = 3;
 const CLEAR_POINTS = 3;
-const UNSETTLED = 'It does not stand still enough to be sure: pluck it again, or Enter takes it as it is.';
-const UNTOUCHED = 'The pitch moved while it sounded: pluck once and leave it alone.';
+const UNSETTLED = 'The pitch is not steady enough. Pluck it again, or press Enter to keep it as it is.';
+const UNTOUCHED = 'The pitch moved while it rang. Pluck once and do not touch it.';
 /** A doubt is told once in so long, s. */
 const TELL_EVERY_S = 5;
 /** What a string is refused for while it is turned. */
@@ -113,7 +113,7 @@ class GuidedReading implements Guide {
   private tooLoud(): Verdict {
     return refuse(
       'uncertain',
-      `The room is too loud for ${this.now!.named.name} here: closer, or Enter takes it as it is.`,
+      `Too loud here to be sure of ${this.now!.named.name}. Move closer, or press Enter to keep it as it is.`,
     );
   }
   private whoseAt(frequencyHz: number) {
@@ -189,8 +189,7 @@ class GuidedReading implements Guide {
     const read = { note: this.newest, cents: reading.cents, sigmaCents: reading.sigmaCents };
     const is = asTaken(this.of!.told, read, figureAt(this.display, s.toS), { toleranceCents, belowCents });
     if (is === 'keep') return this.keep(reading);
-    if (is === 'moved')
-      return refuse('unsteady', `It moved while it was read: hold still, or pluck ${named.name} again.`);
+    if (is === 'moved') return refuse('unsteady', `The pitch moved. Hold still, or pluck ${named.name} again.`);
     this.of!.told = read;
     return refuse('off', offWords(reading.cents, belowCents < toleranceCents));
   }
@@ -281,7 +280,7 @@ class GuidedReading implements Guide {
     this.of!.asked = undefined;
     this.acted = true;
     const { name } = this.now!.named;
-    return refuse('off', `Then ${name} stands at ${standsAt(reading.cents)}. Pluck it again.`);
+    return refuse('off', `Then ${name} is at ${standsAt(reading.cents)}. Pluck it again.`);
   }
 
   /** What is said of a sound that is not surely the string in hand. */
@@ -345,9 +344,11 @@ class GuidedReading implements Guide {
   }
 
   take(): 'read' | Verdict {
-    if (!this.now) return refuse('nothing', 'Nothing is asked for.');
+    if (!this.now) return refuse('nothing', 'No reading is asked for now.');
     if (this.of!.asked) return this.agree(this.of!.asked);
-    return isSounding(this.display) ? 'read' : refuse('nothing', `Nothing sounds: pluck ${this.now.named.name} first.`);
+    return isSounding(this.display)
+      ? 'read'
+      : refuse('nothing', `Nothing is sounding. Pluck ${this.now.named.name} first.`);
   }
 
   view(nowS: number, listening: boolean): GuideView {

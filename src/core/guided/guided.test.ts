@@ -126,7 +126,7 @@ describe('as found', () => {
     expect(more).toHaveLength(0);
     expect(asked).toMatchObject({ kind: 'ask', hearingId: 'd' });
     expect(asked?.kind === 'ask' && asked.message).toBe(
-      'This stands 492 above A2: is it A2 gone sharp (Enter), or D3?',
+      'That is 492 cents above A2: is it A2 gone sharp (Enter), or D3?',
     );
     expect(g.view(1, true).sentence).toContain('or D3?');
     expect(g.take()).toMatchObject({ kind: 'keep', reading: { cents: 480 } });
@@ -347,10 +347,10 @@ describe('as left', () => {
     const [far] = hear(g, still(3, 4, -913));
     expect(far).toMatchObject({
       kind: 'ask',
-      message: 'This stands 901 below A2: is it A2 gone slack (Enter)? Or pluck again',
+      message: 'That is 901 cents below A2: is it A2 gone slack (Enter)? Or pluck again',
     });
     expect(g.view(5.3, true).sentence).toContain('gone slack');
-    expect(g.take()).toMatchObject({ kind: 'refuse', message: 'Then A2 stands at −913. Pluck it again.' });
+    expect(g.take()).toMatchObject({ kind: 'refuse', message: 'Then A2 is at −913. Pluck it again.' });
     hear(
       g,
       onset(4, 6),
@@ -459,7 +459,8 @@ test('a string that is to be left above its target is not as left half a cent be
   const g = guideFor('left', wanted);
   hear(g, ...stands(-2));
   expect(hear(g, section(1, 1, reading(-2), 'asked'))[0]).toMatchObject({
-    message: 'It stands −2.0 from its lead: it may go flat during the show. Enter once more keeps it as it is.',
+    message:
+      'It is −2.0 from where to leave it: it may go flat during the show. Press Enter again to keep it as it is.',
   });
 });
 

@@ -103,7 +103,7 @@ export const followedTo = (i: Identity, frequencyHz: number): Identity => ({
 });
 
 const awayWords = (off: number, named: string) =>
-  `This stands ${Math.abs(off).toFixed(0)} ${off < 0 ? 'below' : 'above'} ${named}`;
+  `That is ${Math.abs(off).toFixed(0)} cents ${off < 0 ? 'below' : 'above'} ${named}`;
 
 /** What is asked about a sound that stands elsewhere. @param off from where it was last, cents */
 export function questionWords(named: string, off: number, other: string | undefined): string {

@@ -61,9 +61,9 @@ test('what is heard is judged, written and said, and the next thing is asked for
   for (const h of heard('b', 3, 7)) player.hear(h, 'file');
   expect(said).toEqual(['a -4 by file, 0 before.', 'b 7 by file, 1 before.']);
   player.ended();
-  expect(said.at(-1)).toBe('The file is over. a -4 by file, 0 before. b 7 by file, 1 before.');
+  expect(said.at(-1)).toBe('End of the file. a -4 by file, 0 before. b 7 by file, 1 before.');
   player.ended();
-  expect(said.at(-1)).toContain('nothing was kept');
+  expect(said.at(-1)).toContain('Nothing was saved');
 });
 
 test('state and records stand together: what is pressed meanwhile waits; what was refused changes nothing', async () => {

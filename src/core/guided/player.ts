@@ -202,7 +202,7 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   ended(): void {
     const kept = this.kept.splice(0);
     this.means.say(
-      kept.length > 0 ? `The file is over. ${kept.join(' ')}` : 'The file is over: nothing was kept of it.',
+      kept.length > 0 ? `End of the file. ${kept.join(' ')}` : 'End of the file. Nothing was saved from it.',
     );
   }
 }

@@ -21,10 +21,10 @@ export const standsAt = (c: number): string => signedCents(c, Math.abs(c) < 10 ?
 
 /** What Enter says of a string that stands off its line. @param leads it is to be left above its target on purpose */
 export function offWords(cents: number, leads: boolean): string {
-  const once = 'Enter once more keeps it as it is.';
-  if (!leads) return `It stands at ${standsAt(cents)}. ${once}`;
+  const once = 'Press Enter again to keep it as it is.';
+  if (!leads) return `It is at ${standsAt(cents)}. ${once}`;
   const may = cents < 0 ? 'it may go flat during the show' : 'it may sound sharp when you begin';
-  return `It stands ${standsAt(cents)} from its lead: ${may}. ${once}`;
+  return `It is ${standsAt(cents)} from where to leave it: ${may}. ${once}`;
 }
 
 /** One short sentence: what to do now. */

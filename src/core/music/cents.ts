@@ -13,6 +13,13 @@ export function ratioOfCents(c: number): number {
   return Math.pow(2, c / 1200);
 }
 
+/** Nine of ten readings lie within so many standard deviations (normal distribution). */
+const NINE_OF_TEN = 1.6449;
+
+/** A doubt as it is written: '±0.5', half of what nine of ten lie within; never '±0.0'. @param sigma standard deviation */
+export const plusMinus = (sigma: number, digits = 1): string =>
+  `±${Math.max(10 ** -digits, NINE_OF_TEN * sigma).toFixed(digits)}`;
+
 /** Cents as they are written, to a tenth or as said, with a true minus: '+7.9', '−0.4', '0.0'; '–' for what is no number. */
 export function signedCents(c: number, digits = 1): string {
   if (!Number.isFinite(c)) return '–';

@@ -65,11 +65,11 @@ function judge(
   const scatter = mean(readings.map((r) => r.scatterCents ?? 0));
   const allSharp = readings.every((r) => r.errorCents > 0);
   if (allSharp && scatter > SCATTER_CENTS)
-    return { verdict: 'pressing', doubt: 'Press more lightly and read again before anything is moved.' };
+    return { verdict: 'pressing', doubt: 'Press more lightly and read again before you move anything.' };
   const off = fit.residuals.map((r) => r.cents);
   if (readings.length > 3 && sampleStandardDeviation(off) > Math.max(FINE_CENTS, 3 * sigma)) {
     const bad = fit.residuals.reduce((a, b) => (Math.abs(b.cents) > Math.abs(a.cents) ? b : a));
-    return { verdict: 'frets', doubt: `Fret ${bad.fret} stands out by ${bad.cents.toFixed(1)} cents.` };
+    return { verdict: 'frets', doubt: `Fret ${bad.fret} is off by ${bad.cents.toFixed(1)} cents.` };
   }
   // What each end does to the notes, cents at the 12th fret.
   const saddle = Math.abs((PER_MM / lengthMm) * fit.saddleMm);
@@ -78,13 +78,13 @@ function judge(
   const nutTold = Math.abs(fit.nutMm) > 2 * fit.nutSigma && nut > FINE_CENTS;
   if (saddleTold && nutTold)
     return saddle > nut
-      ? { verdict: 'saddle', doubt: 'The nut end is off too; read frets 1 and 3 again after the saddle is right.' }
-      : { verdict: 'nut', doubt: 'The saddle is off too; nut work is a repairer’s, and comes first.' };
+      ? { verdict: 'saddle', doubt: 'The nut end is off too. Read frets 1 and 3 again when the saddle is right.' }
+      : { verdict: 'nut', doubt: 'The saddle is off too. The nut comes first, and is a job for a repairer.' };
   if (saddleTold) return { verdict: 'saddle', doubt: '' };
   if (nutTold)
     return {
       verdict: 'nut',
-      doubt: allSharp ? 'Pressing hard looks alike: press lightly and read frets 1 and 12.' : '',
+      doubt: allSharp ? 'Hard pressing looks the same. Press lightly and read frets 1 and 12.' : '',
     };
-  return { verdict: 'unclear', doubt: 'Saddle and nut end look alike here: read frets 1 and 19 too.' };
+  return { verdict: 'unclear', doubt: 'Saddle and nut cannot be told apart here. Read frets 1 and 19 too.' };
 }

@@ -111,7 +111,7 @@ test('several frets tell the saddle’s end from the nut’s', () => {
   const nut = judgeFrets(648, fretErrors({ ...even, nutMm: 1.5 }))!;
   expect(nut.verdict).toBe('nut');
   expect(nut.nutMm).toBeCloseTo(1.5, 1);
-  expect(nut.doubt).toContain('Pressing hard');
+  expect(nut.doubt).toContain('Hard pressing');
   expect(judgeFrets(648, fretErrors(even))!.verdict).toBe('in-tune');
   expect(
     judgeFrets(

@@ -49,7 +49,7 @@ test('careful takes three plucks a place, of which the middle one counts; plucks
   expect(p.said()).toBe('2 of 3. Same place, same strength.');
   p.hear(0.2);
   expect(p.touches()).toHaveLength(1);
-  expect(p.said()).toBe('E4 open kept.');
+  expect(p.said()).toBe('E4 open saved.');
   // On to the harmonic, where plucks of one place must agree.
   p.press({ do: 'next' });
   for (const cents of [0, 0.1, 4]) p.hear(cents);

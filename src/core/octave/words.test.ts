@@ -28,7 +28,7 @@ test('a growing error says when it crosses the owner’s limit, with its interva
 });
 
 test('what is beyond the limit says so; what is far off promises nothing; what does not grow is silent', () => {
-  expect(growth(grown(0.9), 4, now)).toContain('is beyond your 4 cents');
+  expect(growth(grown(0.9), 4, now)).toContain('is over your limit of 4 cents');
   expect(growth(grown(0.08), 4, now)).not.toContain('in about');
   expect(growth(grown(0), 4, now)).toBe('');
   expect(growth({ trend: undefined, agesFromMs: START }, 4, now)).toBe('');
@@ -51,7 +51,7 @@ test('what costs money is said after a second pluck only', () => {
   } as unknown as StringOctave;
   const said = (confirmed: boolean) =>
     adviceFor({ ...worn, confirmed }, false, { limitCents: 4, threadMm: 0.5, travelMm: null }, 'mm', now);
-  expect(said(false)).toMatch(/^It may be the string itself.*Read it once more/);
+  expect(said(false)).toMatch(/^The string itself may be at fault.*Read it once more/);
   expect(said(false)).not.toContain('Replace');
   expect(said(true)).toMatch(/^The string itself.*Replace it/);
 });

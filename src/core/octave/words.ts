@@ -21,9 +21,9 @@ export const sizeOf = (mm: number, unit: LengthUnit): string =>
     : `${Math.abs(lengthIn(mm, 'in')).toFixed(3).replace(/^0/, '')} in`;
 
 const STALE_WORDS = {
-  edited: 'The set was edited since: read it again.',
-  reworked: 'The action or the nut was worked on since: read it again.',
-  'new string': 'That was the string before this one: read it again, and set it now, while it is new.',
+  edited: 'The strings were edited after this reading. Read it again.',
+  reworked: 'The action or nut was changed after this reading. Read it again.',
+  'new string': 'Measured on the old string. Check again on this one.',
 } as const;
 
 const DAY = 86400000;
@@ -36,17 +36,17 @@ export function growth(
   nowMs: number,
 ): string {
   if (!trend?.grows) return '';
-  const rate = ` It grows by ${Math.abs(trend.perMonth.q50).toFixed(1)} cents a month on this string`;
+  const rate = ` The error grows by ${Math.abs(trend.perMonth.q50).toFixed(1)} cents a month`;
   const months = (days: number | null) =>
     days === null ? null : Math.max(0, (agesFromMs + days * DAY - nowMs) / DAY / MONTH_DAYS);
   const [soonest, likely, latest] = [trend.crosses!.q10, trend.crosses!.q50, trend.crosses!.q90].map(months);
   const say = (m: number) => (m < 2 ? m.toFixed(1) : m.toFixed(0));
   if (typeof likely === 'number')
     return likely < 0.05
-      ? `${rate}, and is beyond your ${limitCents} cents.`
-      : `${rate}: beyond your ${limitCents} cents in about ${say(likely)} months (${say(soonest ?? 0)} to ${typeof latest === 'number' ? say(latest) : 'far more'}).`;
+      ? `${rate}, and is over your limit of ${limitCents} cents.`
+      : `${rate}. It will be over your limit of ${limitCents} cents in about ${say(likely)} months (${say(soonest ?? 0)} to ${typeof latest === 'number' ? say(latest) : 'far more'}).`;
   return typeof soonest === 'number'
-    ? `${rate}: beyond your ${limitCents} cents in ${say(soonest)} months at the soonest.`
+    ? `${rate}. It will be over your limit of ${limitCents} cents in ${say(soonest)} months at the earliest.`
     : `${rate}.`;
 }
 
@@ -59,7 +59,7 @@ export function adviceFor(
   nowMs: number,
 ): string {
   if (!s.last || !s.verdict) return 'Not read yet.';
-  if (s.moveMm === null) return 'Moved since it was read: retune, then read it again.';
+  if (s.moveMm === null) return 'Moved after this reading. Retune, then read it again.';
   const told = said(s, loose, setup, unit, nowMs);
   if (s.verdict === 'string' || s.stale === null) return told;
   return `${told} ${STALE_WORDS[s.stale]}`;
@@ -71,40 +71,40 @@ function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthU
   const grows = growth(s, setup.limitCents, nowMs);
   switch (s.verdict!) {
     case 'in-tune':
-      return `Octave and open string agree.${grows}`;
+      return `The octave agrees with the open string.${grows}`;
     case 'saddle': {
       const how = loose ? 'the bridge under it' : 'the saddle';
       const turns = loose ? '' : `, ${Math.abs(move / setup.threadMm).toFixed(1)} turns of its screw`;
-      const words = `Move ${how} ${sizeOf(move, unit)} ${direction(move)} (±${sizeOf(2 * s.moveSigma, unit)})${turns}.`;
+      const words = `Move ${how} ${sizeOf(move, unit)} ${direction(move)} (±${sizeOf(1.645 * s.moveSigma, unit)})${turns}.`;
       // What the travel still allows in this direction.
       const room = setup.travelMm === null ? Infinity : Math.max(0, setup.travelMm - Math.sign(move) * s.movedMm);
       if (loose || Math.abs(move) <= room) return words + grows;
       const left = errorAfterMove(s.lengthMm, s.last!.errors.errorCents, Math.sign(move) * room);
-      return `${words} Its travel ends after ${sizeOf(room, unit)}: ${Math.abs(left).toFixed(1)} cents remain.${grows}`;
+      return `${words} Its screw ends after ${sizeOf(room, unit)}: ${Math.abs(left).toFixed(1)} cents remain.${grows}`;
     }
     case 'string':
-      return `${s.confirmed ? 'The' : 'It may be the'} string itself: ${
+      return `${s.confirmed ? 'The string itself is at fault' : 'The string itself may be at fault'}: ${
         Math.abs(stringCents ?? 0) > 1
-          ? `its harmonic stands ${Math.abs(stringCents!).toFixed(1)} cents from an even string’s`
-          : 'its octave went off while its neighbours’ did not'
+          ? `its harmonic is ${Math.abs(stringCents!).toFixed(1)} cents from where it should be`
+          : 'its octave drifted while the other strings’ did not'
       }. ${
         s.confirmed
-          ? 'Replace it before anything is moved.'
-          : 'Read it once more, with three plucks a place (Q), before you pay for another.'
+          ? 'Replace it before you move anything.'
+          : 'Read it once more with three plucks a place (Q) before you buy another.'
       }${grows}`;
     case 'pressing':
-      return 'Sharp beyond what a saddle does, or scattered: press more lightly and read it again.';
+      return 'Too sharp or too scattered for a saddle fault. Press more lightly and read it again.';
     case 'unclear':
       return stringCents === null
-        ? 'Too near to the readings’ own error. The harmonic would tell string from saddle.'
-        : 'Too near to the readings’ own error: read it again with three plucks each.';
+        ? 'The error is too small to be sure. Its harmonic would tell string from saddle.'
+        : 'The error is too small to be sure. Read it again with three plucks each.';
   }
 }
 
 export const pluckWords = (count: number, wanted: number) => `${count} of ${wanted}. Same place, same strength.`;
-export const PLUCKS_DIFFER = 'They differ by more than a cent: same place, same strength, from the first one.';
+export const PLUCKS_DIFFER = 'The plucks differ by more than a cent. Start again: same place, same strength.';
 export const keptWords = ({ note, touch, fret }: Pick<TouchStep, 'note' | 'touch' | 'fret'>) =>
-  `${note} ${touch === 'fret' ? `fret ${fret}` : touch} kept.`;
+  `${note} ${touch === 'fret' ? `fret ${fret}` : touch} saved.`;
 
 /** The one thing to do with what was read. @param mm how a length is written */
 export function toldOf({ strings }: Octaves, moves: ReturnType<typeof movesToMake>, mm: (x: number) => string): string {

@@ -39,12 +39,7 @@ export function restringing(
   const latestMs =
     slowest.age === null ? -Infinity : Math.min(tunedMs - slowest.age * MINUTE, madeReady ? Infinity : tunedMs - DAY);
   if (latestMs > nowMs) {
-    add(
-      'restring',
-      latestMs,
-      list,
-      `The latest moment for new strings: ${slowest.s.note} then still gets ready to hold.`,
-    );
+    add('restring', latestMs, list, `Last chance for new strings. Later, ${slowest.s.note} would not settle in time.`);
   } else if (tunedMs > nowMs) {
     const worst = ifRestrung(
       slowest.s,
@@ -63,8 +58,8 @@ export function restringing(
       nowMs,
       list,
       enough
-        ? 'Too late for new strings by your own rule: never a set fitted the same day.'
-        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}), the first retuning at ${clockTime(retune, zoneMin)}.`,
+        ? 'Too late for new strings: your rule is never on the day of the show.'
+        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}). The first chance to retune is ${clockTime(retune, zoneMin)}.`,
     );
   }
   const sameDay = list.filter((s) => s.strungMs !== null && session.curtainMs - s.strungMs < DAY);
@@ -73,19 +68,19 @@ export function restringing(
       'same-day',
       nowMs,
       sameDay,
-      'Fitted less than a day before the curtain: by your rule they do not play. Borrow an older set, or choose rounds and treatment.',
+      'New strings less than a day before the show: your rule does not allow them. Use another instrument, or allow stretching in the show’s settings.',
     );
   return told;
 }
 
 export function airWords(list: readonly PlanString[], { thereC, hereC }: PlanSession): string {
   if (thereC !== null && thereC < FREEZING_C)
-    return `It is about ${thereC.toFixed(0)} °C there: leave the cases shut until it is warmer, then half an hour open.`;
+    return `It is about ${thereC.toFixed(0)} °C there. Leave the cases shut until it is warmer, then open them for half an hour.`;
   if (thereC === null || hereC === null || Math.abs(thereC - hereC) < 1)
-    return 'Cases open in the air of the show, half an hour or more before the last tuning.';
+    return 'Open the cases where you play, half an hour or more before the last tuning.';
   const shifts = list.map((s) => s.prior.tempMean * (thereC - hereC));
   const least = Math.min(...shifts);
   const most = Math.max(...shifts);
   const words = Math.abs(most - least) < 0.5 ? minus(most) : `${minus(least)} to ${minus(most)}`;
-  return `Cases open half an hour: ${minus(thereC - hereC)} °C against here moves the strings by about ${words} cents.`;
+  return `Open the cases for half an hour: a change of ${minus(thereC - hereC)} °C moves the strings by about ${words} cents.`;
 }

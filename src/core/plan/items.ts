@@ -97,7 +97,7 @@ export function itemsOf(
   const firstTunedMs = Math.min(curtainMs, ...tunedAt.values());
   if (nowMs < firstTunedMs)
     for (const list of byInstrument(strings.filter((s) => !s.fit)).values())
-      add('check', nowMs, list, takes(list), 'Not read yet: one pluck a string, touch no tuner.', {
+      add('check', nowMs, list, takes(list), 'Not read yet. Pluck each string once, touch no tuner.', {
         for: 'learn',
         walkMin: 0,
       });
@@ -148,7 +148,7 @@ function addReadying(asked: PlanAsked, tunedAt: ReadonlyMap<string, number>, add
     if (tunedMs <= nowMs) continue;
     if (session.school === 'make-ready') {
       const fresh = list.filter((s) => s.strungMs !== null && nowMs - s.strungMs < DAY && s.rounds === 0);
-      const why = 'New strings settle by stretch rounds: until two drops in a row stay under 2 cents.';
+      const why = 'Stretch the new strings in rounds, until two drops in a row are under 2 cents.';
       add('rounds', nowMs, fresh, ROUNDS_MIN * fresh.length, why);
     }
     add('acclimatise', tunedMs - AIR_MIN * MINUTE, list, AIR_MIN, airWords(list, session));

@@ -149,7 +149,7 @@ test('an instrument that plays only at the end counts only there; a spare that h
   const swapped = plan([...young, spare], { spares: [{ instrumentId: 'two', forId: 'one' }] });
   const swap = swapped.items.find((i) => i.what === 'swap')!;
   expect(swap).toMatchObject({ instrumentId: 'one', spareId: 'two', atMs: session.curtainMs + 40 * MINUTE });
-  expect(swap.why).toMatch(/holds with \d+ % to the end/);
+  expect(swap.why).toMatch(/likely to hold \(\d+ %\) to the end/);
   expect(swapped.items.some((i) => i.what === 'between' && i.atMs > swap.atMs)).toBe(false);
   // A spare as young as the other is no help.
   const worse = aged('s', 'plain-nylon', 100, { instrumentId: 'two' });
@@ -194,7 +194,7 @@ test('colder air there is told with what it does; frost keeps the cases shut', (
   const strings = [aged('b', 'plain-steel', 20000)];
   const air = (thereC: number) => plan(strings, { thereC }).items.find((i) => i.what === 'acclimatise')!.why;
   expect(air(14)).toContain('−6 °C');
-  expect(air(-5)).toContain('leave the cases shut');
+  expect(air(-5)).toContain('Leave the cases shut');
 });
 
 test('minutes a string are learned from the walks on record', () => {

@@ -1,3 +1,4 @@
+import { chanceWords } from '../check';
 import { mixtureMoments } from '../settling';
 import { chooseWalks, walkTimes } from './before';
 import { WALK_GAP_MIN, type Takes } from './groups';
@@ -73,7 +74,7 @@ function withSwap(plan: Plan, spareId: string, forId: string, atMs: number, curt
     instrumentId: forId,
     stringIds: [],
     spareId,
-    why: `Swap it for the spare, which holds with ${(100 * chance).toFixed(0)} % to the end.`,
+    why: `Use the spare instead: ${chanceWords(chance)} to the end.`,
     late: false,
     conflict: false,
   };

@@ -6,13 +6,13 @@ const named = (notes: readonly string[]) =>
 export function walkWords(strings: readonly Walk['strings'][number][]): string {
   const settling = strings.filter((s) => s.for === 'settle').map((s) => s.string.note);
   return settling.length > strings.length / 2
-    ? `Makes ${named(settling)} settle: what is brought up now has come to rest by the last tuning.`
-    : `Tells how ${named(strings.slice(0, 2).map((s) => s.string.note))} will fall in the show. Bring up what is more than ${WALK_FROM_CENTS} off.`;
+    ? `Bring up ${named(settling)} now: they settle until the last tuning.`
+    : `Read the strings: it shows how ${named(strings.slice(0, 2).map((s) => s.string.note))} will fall during the show. Tune what is more than ${WALK_FROM_CENTS} cents off.`;
 }
 
 /** @param leads whether some are left above their targets */
 export const lastWords = (leads: boolean): string =>
-  `Full bends, or the bar down and up, on every string; then retune each from below.${leads ? ' Leave each at its own figure: it passes through pitch in the show.' : ''}`;
+  `Play every string hard for a minute, then tune each from below.${leads ? ' Leave each at the figure given: it passes through pitch during the show.' : ''}`;
 
 export const betweenWords = (saves: number): string =>
-  `Between pieces, in this order: it saves about ${Math.max(1, Math.round(saves))} string-minutes out of tolerance.`;
+  `In a pause, in this order. It saves about ${Math.max(1, Math.round(saves))} ${Math.max(1, Math.round(saves)) === 1 ? 'minute' : 'minutes'} of a string out of tune.`;

@@ -1,4 +1,4 @@
-import { A4_MAX_HZ, A4_MIN_HZ, signedCents } from '../music';
+import { A4_MAX_HZ, A4_MIN_HZ, signedCents, plusMinus } from '../music';
 import { DRIFT_CENTS, type ToneAverage } from './average';
 import type { ReferenceKind } from '../two-strings';
 
@@ -19,7 +19,7 @@ const SETTLED: Record<Sounding, string> = {
   reed: 'It is warming up. Play it for some minutes, then measure again.',
   player: 'Ask for the note again when the instrument is warm.',
   keyboard: 'Measure again when it has been on for some minutes.',
-  string: 'It still settles. Measure again later.',
+  string: 'It is still settling. Measure again later.',
 };
 const WHY = {
   spreads: ({ spreadCents }: ToneAverage) => `The repeats differ by ${spreadCents.toFixed(1)} cents.`,
@@ -43,15 +43,15 @@ export function repeatsTold(average: ToneAverage, count: number, whileCents: num
 
 /** Why the figure is not surer than it is, for the one that stands beside its ±. */
 export const LIMITED_BY = {
-  clock: 'as sure as this device’s clock',
-  room: 'the room is heard',
-  tone: 'the tone wavers',
+  clock: 'limited by this device’s clock',
+  room: 'limited by the noise in the room',
+  tone: 'limited by the wavering tone',
 };
 
 /** @param of its doubt in cents, or the name of the A that it was */
 export const heardWords = (hz: number, of: number | string): string =>
-  typeof of === 'number' ? `${hz.toFixed(2)} Hz ±${of.toFixed(2)} cents.` : `${of}: ${hz.toFixed(2)} Hz.`;
-export const inForceWords = (hz: number) => `In force from now on: ${hz} Hz.`;
+  typeof of === 'number' ? `${hz.toFixed(2)} Hz ${plusMinus(of, 2)} cents.` : `${of}: ${hz.toFixed(2)} Hz.`;
+export const inForceWords = (hz: number) => `A4 is now ${hz} Hz.`;
 export const measuredWords = (hz: number) =>
-  `In force from now on: ${hz.toFixed(1)} Hz. What was read before keeps its own.`;
-export const OUT_OF_RANGE = `A reference stands between ${A4_MIN_HZ} and ${A4_MAX_HZ} Hz.`;
+  `A4 is now ${hz.toFixed(1)} Hz. Earlier readings keep their own reference.`;
+export const OUT_OF_RANGE = `A reference must be from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;

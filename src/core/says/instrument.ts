@@ -84,7 +84,7 @@ function octave({ life, bench }: Asked): Statement[] {
       {
         kind: 'string-worn',
         ...own,
-        text: `${s.note}: the string itself is uneven. Replace it before anything is moved.`,
+        text: `${s.note}: the string itself is uneven. Replace it before you move anything.`,
       },
     ];
   });

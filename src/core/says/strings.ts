@@ -1,12 +1,12 @@
-import { HOLD_MIN, TOLERANCE_CENTS } from '../check';
+import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
-import { stringTargetHz } from '../music';
+import { stringTargetHz, plusMinus } from '../music';
 import { clockTime, dueTime, repeatability, sinceTime, type StringLife, type StringStatus } from '../records';
 import { mixtureMean, mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
 import { roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
 import type { Asked } from './asked';
-import { atWords, chanceWords, fallenWords, nowWords, STATE_WORDS } from './words';
+import { atWords, fallenWords, nowWords, STATE_WORDS } from './words';
 
 const MINUTE = 60000;
 const HOUR_MIN = 60;
@@ -139,7 +139,7 @@ export function stringSays(
       kind: 'repeatability',
       ...spreadOf(repeats.cents, repeats.pairs),
       unit: 'cents',
-      text: `Readings of ${note} repeat within ±${Math.max(0.1, repeats.cents).toFixed(1)} cents.`,
+      text: `Readings of ${note} repeat within ${plusMinus(repeats.cents)} cents.`,
     });
   const targetHz = stringTargetHz(plan, a4Hz);
   const share = (targetHz && loadOf(plan, targetHz)?.shareOfBreaking) ?? null;

@@ -10,16 +10,6 @@ export const aboutCents = (value: number, half: number): string => {
   return `${signedCents(value, digits)} ${plusMinus(half)} ${unit(value, digits)}`;
 };
 
-/** A chance in words, with its figure. */
-export function chanceWords(chance: number): string {
-  const percent = `${Math.round(100 * chance)} %`;
-  if (chance >= 0.9) return `very likely to hold (${percent})`;
-  if (chance >= 0.7) return `likely to hold (${percent})`;
-  if (chance >= 0.4) return `may hold (${percent})`;
-  if (chance >= 0.1) return `unlikely to hold (${percent})`;
-  return `will not hold (${percent})`;
-}
-
 export const STATE_WORDS = {
   settling: 'is settling',
   holding: 'holds',

@@ -16,7 +16,7 @@ test('a geometric course is continued', () => {
 test('two small drops in a row stop, one does not; a drop that does not shrink points at the winding', () => {
   expect(adviseRounds([20, 8, 1.5]).stop).toBe(false);
   expect(adviseRounds([20, 8, 1.5, 1.9])).toMatchObject({ stop: true });
-  expect(adviseRounds([20, 12, 13]).advice).toMatch(/look at the winding/);
+  expect(adviseRounds([20, 12, 13]).advice).toMatch(/Look at the winding/);
 });
 
 test('the interval holds its median, whatever the drops', () => {

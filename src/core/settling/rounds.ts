@@ -28,19 +28,19 @@ export function adviseRounds(dropsCents: readonly number[]): RoundsAdvice {
   const next = n < FIRST_PREDICTED ? null : nextDrop(dropsCents);
   if (last === undefined) return { next, stop: false, advice: 'Stretch once, read the drop, bring it up from below.' };
   if (before !== undefined && last < SMALL_CENTS && before < SMALL_CENTS)
-    return { next, stop: true, advice: 'Two drops in a row under 2 cents: stop stretching, it is bedded.' };
+    return { next, stop: true, advice: 'Two drops in a row under 2 cents. Stop stretching.' };
   if (before !== undefined && last >= before && last > 2 * SMALL_CENTS)
     return {
       next,
       stop: false,
-      advice: 'This one does not settle: look at the winding and the knot before you stretch it again.',
+      advice: 'The drops do not get smaller. Look at the winding and the knot before you stretch again.',
     };
   return {
     next,
     stop: false,
     advice: next
-      ? `Once more: about ${next.q50.toFixed(0)} cents are to be expected.`
-      : 'Once more; the next drop can be told from the third round on.',
+      ? `Stretch once more. Expect a drop of about ${next.q50.toFixed(0)} ${next.q50.toFixed(0) === '1' ? 'cent' : 'cents'}.`
+      : 'Stretch once more. The next drop can be foretold from the third round on.',
   };
 }
 

@@ -64,7 +64,7 @@ test('the log is read before anything is asked', () => {
   expect(told.creepCents).toBeLessThan(0.2);
   expect(fromAbove).toBe(true);
   expect(says.join(' ')).toMatch(
-    /−9\.0 cents, the others \+1\.0 .*one time.*3 °C warmer.*from above.*Strung 2 days ago/s,
+    /−9\.0 cents, the others \+1\.0 .*suddenly once.*3 °C warmer.*from above.*Strung 2 days ago/s,
   );
 });
 
@@ -72,7 +72,7 @@ test('where nobody looked since, that is said and asked', () => {
   const { since, told, says } = look([instrument(), reading('s1', 'as-left', 0, NOW - DAY)]);
   expect(since).toBeUndefined();
   expect(told.after).toBeUndefined();
-  expect(says[0]).toContain('Nobody has read it since it was tuned');
+  expect(says[0]).toContain('It has not been read since it was tuned');
 });
 
 test('recent work is known; how it is built decides what can be', () => {

@@ -55,18 +55,18 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
   const pair = since(own);
   if (whole)
     says.push(
-      `Since it was tuned it went ${signedCents(whole.own)} cents, the others ${signedCents(whole.others)} ±${whole.othersSd.toFixed(1)}.`,
+      `Since it was tuned it moved ${signedCents(whole.own)} cents, the others ${signedCents(whole.others)} on average.`,
     );
-  else if (pair) says.push(`Since it was tuned it went ${signedCents(pair.cents)} cents; the others were not read.`);
-  else says.push('Nobody has read it since it was tuned: a check of all strings on the bench would tell more.');
+  else if (pair) says.push(`Since it was tuned it moved ${signedCents(pair.cents)} cents. The others were not read.`);
+  else says.push('It has not been read since it was tuned. A check of all strings would tell more.');
   const slips = readings.filter((r) => r.slip && leapBefore(readings, r) < 0).length;
   if (readings.length > 2) told.slips = slips;
-  if (slips > 0) says.push(slips === 1 ? 'It dropped at once, one time.' : `It dropped at once, ${slips} times.`);
+  if (slips > 0) says.push(slips === 1 ? 'It dropped suddenly once.' : `It dropped suddenly ${slips} times.`);
   if (pair && strungMs !== null) {
     const { slopeCents, tauMin } = SETTLING_PRIORS[SETTLES_AS[plan.material]];
     const age = (ms: number) => Math.max(0, ms - strungMs) / MINUTE + tauMin;
     told.creepCents = slopeCents * Math.log(age(pair.last.atMs) / age(pair.left.atMs));
-    says.push(`A string of its material and age creeps ${told.creepCents.toFixed(1)} cents in that time.`);
+    says.push(`A string like this falls about ${told.creepCents.toFixed(1)} cents in that time.`);
   }
   if (pair?.left.tempC !== undefined && pair.last.tempC !== undefined) {
     told.warmerC = pair.last.tempC - pair.left.tempC;
@@ -76,7 +76,7 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
       );
   }
   const fromAbove = readings.findLast((r) => r.purpose === 'as-left')?.arrival === 'from above';
-  if (fromAbove) says.push('It was brought to pitch from above.');
+  if (fromAbove) says.push('It was tuned from above.');
   const work = [...bench.adjustments, ...bench.treatments].findLast(
     (r) => r.instrumentId === instrumentId && nowMs - r.atMs < RECENT_DAYS * DAY,
   );
@@ -95,7 +95,7 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
   const octave: TestResult | undefined = pass && { test: 'octave', first: pass.errors.stringCents! };
   if (octave)
     says.push(
-      `Its octave harmonic stood ${signedCents(octave.first)} cents off an even string’s ${days(nowMs - pass!.atMs)}.`,
+      `Its octave harmonic was ${signedCents(octave.first)} cents from where it should be (${days(nowMs - pass!.atMs)}).`,
     );
   return { since: whole, octave, told, fromAbove, says };
 }

@@ -83,7 +83,7 @@ test('a string’s story: fallen so far, falling now, by the curtain, ready when
   expect(a!.ahead[0]!.q50 - a!.fallenCents!).toBeCloseTo(20 * Math.log(186.5 / 181.5), 0);
   const widths = a!.ahead.map((p) => p.q95 - p.q05);
   expect(widths[widths.length - 1]!).toBeGreaterThan(widths[5]!);
-  expect(a!.why).toMatch(/^Creep of plain nylon, about 1\d cents each time its age doubles/);
+  expect(a!.why).toMatch(/^It falls about 1\d cents each time its age doubles, as plain nylon does/);
   expect(b!.why).toBe('Not read yet.');
   // A wider tolerance is ready sooner.
   const wide = instrumentStory(instrument([string('a', readings('a', 20))]), { ...wish, toleranceCents: 10 });
@@ -101,7 +101,7 @@ test('what all strings do alike is told apart from one string’s fall, and a sl
   expect(Math.abs(single.common[single.common.length - 1]!.cents)).toBeLessThan(1);
   const slipped = readings('a', 15).map((r, i) => (i === 5 ? { ...r, cents: r.cents - 12, slip: true } : r));
   expect(instrumentStory(instrument([string('a', slipped)]), wish).strings[0]!.why).toMatch(
-    /^Slipped \d+ cents at 13:00/,
+    /^It dropped suddenly by \d+ cents at 13:00/,
   );
 });
 
@@ -131,7 +131,7 @@ test('earlier sets narrow the prior and move it their way; the present set does 
   expect(learnedPriors(one, 'plain-steel')('x').sets).toBe(0);
 });
 
-test('without a thermometer the answer to warmth comes from the other strings, with one from the room’s figures', () => {
+test('without a thermometer the answer to warmth comes from the other strings, with one from the thermometer', () => {
   const warm = (min: number) => 20 + 2 * Math.sin(min / 25);
   const steel = (thermometer: boolean) =>
     ['a', 'b', 'c', 'd', 'e'].map((id, i) => {

@@ -153,7 +153,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
     readyMs: null,
     nextCheckMs: null,
     temperature: null,
-    why: readings.length === 0 ? 'Not read yet.' : 'Not enough readings yet: read it twice, some minutes apart.',
+    why: readings.length === 0 ? 'Not read yet.' : 'Too few readings. Read it twice, some minutes apart.',
   };
   const first = readings[0];
   const last = readings[readings.length - 1];
@@ -231,7 +231,7 @@ export function roomSince({ readings }: Pick<StringLife, 'readings'>, { fit, eve
   return { cents: mean * degrees, sdCents: Math.hypot(sd * degrees, mean * ROOM_C), degrees, sinceMs: left.atMs };
 }
 
-/** One sentence: what the record shows to be at work. */
+/** What the record shows to be at work. */
 function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish): string {
   const { readings, plan } = life;
   const parts: string[] = [];
@@ -240,18 +240,21 @@ function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish)
     const leap = leapBefore(readings, slip);
     const size = `${Math.abs(leap).toFixed(0)} cents at ${clockTime(slip.atMs, wish.zoneMin)}`;
     parts.push(
-      leap > 0 ? `rose ${size}: was it turned, or let go at the nut?` : `slipped ${size}: look at its winding and knot`,
+      leap > 0
+        ? `It rose suddenly by ${size}. Was it turned, or did the nut let go?`
+        : `It dropped suddenly by ${size}. Look at its winding and knot.`,
     );
   }
   const perDoubling = slopeOf(fit).mean * Math.LN2;
   parts.push(
     perDoubling < 0.5
-      ? `creep of ${MATERIAL_NAMES[plan.material]} is all but over`
-      : `creep of ${MATERIAL_NAMES[plan.material]}, about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles`,
+      ? 'It has almost stopped falling.'
+      : `It falls about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles, as ${MATERIAL_NAMES[plan.material]} does.`,
   );
   const room = roomSince(life, { fit, events, startMs });
   if (room && Math.abs(room.cents) >= 0.4)
-    parts.push(`the room did ${signedCents(room.cents)} of it since ${clockTime(room.sinceMs, wish.zoneMin)}`);
-  const sentence = parts.join('; ');
-  return `${sentence[0]!.toUpperCase()}${sentence.slice(1)}.`;
+    parts.push(
+      `The room moved it by about ${signedCents(room.cents)} cents since ${clockTime(room.sinceMs, wish.zoneMin)}.`,
+    );
+  return parts.join(' ');
 }

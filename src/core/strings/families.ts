@@ -34,6 +34,51 @@ const family = (code: string, name: string, scaleMm: number, rows: Row[]): Famil
   })),
 });
 
+const LETTERS = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
+/** Diatonic notes from one down to another, 'A6' to 'C2'. */
+function downTo(high: string, low: string): string[] {
+  const place = (note: string) => LETTERS.indexOf(note[0]!) + 7 * Number(note[1]);
+  return Array.from({ length: place(high) - place(low) + 1 }, (_, k) => {
+    const at = place(high) - k;
+    return `${LETTERS[at % 7]!}${Math.floor(at / 7)}`;
+  });
+}
+/** A harp's string: lengths shrink by 3/4 of an octave's power, nylon to the tenor, wound below (house estimates). */
+function harpString(note: string): Row {
+  const octaves = LETTERS.indexOf(note[0]!) / 7 + Number(note[1]) - 2;
+  const lengthMm = Math.round(1300 * 2 ** (-0.75 * octaves));
+  return octaves < 1.3 ? [note, WN, null, lengthMm] : [note, PN, Number((1.35 - 0.18 * octaves).toFixed(2)), lengthMm];
+}
+/** Both strings of each course. */
+const doubled = (rows: Row[]): Row[] => rows.flatMap((r) => [r, r]);
+/** The same strings on a smaller body. */
+const PART_SIZES = { '3/4': 0.92, '1/2': 0.83, '1/4': 0.75 } as const;
+const smaller = (code: string, name: string, scaleMm: number, rows: Row[]): FamilyPreset[] =>
+  Object.entries(PART_SIZES).map(([size, share]) =>
+    family(`${code}-${size.replace('/', '')}`, `${name} ${size}`, Math.round(scaleMm * share), rows),
+  );
+
+const VIOLIN: Row[] = [
+  ['E5', PS, 0.26],
+  ['A4', SB, null],
+  ['D4', SB, null],
+  ['G3', SB, null],
+];
+const CELLO: Row[] = [
+  ['A3', SB, null],
+  ['D3', SB, null],
+  ['G2', SB, null],
+  ['C2', SB, null],
+];
+const ELECTRIC: Row[] = [
+  ['E4', PS, 0.254],
+  ['B3', PS, 0.33],
+  ['G3', PS, 0.432],
+  ['D3', NW, 0.66],
+  ['A2', NW, 0.914],
+  ['E2', NW, 1.168],
+];
+
 /** Default sets: usual gauges of each family, house choice; every figure can be edited. */
 export const FAMILIES: FamilyPreset[] = [
   family('guitar-steel', 'Six-string guitar, steel', 648, [
@@ -60,14 +105,8 @@ export const FAMILIES: FamilyPreset[] = [
     ['D3', WN, 0.84],
     ['A2', WN, 1.02],
   ]),
-  family('electric-floating', 'Electric with floating bridge', 648, [
-    ['E4', PS, 0.254],
-    ['B3', PS, 0.33],
-    ['G3', PS, 0.432],
-    ['D3', NW, 0.66],
-    ['A2', NW, 0.914],
-    ['E2', NW, 1.168],
-  ]),
+  family('electric-fixed', 'Electric with fixed bridge', 648, ELECTRIC),
+  family('electric-floating', 'Electric with floating bridge', 648, ELECTRIC),
   family('baritone-floating', 'Baritone electric, floating bridge', 686, [
     ['B3', PS, 0.33],
     ['F#3', PS, 0.432],
@@ -83,6 +122,14 @@ export const FAMILIES: FamilyPreset[] = [
     ['E1', NW, 2.667],
   ]),
   family('bass-5', 'Bass, five strings', 864, [
+    ['G2', NW, 1.143],
+    ['D2', NW, 1.651],
+    ['A1', NW, 2.159],
+    ['E1', NW, 2.667],
+    ['B0', NW, 3.302],
+  ]),
+  family('bass-6', 'Bass, six strings', 864, [
+    ['C3', NW, 0.813],
     ['G2', NW, 1.143],
     ['D2', NW, 1.651],
     ['A1', NW, 2.159],
@@ -119,24 +166,16 @@ export const FAMILIES: FamilyPreset[] = [
     ['C4', 'fluorocarbon', 0.81],
     ['G4', 'fluorocarbon', 0.57],
   ]),
-  family('violin', 'Violin', 328, [
-    ['E5', PS, 0.26],
-    ['A4', SB, null],
-    ['D4', SB, null],
-    ['G3', SB, null],
-  ]),
+  family('violin', 'Violin', 328, VIOLIN),
+  ...smaller('violin', 'Violin', 328, VIOLIN),
   family('viola', 'Viola', 375, [
     ['A4', SB, null],
     ['D4', SB, null],
     ['G3', SB, null],
     ['C3', SB, null],
   ]),
-  family('cello', 'Cello', 690, [
-    ['A3', SB, null],
-    ['D3', SB, null],
-    ['G2', SB, null],
-    ['C2', SB, null],
-  ]),
+  family('cello', 'Cello', 690, CELLO),
+  ...smaller('cello', 'Cello', 690, CELLO),
   family('double-bass', 'Double bass', 1050, [
     ['G2', SB, null],
     ['D2', SB, null],
@@ -165,6 +204,20 @@ export const FAMILIES: FamilyPreset[] = [
     ['F#4', PS, 0.45, 470],
     ['D4', PS, 0.5, 540],
   ]),
+  family('harp-26', 'Lever harp, 26 strings', 700, downTo('G6', 'C3').map(harpString)),
+  family('harp-34', 'Lever harp, 34 strings', 700, downTo('A6', 'C2').map(harpString)),
+  family(
+    'zither-15',
+    'Fretless zither, 15 strings',
+    400,
+    downTo('C6', 'C4').map((note, k): Row => [note, PS, k < 8 ? 0.3 : 0.4, Math.round(210 * 2 ** (k / 13))]),
+  ),
+  family(
+    'dulcimer-12',
+    'Hammered dulcimer, twelve courses of two',
+    500,
+    doubled(downTo('D5', 'G3').map((note, k): Row => [note, PS, k < 5 ? 0.4 : 0.5, Math.round(330 * 2 ** (k / 14))])),
+  ),
   family('banjo-tenor', 'Tenor banjo', 580, [
     ['A4', PS, 0.229],
     ['D4', PS, 0.33],

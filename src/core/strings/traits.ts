@@ -28,6 +28,8 @@ export interface FamilyTraits extends Build {
   locking: boolean;
   /** A slotted head with posts across it, and strings tied at the bridge. */
   tied: boolean;
+  /** Pins at the bridge hold the balls of the strings. */
+  bridgePins: boolean;
   /** Where the tuners stand: on both sides of the head, in one line, in a peg box, in a row along the body. */
   layout: 'sides' | 'line' | 'box' | 'row';
 }
@@ -43,6 +45,7 @@ const geared = (postMm: number, ratio: number, more: Partial<FamilyTraits> = {})
   tree: false,
   locking: false,
   tied: false,
+  bridgePins: false,
   layout: 'sides',
   ...more,
 });
@@ -54,22 +57,34 @@ const pin = (postMm: number): FamilyTraits => geared(postMm, 1, { tuner: 'pin', 
 
 /** Usual posts, ratios and builds (house estimates: measure yours where it matters). */
 const TRAITS: Record<string, FamilyTraits> = {
-  'guitar-steel': geared(6, 16),
+  'guitar-steel': geared(6, 16, { bridgePins: true }),
   'guitar-nylon': geared(10, 15, { tied: true }),
   'requinto-nylon': geared(10, 15, { tied: true }),
+  'electric-fixed': geared(6, 16, { tree: true, layout: 'line' }),
   'electric-floating': geared(6, 16, electric),
   'baritone-floating': geared(6, 16, electric),
   'bass-4': geared(12, 20, { tree: true, layout: 'line' }),
   'bass-5': geared(12, 20, { tree: true, layout: 'line' }),
-  'twelve-string': geared(6, 16),
+  'bass-6': geared(12, 20, { tree: true, layout: 'line' }),
+  'twelve-string': geared(6, 16, { bridgePins: true }),
   mandolin: geared(6, 16, loose),
   ukulele: geared(6, 14, { tied: true }),
   violin: peg(7.2),
+  'violin-34': peg(6.8),
+  'violin-12': peg(6.4),
+  'violin-14': peg(6),
   viola: peg(8),
   cello: peg(12.5),
+  'cello-34': peg(11.5),
+  'cello-12': peg(10.5),
+  'cello-14': peg(9.5),
   'double-bass': geared(16, 24, bowed),
   'lyre-7': pin(5),
   'kantele-11': pin(5),
+  'harp-26': pin(6),
+  'harp-34': pin(6),
+  'zither-15': pin(5),
+  'dulcimer-12': pin(5),
   'banjo-tenor': geared(6, 16, loose),
   'banjo-5': geared(6, 16, loose),
   bouzouki: geared(6, 16, loose),

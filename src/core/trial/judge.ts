@@ -106,7 +106,7 @@ export function judgeTrial(pairs: readonly TrialPair[], material: SettlingMateri
 function whatWouldTell(n: number, middle: number, own: number, sigmas: number[], slopes: Slope[]): string {
   if (n < FEWEST_PAIRS) {
     const wanted = FEWEST_PAIRS - n;
-    return `Cannot tell yet: a verdict wants ${FEWEST_PAIRS} pairs, ${wanted} more.`;
+    return `Cannot tell yet: ${FEWEST_PAIRS} pairs are needed, ${wanted} more.`;
   }
   const readings = mean(slopes.map((s) => s.readings));
   const fromReadings = mean(sigmas.map((s) => s * s));
@@ -115,8 +115,9 @@ function whatWouldTell(n: number, middle: number, own: number, sigmas: number[],
     Math.abs(middle) > studentQuantile(1 - (1 - LEVEL) / 2, pairs - 1) * Math.sqrt(variance / pairs);
   for (let k = 1; k <= MOST_MORE; k++)
     if (tells(n, fromStrings + (fromReadings * readings) / (readings + k)))
-      return `Cannot tell yet: about ${k} more readings a string.`;
+      return `Cannot tell yet: about ${k} more readings of each string are needed.`;
   for (let k = 1; k <= MOST_MORE; k++)
-    if (tells(n + k, own * own)) return `Cannot tell yet: about ${k} more pairs; more readings would not do.`;
-  return 'Cannot tell: if there is an effect, it is too small for any number of strings you have.';
+    if (tells(n + k, own * own))
+      return `Cannot tell yet: about ${k} more pairs are needed. More readings would not help.`;
+  return 'Cannot tell: if there is an effect, it is too small to see with your strings.';
 }

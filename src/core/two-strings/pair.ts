@@ -21,14 +21,14 @@ export interface PairReading {
 export type PairOutcome = PairReading | { ok: false; reason: PairReason; message: string };
 
 export const PAIR_MESSAGES: Record<PairReason, string> = {
-  'one-string': 'One string is heard: let both ring.',
-  'too-short': 'It rang too short: let both ring on.',
-  'too-quiet': 'It is too quiet: pluck harder, or nearer to the microphone.',
+  'one-string': 'Only one string is heard. Let both ring.',
+  'too-short': 'It was too short. Let both ring on.',
+  'too-quiet': 'Too quiet. Pluck harder, or nearer to the microphone.',
   'no-pitch': 'No string is heard.',
-  clipped: 'It is too loud for the input: pluck softer.',
-  gap: 'Sound is missing in the middle: play it again.',
-  'other-notes': 'Other notes sound too: mute the others, and look which two are asked for.',
-  hum: 'Mains hum is all that is heard.',
+  clipped: 'Too loud for the input. Pluck more softly.',
+  gap: 'Sound was lost in the middle. Play it again.',
+  'other-notes': 'Other notes sound too. Mute them, and check which two strings are asked for.',
+  hum: 'Only mains hum is heard.',
 };
 const refusal = (reason: PairReason): PairOutcome => ({ ok: false, reason, message: PAIR_MESSAGES[reason] });
 

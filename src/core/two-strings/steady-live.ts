@@ -100,7 +100,7 @@ export function createSteadyListener(sampleRate: number, nominalHz: number, kind
           const moment = look(ended);
           read = typeof moment !== 'string' && moment.done;
           told.push(moment);
-        } else if (ended && !read) told.push('It sounded too short: let it sound for a second.');
+        } else if (ended && !read) told.push('Too short. Let it sound for a second.');
         if (ended) {
           began = undefined;
           floor = rms;

@@ -24,8 +24,8 @@ export interface SteadyReading {
 export type SteadyOutcome = SteadyReading | { ok: false; reason: PairReason; message: string };
 
 const MESSAGES: Partial<Record<PairReason, string>> = {
-  'too-short': 'It sounded too short: let it sound for a second.',
-  'other-notes': 'What sounds is another note than was said.',
+  'too-short': 'Too short. Let it sound for a second.',
+  'other-notes': 'This is another note than you said.',
 };
 const refusal = (reason: PairReason): SteadyOutcome => ({
   ok: false,

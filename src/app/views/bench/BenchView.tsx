@@ -92,15 +92,15 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const { actions, more } = useActions(KEYS.bench, [
     ...soundActions(sound),
     ...handActions(demo && hands),
-    { key: 'take', words: step ? 'Take it' : 'Start a check pass', strong: !step, on: take },
+    { key: 'take', words: step ? 'Save it' : 'Start check', strong: !step, on: take },
     { key: 'next', words: step && 'Next string', on: () => player.press({ do: 'next' }) },
-    { key: 'tone', words: 'Sound the note', seldom: true, on: tone },
+    { key: 'tone', words: 'Play the note', seldom: true, on: tone },
     { key: 'takeBack', words: 'Take back', on: () => player.press({ do: 'take-back' }) },
     { key: 'back', on: () => player.press({ do: 'back' }) },
     { key: 'choose', on: (_, key) => digit(Number(key)) },
     {
       key: 'insist',
-      words: 'It is the named string after all (I)',
+      words: 'It really is the string that was asked for (I)',
       menu: true,
       on: () => player.press({ do: 'insist' }),
     },
@@ -124,21 +124,22 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       <div className={WITH_COLUMN}>
         <section aria-label="Strings" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
           <div className="flex flex-wrap items-baseline pb-1.5 text-sm text-ink2">
-            {holding} of {life.strings.length} strings will hold ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
+            {holding} of {life.strings.length} strings are likely to stay within ±{TOLERANCE_CENTS} cents for {HOLD_MIN}{' '}
+            min
             {strung > 0 && `, strung ${span(now - strung)} ago`}
             <TuningChoice life={life} say={say} />
           </div>
           {lasting === false && !demo && (
             <p className="pb-1.5 text-sm">
-              This browser has not promised to keep the log; a private window takes it along when it is closed.{' '}
+              This browser may delete your data when space runs short. In a private window it is lost when you close it.{' '}
               <Link to={`${basePath}/log`} className="text-deep underline underline-offset-4">
                 Export it
               </Link>{' '}
-              when a day’s work is done.
+              at the end of the day.
             </p>
           )}
           {together && <p className="pb-1.5 text-sm font-semibold">{together.words}</p>}
-          <NotWorkedOut error={error} what="The forecasts" kept="Readings are kept as ever." />
+          <NotWorkedOut error={error} what="The forecasts" kept="Readings are saved as usual." />
           {life.strings.every((s) => s.readings.length === 0) && <Wishes life={life} />}
           <Lanes life={life} statuses={own} visits={visits} nowMs={now} focusId={focusId} onChoose={choose} />
         </section>
@@ -185,7 +186,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         sound={sound}
         actions={actions}
         more={[
-          ...(pass ? [{ words: 'Stop the pass', on: () => (player.press({ do: 'stop' }), say('')) }] : []),
+          ...(pass ? [{ words: 'Stop check', on: () => (player.press({ do: 'stop' }), say('')) }] : []),
           { words: 'It was played', on: () => setPlayed(true) },
           ...more,
         ]}
@@ -199,7 +200,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           const stringIds = life.strings.map((s) => s.plan.stringId);
           const atMs = Math.round(clock() - minutes * 60000);
           void write([{ type: 'treatment', instrumentId, stringIds, treatment: 'played', minutes, atMs }], () =>
-            say(`Played for ${minutes} min: the forecasts take that in. Read the strings when they have cooled.`),
+            say(`Noted: played for ${minutes} min. Read the strings when they have cooled down.`),
           );
         }}
       />

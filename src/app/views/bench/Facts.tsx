@@ -1,7 +1,7 @@
 import { useMemo, type ReactNode } from 'react';
 import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
-import { clockTime, dueTime, signed } from '../../parts/format';
+import { clockTime, dueTime, signed, plusMinus } from '../../parts/format';
 import { useWorld } from '../../world/world';
 
 function Fact({ name, children }: { name: string; children: ReactNode }) {
@@ -40,20 +40,20 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
         )}
         {last && (
           <Fact name={`Reading${last.source === 'typed' ? ', typed' : ''}`}>
-            {last.frequencyHz.toFixed(2)} Hz ±{last.sigmaCents.toFixed(1)} ¢
+            {last.frequencyHz.toFixed(2)} Hz {plusMinus(last.sigmaCents)} ¢
           </Fact>
         )}
-        {repeats && <Fact name={`Repeats within (${repeats.pairs} pairs)`}>±{repeats.cents.toFixed(2)} ¢</Fact>}
+        {repeats && <Fact name={`Readings repeat within (${repeats.pairs} pairs)`}>{plusMinus(repeats.cents)} ¢</Fact>}
         {status && status.totalFallCents !== null && (
-          <Fact name="Fallen in all since strung">{Math.round(status.totalFallCents)} ¢</Fact>
+          <Fact name="Fallen in all">{Math.round(status.totalFallCents)} ¢</Fact>
         )}
         {status?.atCurtain && curtainMs !== null && (
-          <Fact name={`Expected by ${clockTime(curtainMs, zoneMin)}, left alone`}>
+          <Fact name={`At ${clockTime(curtainMs, zoneMin)}, if untouched`}>
             {signed(status.atCurtain.cents, 0)} ±{((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} ¢
           </Fact>
         )}
         {visitMs !== undefined ? (
-          <Fact name="Next visit">{dueTime(visitMs, nowMs, zoneMin)}</Fact>
+          <Fact name="Next check">{dueTime(visitMs, nowMs, zoneMin)}</Fact>
         ) : status && status.nextCheckMs !== null ? (
           <Fact name={status.off ? 'Next check after this one' : 'Next check'}>
             {dueTime(status.nextCheckMs, nowMs, zoneMin)}
@@ -62,7 +62,7 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
           last && <Fact name="Forecast">too few readings yet</Fact>
         )}
         {load && (
-          <Fact name="Tension, share of breaking">
+          <Fact name="Tension, share of breaking load">
             {load.tensionN.toFixed(0)} N{share !== null && `, ${(100 * share).toFixed(0)} %`}
           </Fact>
         )}
@@ -70,8 +70,8 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
       {share !== null && share > WARN_SHARE && (
         <p role="alert" className="rounded-md border border-rust p-2 text-sm text-rust">
           {share > REFUSE_SHARE
-            ? 'This string would be at its breaking load: do not bring it up. Check gauge and note, and ask the instrument’s maker.'
-            : 'This string stands close to breaking: keep your face out of its plane and turn slowly.'}
+            ? 'This string could break: do not bring it up. Check its gauge and note, and ask the instrument’s maker.'
+            : 'This string is close to breaking. Keep your face away from it and turn slowly.'}
         </p>
       )}
     </>

@@ -39,7 +39,7 @@ export function stateLine(
   if (status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
   if (visit !== null) return stringVisitWords(status, visit, nowMs, zoneMin);
   if (status.nextCheckMs === null) return 'too few readings yet';
-  if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'below, then up';
+  if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'go below, then up';
   const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
   if (due.startsWith('now')) return due;
   return status.state === 'holding' ? `holds until ${due}` : `check ${due.startsWith('in ') ? '' : 'at '}${due}`;
@@ -64,7 +64,7 @@ export function LaneRow({ number, life, status, visit, nowMs, zoneMin, curtainMs
   // What it is likely to have become since it was read, where that can be told from the figure.
   const expected =
     cents !== null && byNow && Math.abs(byNow.cents - cents) > EXPECTED_FROM
-      ? `by now about ${signed(byNow.cents, 0)}`
+      ? `now about ${signed(byNow.cents, 0)}`
       : '';
   return (
     <li className={clsx('border-b border-line', current && 'bg-sheet')}>

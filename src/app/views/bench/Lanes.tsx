@@ -44,8 +44,8 @@ export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusI
         ))}
       </ol>
       <p className="pt-1 text-xs text-ink2">
-        Age since strung runs to the right, in ever longer steps; cents are drawn so that 1 and 60 both show. Grey: what
-        comes if it is left alone.{curtainMs !== null && ' Dashed: the curtain.'}
+        Left to right: age since it was put on. Grey: the forecast if nobody touches it.
+        {curtainMs !== null && ' Dashed: the show starts.'}
       </p>
     </>
   );

@@ -15,12 +15,12 @@ export const PlayedSheet = ({ open, name, onClose, onKeep }: Props) => (
     open={open}
     title={`${name} was played`}
     label="Minutes, up to now"
-    help="Playing beds a new string and warms it. The forecast takes that in; read the strings once they have cooled."
+    help="Playing settles a new string and warms it. The forecast allows for it. Read the strings when they have cooled down."
     start="30"
     onClose={onClose}
     onKeep={(text) => {
       const minutes = figureIn(text);
-      if (!(minutes >= 1 && minutes <= LONGEST_SHOW_MIN)) return 'Write minutes, from 1 on.';
+      if (!(minutes >= 1 && minutes <= LONGEST_SHOW_MIN)) return 'Give the minutes, 1 or more.';
       onKeep(minutes);
       return undefined;
     }}

@@ -2,7 +2,7 @@ import type { InstrumentLife } from '../../../core/records';
 import { keptTunings, useTakingTuning } from '../../world/tunings';
 import { useWorld } from '../../world/world';
 
-const OWN = 'its own notes, equal';
+const OWN = 'its own notes';
 
 /** What the strings are tuned to: one choice among the tunings that this instrument has had. Nothing where it has had none. */
 export function TuningChoice({ life, say }: { life: InstrumentLife; say: (sentence: string) => void }) {

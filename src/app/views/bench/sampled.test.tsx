@@ -71,7 +71,7 @@ test('a check pass of six sampled strings that need no tuning, hands free: six s
   await player.press('Enter');
   await playFile(player, session(), RATE);
   const panel = () => within(screen.getByRole('complementary', { name: 'What to do now' }));
-  await player.until(() => panel().queryByText('Pass done') !== null, 25_000, 'the pass is done');
+  await player.until(() => panel().queryByText('Check done') !== null, 25_000, 'the pass is done');
   await player.go('/log');
   const kept = screen
     .getAllByRole('listitem')

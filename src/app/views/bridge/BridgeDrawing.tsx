@@ -71,7 +71,7 @@ export function BridgeDrawing({
         knife edge
       </text>
       <text x={WIDE - 6} y={16} textAnchor="end" className="text-[12px]" fill="var(--ink2)">
-        tilt drawn {LARGER} times
+        tilt drawn {LARGER} times larger
       </text>
     </svg>
   );

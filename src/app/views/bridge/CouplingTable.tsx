@@ -6,7 +6,7 @@ export function CouplingTable({ notes, coupling: { g, w } }: { notes: readonly s
   return (
     <table className="text-sm">
       <caption className="pb-1 text-left text-xs text-ink2">
-        Turning this one up by 10 cents moves the others by, cents
+        Raise this string by 10 cents, and the others move by (cents)
       </caption>
       <thead>
         <tr>

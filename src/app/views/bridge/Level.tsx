@@ -21,13 +21,13 @@ export function Level({ onLevel }: { onLevel: (degrees: number) => void }) {
         setText('');
       }}
     >
-      <FigureField words="Its back stands up by" unit="mm from level" value={text} onChange={setText} />
+      <FigureField words="Its back is up by" unit="mm from level" value={text} onChange={setText} />
       <Button type="submit" disabled={!good}>
-        Reckon with it
+        Use it
       </Button>
       <span className="w-full text-xs text-ink2">
-        Tuned strings hide a claw that is off: only the tilt shows it. Down is negative; measured {BEHIND_MM} mm behind
-        the knife edge.
+        When the strings are in tune, only the tilt shows a wrong claw. Measure {BEHIND_MM} mm behind the knife edge;
+        down is negative.
       </span>
     </form>
   );

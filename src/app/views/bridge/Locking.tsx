@@ -20,12 +20,12 @@ export function Locking({
       <h2 className="font-semibold">Clamps at the nut</h2>
       <p data-testid="lock-shifts" className="pt-1">
         {known
-          ? `Locking has moved them: ${notes.map((n, i) => `${n} ${signed(shifts[i]!.cents)}`).join(', ')}. With the clamps open the stops aim off for it.`
-          : 'What locking does to each string is read after it (L), and aimed off for from then on.'}
+          ? `Locking moved them: ${notes.map((n, i) => `${n} ${signed(shifts[i]!.cents)}`).join(', ')}. The stop readings allow for it while the nut is open.`
+          : 'Press L after locking and read all strings. The stop readings then allow for it.'}
       </p>
       {rooms && (
         <p data-testid="rooms" className="pt-1">
-          Fine tuners from the middle of their travel have left, up and down:{' '}
+          Fine tuners, from the middle, can still go up and down:{' '}
           {notes.map((n, i) => `${n} ${rooms[i]!.up.toFixed(0)}/${rooms[i]!.down.toFixed(0)}`).join(', ')} cents
           (reckoned).
           {short.length > 0 && (
@@ -40,8 +40,8 @@ export function Locking({
         <summary className="cursor-pointer font-semibold">Unlocking and locking, in order</summary>
         <ol className="list-decimal pt-1 pl-6 leading-relaxed">
           <li>
-            Fine tuners to the middle of their travel first: count the turns from one end to the other and go back by
-            half; or set all to one height by eye; or by the thread that shows.
+            First set the fine tuners to the middle: count the turns from one end to the other and go back by half; or
+            set all to one height by eye; or by the thread that shows.
           </li>
           <li>Unlock from the thickest string to the thinnest, a quarter turn at a time, then lift the clamps.</li>
           <li>Tune by the stops here with the machine heads.</li>

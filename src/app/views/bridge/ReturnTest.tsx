@@ -40,7 +40,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
     ...handActions(demo && hands),
     {
       key: 'take',
-      words: done ? 'Back to the bridge' : bar ? 'The bar is back' : 'Take it',
+      words: done ? 'Back to the bridge' : bar ? 'The bar is back' : 'Save it',
       strong: done || bar,
       on: enter,
     },
@@ -51,8 +51,8 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
       <div className={WITH_COLUMN}>
         <section aria-label="Return test" tabIndex={0} className="min-w-0 overflow-y-auto px-4 py-2">
           <p className="max-w-2xl pb-2 text-sm">
-            All strings are read, the bar goes down and comes back, they are read again; once more. What all do alike is
-            the bridge; what one does beside the others is its own nut, saddle or winding.
+            Read all strings, move the bar down and back, read again; then once more. What all strings do is the bridge.
+            What one string does alone is its nut, saddle or winding.
           </p>
           <table className="text-sm" data-testid="returns">
             <thead>
@@ -85,14 +85,14 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
           {verdict && (
             <p data-testid="return-verdict" className="max-w-2xl py-3 text-sm leading-relaxed">
               {verdict.bridge
-                ? `The bridge comes back ${signed(verdict.bridgeCents)} cents for all strings: its knife edges, posts or springs stick. Those are a repairer’s.`
+                ? `After the bar all strings are ${signed(verdict.bridgeCents)} cents off: knife edges, posts or springs stick. See a repairer.`
                 : 'The bridge itself comes back.'}{' '}
               {verdict.strings.length > 0 ? (
                 <>
                   {verdict.strings.map((i) => strings[i]!.plan.note).join(', ')}{' '}
                   {verdict.strings.length > 1 ? 'do' : 'does'} not come back like the others:{' '}
                   <Link className="underline" to={`${basePath}/causes/${instrumentId}`}>
-                    Causes goes on with these figures
+                    Find out why, with these figures
                   </Link>
                   .
                 </>
@@ -110,10 +110,10 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
             done
               ? 'Enter: back to the bridge'
               : bar
-                ? `Let the bar down till the strings are slack, and back${round > 1 ? ', once more' : ''}. Enter: done`
+                ? `Push the bar down until the strings are slack, and let it back${round > 1 ? ', once more' : ''}. Enter: done`
                 : deaf
                   ? 'Press Space to listen'
-                  : `Pluck ${note}: the others damped, hand off the bridge`
+                  : `Pluck ${note}: damp the others, hand off the bridge`
           }
           toleranceCents={BRIDGE_TOLERANCE}
           message={message}

@@ -101,12 +101,12 @@ export function Setup(p: Props) {
         )}
       </div>
       <p className="text-sm">
-        {order === 'own' && !own ? `Your order: every string from 1 to ${strings} once. ` : ''}
+        {order === 'own' && !own ? `Your order must name every string from 1 to ${strings} once. ` : ''}
         {held ? HELD[held].what : TASKS[task].what}
       </p>
       {held === 'block' && (
         <Caution>
-          A block can fly out: slacken the strings a little before it goes in, and hold the bar when it comes out.
+          A block can fly out. Slacken the strings a little before it goes in. Hold the bar when it comes out.
         </Caution>
       )}
     </div>

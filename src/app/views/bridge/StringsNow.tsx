@@ -1,5 +1,5 @@
 import type { BridgeAdvice } from '../../../core/bridge';
-import { signed } from '../../parts/format';
+import { signed, plusMinus } from '../../parts/format';
 
 /** Where each string stands: as expected with its doubt in a session, as last read before one. */
 export const StringsNow = ({
@@ -27,7 +27,7 @@ export const StringsNow = ({
           <span className="text-lg font-bold">{note}</span>
           <span className="figure block text-sm">
             {cents !== null
-              ? `${signed(cents)} ±${(read!.expectedSd[i] ?? 0).toFixed(1)}`
+              ? `${signed(cents)} ${plusMinus(read!.expectedSd[i] ?? 0)}`
               : begun
                 ? 'not read'
                 : signed(offsets[i]!)}

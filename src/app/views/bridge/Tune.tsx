@@ -103,12 +103,12 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   const goOn = !session
     ? 'Begin'
     : act === 'done'
-      ? 'Keep it'
+      ? 'Save it'
       : doubtful
-        ? 'Turn it all the same'
+        ? 'Turn it anyway'
         : act === 'claw'
-          ? 'The claw is turned'
-          : 'Take it';
+          ? 'Claw is turned'
+          : 'Save it';
   const { actions } = useActions(KEYS.bridge, [
     ...soundActions(sound),
     ...handActions(demo && hands),
@@ -120,7 +120,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
       on: enter,
     },
     session && { key: 'end', words: 'Stop', on: stopIt },
-    !session && locking && { key: 'locked', words: 'It is locked', on: lock },
+    !session && locking && { key: 'locked', words: 'Nut is locked', on: lock },
     !session && { key: 'returns', words: 'Return test', on: onReturnTest },
     demo && act === 'claw' && !doubtful && { key: 'claw', on: () => demo.turnClaw(instrumentId, advice!.turns!) },
   ]);
@@ -154,9 +154,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
             />
           )}
           {!law && (
-            <p className="py-2 text-sm">
-              What these strings pull is not known: give their gauges under Edit, and the stops can be reckoned.
-            </p>
+            <p className="py-2 text-sm">The pull of these strings is not known. Give their gauges under Settings.</p>
           )}
           {law && !bridge.stands && (
             <p className="py-2 text-sm font-semibold text-rust">
@@ -178,8 +176,8 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
                 <p className="max-w-md pt-1 text-xs text-ink2">
                   {couplingWords(coupling.lambda)}{' '}
                   {memory
-                    ? 'As this bridge was learned.'
-                    : 'Reckoned from gauges and springs: it is learned while you tune.'}
+                    ? 'As learned from this bridge.'
+                    : 'Calculated from gauges and springs. It is learned while you tune.'}
                 </p>
               </div>
               {law && !session && bridge.stands && (
@@ -218,8 +216,8 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
             ) : (
               act === 'claw' && (
                 <Caution>
-                  Each spring pulls 20 to 70 N. Slacken the strings a little first, hold the driver straight, eyes away,
-                  and turn both screws alike. Where in doubt, a repairer.
+                  Each spring pulls 20 to 70 N. Slacken the strings a little first. Hold the driver straight, eyes away.
+                  If in doubt, see a repairer.
                 </Caution>
               )
             )

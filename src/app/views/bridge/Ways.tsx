@@ -22,8 +22,8 @@ export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk
         ))}
       </ul>
       <p className="max-w-sm pt-1 text-xs text-ink2">
-        No order is faster than another. The mirror helps where all are off alike and the springs are few. A block can
-        fly out: hold it, and slacken first.
+        No order is faster than another. The mirror helps where all strings are off alike and springs are few. A block
+        can fly out: slacken first, and hold it.
       </p>
     </section>
   );

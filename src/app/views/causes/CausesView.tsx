@@ -28,7 +28,7 @@ const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'peg-slip': ['peg', 'pin'],
 };
 
-/** Why does it not stay? The next best test, the cause with its evidence, the remedy, and whether it helped. */
+/** Why does it go out of tune? The next best test, the cause with its evidence, the remedy, and whether it helped. */
 export function CausesView({ life }: { life: InstrumentLife }) {
   const { demo, basePath } = useWorld();
   const { instrumentId } = life.record;
@@ -92,11 +92,11 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   };
 
   const instruction = asking
-    ? 'Answer, or Enter: I do not know'
+    ? 'Answer, or press Enter: I do not know'
     : closed
-      ? 'Done. Enter begins anew'
+      ? 'Done. Press Enter to start again'
       : offersRemedy
-        ? 'Do what is told beside, then Enter: the same test again'
+        ? 'Do the steps beside. Then press Enter and test again'
         : found
           ? 'Leave it as it is'
           : next
@@ -105,21 +105,21 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const goOn = part
     ? part.kind === 'do'
       ? 'Done'
-      : 'Take it'
+      : 'Save it'
     : asking
       ? 'I do not know'
       : offersRemedy
         ? 'Done: test again'
         : closed
-          ? 'Begin anew'
+          ? 'Start again'
           : 'Begin';
 
   const { actions } = useActions(KEYS.causes, [
     ...soundActions(sound),
     { key: 'take', words: goOn, strong: !session.sounding, on: enter },
-    { key: 'skip', words: 'Not this test', disabled: asking !== undefined || (!run && !next), on: skip },
-    run && { key: 'again', words: 'From its beginning', on: session.again },
-    { key: 'end', words: closed || run ? undefined : 'Begin anew', seldom: true, on: () => reset() },
+    { key: 'skip', words: 'Skip this test', disabled: asking !== undefined || (!run && !next), on: skip },
+    run && { key: 'again', words: 'Start again', on: session.again },
+    { key: 'end', words: closed || run ? undefined : 'Start again', seldom: true, on: () => reset() },
     { key: 'choose', on: (_, key) => digit(Number(key)) },
     { key: 'answer', on: (_, key) => answerBy(key) },
     demo &&
@@ -130,17 +130,17 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
         <section
-          aria-label="Why does it not stay"
+          aria-label="Why does it go out of tune"
           tabIndex={0}
           className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible"
         >
           <StringChoice life={life} chosen={stringId} onChoose={choose} />
-          <NotWorkedOut error={error} kept="What was read is kept." />
+          <NotWorkedOut error={error} kept="Your readings are saved." />
           {asking ? (
             <Question asked={asking} build={build} onAnswer={inquiry.answerTo} />
           ) : tests.length === 0 ? (
             <FirstStep drawing={<FallSketch />}>
-              A few tests by hand tell why {note} does not stay: each is a reading, something done, a reading again,
+              A few tests by hand show why {note} does not stay in tune. Each is a reading, an action, a reading again,
               twice. The next one is always the one that tells most.
             </FirstStep>
           ) : (
@@ -155,12 +155,12 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           )}
           {closed?.remedy && found && (
             <p className="pb-2 text-sm">
-              Does it help on other strings too?{' '}
+              Does it help other strings too?{' '}
               <Link
                 className="text-deep underline"
                 to={`${basePath}/trial?${new URLSearchParams({ what: `${REMEDIES[found.cause].trial} / not`, instrument: instrumentId }).toString()}`}
               >
-                Set it up as a trial
+                Compare treatments
               </Link>
             </p>
           )}
@@ -174,8 +174,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           {answer?.friction && tests.length > 1 && found && (
             <p className="pb-2 text-sm">
               You can lose about <b className="figure">{answer.friction.cents.toFixed(0)} cents</b> at the{' '}
-              {answer.friction.place} of the {note} between its two ends (friction times wrap{' '}
-              {answer.friction.muTheta.toFixed(2)} ±{answer.friction.sd.toFixed(2)}).{' '}
+              {answer.friction.place} of the {note}.{' '}
               <Link className="text-deep underline" to={`${basePath}/friction/${instrumentId}`}>
                 Measure it
               </Link>

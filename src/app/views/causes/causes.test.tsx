@@ -6,11 +6,11 @@ const readSoFar = () => within(screen.getByRole('list', { name: 'What was read' 
 
 test('the viola’s D peg is found, treated and proved, by the pedal alone', async () => {
   const player = await openApp('/demo/causes/viola', 1, BENCH_ALONE);
-  expect(player.says('instruction')).toContain('Answer, or Enter');
+  expect(player.says('instruction')).toContain('Answer, or press Enter');
   await player.press('2');
   // What the log does not tell is asked: a letter answers, the pedal leaves it open.
   expect(screen.getByRole('heading', { name: 'When does it go?' })).toBeVisible();
-  await follow(player, /^Do what is told/);
+  await follow(player, /^Do the steps beside/);
   expect(player.says('finding')).toMatch(/the peg or pin slips/i);
   expect(screen.getByRole('region', { name: 'What to do about it' })).toHaveTextContent('a repairer fits another');
   expect(screen.getByRole('list', { name: 'What was read' })).toHaveTextContent('For: ');
@@ -22,7 +22,7 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
   await player.press('PageDown');
   await follow(player, /^Done/);
   expect(player.says('message')).toContain('it helped');
-  expect(screen.getByRole('link', { name: 'Set it up as a trial' })).toHaveAttribute(
+  expect(screen.getByRole('link', { name: 'Compare treatments' })).toHaveAttribute(
     'href',
     expect.stringMatching(/what=peg\+treated/),
   );
@@ -32,12 +32,12 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
 
 test('the kantele’s loose pin is found, treated and proved', async () => {
   const player = await openApp('/demo/causes/kantele', 2, BENCH_ALONE);
-  expect(player.says('instruction')).toContain('Answer, or Enter');
+  expect(player.says('instruction')).toContain('Answer, or press Enter');
   // Of eleven strings a digit waits a second for another.
   await player.press('5');
   await player.pass(1200);
   await player.click(screen.getByRole('button', { name: /^Overnight, left alone/ }));
-  await follow(player, /^Do what is told/);
+  await follow(player, /^Do the steps beside/);
   expect(player.says('finding')).toMatch(/the peg or pin slips/i);
   await player.press('Enter');
   await follow(player, /^Done/);
@@ -46,6 +46,6 @@ test('the kantele’s loose pin is found, treated and proved', async () => {
 
 test('a remedy is set up as a trial from its link', async () => {
   await openApp('/demo/trial?what=slot+lubricated+%2F+not&instrument=baritone');
-  expect(screen.getByLabelText('What is compared')).toHaveValue('slot lubricated / not');
+  expect(screen.getByLabelText('What do you compare?')).toHaveValue('slot lubricated / not');
   expect(screen.getByRole('checkbox', { name: 'Baritone, floating bridge' })).toBeChecked();
 });

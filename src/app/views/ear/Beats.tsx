@@ -110,7 +110,7 @@ export function Beats({
         </span>
       </p>
       <p className="pb-1 text-xs text-ink2">
-        beats a second{wantedHz > 0.05 && `, ${wantedHz.toFixed(1)} where it is right`} ·{' '}
+        beats a second{wantedHz > 0.05 && `, ${wantedHz.toFixed(1)} in tune`} ·{' '}
         <span className="figure">{unison ? `${Math.abs(moment.cents).toFixed(1)}` : signed(off)}</span> cents
       </p>
       <svg

@@ -49,8 +49,8 @@ export function Costs({
         })}
       </svg>
       <figcaption className="text-xs text-ink2">
-        How far each string ends off as a rule, cents, at {earSd.toFixed(1)} cents a judgement
-        {known ? ', as your ear was read' : ' (assumed: it is learned from your rounds)'}.
+        Expected error of each string, cents, if your ear is within {earSd.toFixed(1)} cents
+        {known ? ', as measured' : ' (assumed; your rounds will show it)'}.
       </figcaption>
     </figure>
   );

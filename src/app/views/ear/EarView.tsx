@@ -109,7 +109,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
     player.press({ do: 'show' });
   };
   const drone = () => {
-    if (shows) say('While the beats are shown the microphone listens: it would hear the tone. Press W first.');
+    if (shows) say('The microphone is on to show the beats, and would hear the tone. Press W first.');
     else setDroning((d) => !d);
   };
   const { actions } = useActions(KEYS.ear, [
@@ -117,12 +117,12 @@ export function EarView({ life }: { life: InstrumentLife }) {
     ...handActions(demo && { pluck, turn }),
     {
       key: 'take',
-      words: check ? 'Without this one' : !run ? 'Begin' : run.reads ? 'Take it' : 'It is right',
+      words: check ? 'Skip this one' : !run ? 'Begin' : run.reads ? 'Save it' : 'It is in tune',
       strong: !check && !run?.reads,
       disabled: !run && !check && !round,
       on: enter,
     },
-    turning && { key: 'show', words: shows ? 'Hide the beats' : 'Show me while I turn', on: show },
+    turning && { key: 'show', words: shows ? 'Hide the beats' : 'Show beats while I turn', on: show },
     turning && shows && steps.length > 1 && { key: 'other', words: 'The other checkpoint', on: other },
     turning && { key: 'tone', words: droning ? 'No tone' : 'Tone', on: drone },
     { key: 'end', words: run || check ? 'Stop' : undefined, on: stop },
@@ -157,9 +157,9 @@ export function EarView({ life }: { life: InstrumentLife }) {
     if (deaf && (check || run?.reads)) return 'Press Space to listen';
     if (check && checkStep)
       return `Sound ${soundWords(checkStep.against, notes)}, then ${soundWords(checkStep.sound, notes)}: let both ring`;
-    if (!run) return round ? 'Press Enter to read the first string' : 'Choose another school';
+    if (!run) return round ? 'Press Enter to read the first string' : 'Choose another way';
     if (run.reads) return `Pluck ${notes[inHand!]} alone`;
-    return 'Turn while both ring, finish from below, then Enter';
+    return 'Turn while both ring. Finish from below, then Enter';
   };
 
   return (
@@ -181,9 +181,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
           </div>
           <p className="pb-2 text-sm">
             {SCHOOL_WORDS[school].what}
-            {school === best &&
-              possible.length > 1 &&
-              ' Its worst string is the best of all schools on this instrument.'}
+            {school === best && possible.length > 1 && ' It leaves the smallest error on this instrument.'}
             {!answer.ok && ` ${answer.message}`}
           </p>
           {net && !run && (
@@ -214,7 +212,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
               ? `Checkpoint ${check.at + 1} of ${round?.steps.length}`
               : run
                 ? `String ${run.at + 1} of ${run.order.length}`
-                : 'A round by ear'
+                : 'Tune by ear'
           }
           note={inTurn === undefined ? undefined : notes[inTurn]!}
           trace={run?.reads ? sound.trace : undefined}

@@ -1,5 +1,5 @@
 import { netTold, type CheckedNet } from '../../../core/by-ear';
-import { clockTime, signed } from '../../parts/format';
+import { clockTime, signed, plusMinus } from '../../parts/format';
 
 const ROW = 34;
 const LEFT = 64;
@@ -52,7 +52,7 @@ export function NetDrawing({
                 ? 'not tied'
                 : i === net.anchor
                   ? 'the anchor'
-                  : `${signed(net.offsets[i]!)} ±${Math.max(0.1, net.sigma[i]!).toFixed(1)}`}
+                  : `${signed(net.offsets[i]!)} ${plusMinus(net.sigma[i]!)}`}
             </text>
           </g>
         ))}
@@ -87,9 +87,7 @@ export function NetDrawing({
           );
         })}
       </svg>
-      <p className="text-xs text-ink2">
-        Under each line: by how many cents that reading differs from what all of them say.
-      </p>
+      <p className="text-xs text-ink2">Under each line: how many cents that reading differs from the result of all.</p>
     </section>
   );
 }

@@ -20,7 +20,7 @@ export function Steps({
     <>
       <div className="flex items-end gap-x-4 pb-1 pl-3 text-xs text-ink2">
         <span className="max-w-88">
-          From below the beats slow down, are still where the interval is pure, and quicken above it.
+          From below the beats slow down, stop where the interval is pure, and get faster above it.
         </span>
         <span className="ml-auto">
           <span className="block text-right">Beats a second at so many cents off</span>
@@ -45,9 +45,9 @@ export function Steps({
                 {soundWords(s.sound, notes)} against {soundWords(s.against, notes)}: {intervalWords(s.interval)}
                 <span className="block text-xs text-ink2">
                   {beatWords(s)}
-                  {Math.abs(fretsCents) > 0.3 && ` Its frets add ${signed(fretsCents)}, counted in.`}
+                  {Math.abs(fretsCents) > 0.3 && ` Its frets add ${signed(fretsCents)} cents; that is allowed for.`}
                   {instrument !== undefined &&
-                    ' These cannot agree by tuning: it is the saddle or a fret. See Octave, or a repairer where it stays so.'}
+                    ' Tuning cannot make these agree: it is the saddle or a fret. Check the intonation.'}
                 </span>
               </span>
               <span className={`${BEATS} ml-auto text-sm`}>

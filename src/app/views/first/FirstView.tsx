@@ -89,23 +89,22 @@ export function FirstView() {
 
   const instruction = {
     pluck: 'Pluck it',
-    wait: 'Let an hour go by',
+    wait: 'Let an hour pass',
     again: 'Pluck it again',
     up: undefined,
     done:
       status && status.nextCheckMs !== null
         ? `Look again ${/^(now|in )/.test(dueTime(status.nextCheckMs, nowMs, zoneMin)) ? '' : 'at '}${dueTime(status.nextCheckMs, nowMs, zoneMin)}`
-        : 'Let an hour go by',
+        : 'Let an hour pass',
   }[stage];
 
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_312px] max-md:grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto">
       <section className="min-w-0 overflow-y-auto px-8 py-6 max-md:overflow-visible max-sm:px-4">
-        <h1 className="text-3xl font-bold">A fresh string falls. See this one do it</h1>
+        <h1 className="text-3xl font-bold">A new string falls. Watch this one</h1>
         <p className="max-w-2xl pt-2 text-lg text-ink2">
-          Slow Anchor reads each string as you find it, remembers how far it has fallen through every retuning, and says
-          when it will hold and when to come back. This string was put on twenty minutes ago; it is simulated, and
-          nothing of it is kept.
+          Slow Anchor hears how far each string has fallen, and says when to tune it again and when it will hold. Try
+          it: this string is simulated and was put on twenty minutes ago. Nothing of it is saved.
         </p>
         <div className="pt-5">
           <p className="flex items-baseline justify-between pb-1 text-sm">
@@ -114,9 +113,9 @@ export function FirstView() {
             </span>
             <span data-testid="forecast" className="font-semibold">
               {status?.atCurtain
-                ? `Left alone, by ${clockTime(status.atCurtain.atMs, zoneMin)}: ${signed(status.atCurtain.cents, 0)} ±${((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} cents`
+                ? `If untouched, at ${clockTime(status.atCurtain.atMs, zoneMin)}: ${signed(status.atCurtain.cents, 0)} ±${((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} cents`
                 : readings.length > 0
-                  ? 'Two readings at different times make a forecast'
+                  ? 'Two readings at different times give a forecast'
                   : ''}
             </span>
           </p>
@@ -131,13 +130,13 @@ export function FirstView() {
             label={`What was read of the string: ${readings.length} readings`}
           />
           <p className="pt-1 text-xs text-ink2">
-            The line is its target, water below it is flat, land above it is sharp. Age runs to the right, in ever
-            longer steps. Grey: what comes if it is left alone.
+            The line is its target. Below, in the water, is flat; above is sharp. Left to right: age. Grey: the forecast
+            if nobody touches it.
           </p>
         </div>
         <div className="flex flex-wrap items-center gap-3 pt-6">
           <Button strong hint="Enter" onClick={add}>
-            Put yours on the bench
+            Add your instrument
           </Button>
           <Button onClick={() => void navigate('/demo/bench')}>Look round the Heron’s bench (demonstration)</Button>
         </div>

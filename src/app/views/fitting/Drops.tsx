@@ -19,7 +19,7 @@ export function Drops({ drops, next }: { drops: number[]; next: RoundsAdvice['ne
       <rect y={18} width={width} height={HEIGHT - 18} fill="var(--water)" opacity={0.5} />
       <rect y={18} width={width} height={y(SMALL_CENTS) - 18} fill="var(--ink)" opacity={0.1} />
       <text x={width - 6} y={HEIGHT - 5} textAnchor="end" fontSize={12} fill="var(--ink2)">
-        two in the shade (under {SMALL_CENTS} cents): bedded
+        two in the shade (under {SMALL_CENTS} cents): enough
       </text>
       <path d={`M0 18H${width}`} stroke="var(--ink)" strokeWidth={1.6} />
       {drops.map((d, i) => (

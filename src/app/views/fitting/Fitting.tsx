@@ -110,13 +110,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
   const truth = demo?.stringOf(instrumentId, own?.plan.stringId);
   const hands = handsOn(demo, instrumentId, truth, sound);
   const goOn =
-    step?.kind === 'warm'
-      ? 'Leave it cold'
-      : waiting
-        ? 'Stretched: read it'
-        : sounding
-          ? 'Take it as it sounds'
-          : 'Done';
+    step?.kind === 'warm' ? 'Do not warm it' : waiting ? 'Stretched: read it' : sounding ? 'Save it as it is' : 'Done';
   const { actions, more } = useActions(KEYS.fitting, [
     ...(sounding ? [...soundActions(sound), ...handActions(demo && hands)] : []),
     { key: 'next', words: goOn, strong: true, on: next },
@@ -124,7 +118,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
     { key: 'back', words: 'Back', disabled: progress.index === 0, on: back },
     step && { key: 'skip', words: step.kind === 'rounds' ? 'Enough rounds' : 'Skip', on: () => setAsks('skip') },
     step && { key: 'note', words: 'Note', menu: sounding, on: () => setAsks('note') },
-    { key: 'leave', words: 'Leave the fitting', menu: sounding, on: leave },
+    { key: 'leave', words: 'Leave', menu: sounding, on: leave },
     step?.kind === 'remove' && {
       key: 'choose',
       on: (_, key) => player.press({ do: 'removal', index: Number(key) - 1 }),
@@ -156,7 +150,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
               note={own!.plan.note}
               trace={waiting ? undefined : sound.trace}
               instruction={waiting ? `${school.name}, then press Enter` : undefined}
-              from={under ? 'from two semitones under' : 'from its target'}
+              from={under ? 'below two semitones under' : 'from its target'}
               toleranceCents={under ? UNDER_TOLERANCE : TOLERANCE_CENTS}
               message={message}
               hint={<TunerHint trace={sound.trace} place={placeOf(life, own!.plan.stringId)} />}
@@ -178,7 +172,9 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
                 <HandControls
                   onPluck={hands.pluck}
                   onTurn={hands.turn}
-                  broken={truth.brokenMs === undefined ? undefined : 'It broke. Page Up leads back to taking it off.'}
+                  broken={
+                    truth.brokenMs === undefined ? undefined : 'It broke. Press Page Up to go back to taking it off.'
+                  }
                 />
               )}
             </WorkColumn>

@@ -50,9 +50,7 @@ export function FittingDone({
             );
           })}
       </ul>
-      <p className="text-ink2">
-        Tails trimmed, ends bent over, pieces binned? Then leave it in peace: a new string wants rest as much as tuning.
-      </p>
+      <p className="text-ink2">Are the tails trimmed, the ends bent over, the pieces in the bin?</p>
       <div>
         <Button strong hint="Enter" onClick={onEnd}>
           To the bench

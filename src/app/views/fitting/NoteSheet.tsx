@@ -22,7 +22,7 @@ export function NoteSheet({ asks, onClose, onKeep }: Props) {
         }}
       >
         <label className="text-sm font-semibold">
-          {asks === 'skip' ? 'Why (may be left empty)' : 'What the next one should know'}
+          {asks === 'skip' ? 'Why (you can leave this empty)' : 'What to remember next time'}
           <input
             name="text"
             maxLength={400}
@@ -32,7 +32,7 @@ export function NoteSheet({ asks, onClose, onKeep }: Props) {
         </label>
         <div className="flex gap-2 pt-4">
           <Button strong type="submit">
-            {asks === 'skip' ? 'Skip it' : 'Keep the note'}
+            {asks === 'skip' ? 'Skip it' : 'Save the note'}
           </Button>
           <Button onClick={onClose}>Back to the step</Button>
         </div>

@@ -25,9 +25,9 @@ async function comeFromAbove(player: Player): Promise<void> {
 
 test('a nylon string is restrung by keys alone: fitted, up from seven semitones low, two rounds, left', async () => {
   const player = await openApp('/demo/fitting/requinto/s1', 1, BENCH_ALONE);
-  expect(player.says('step')).toBe('Let A4 down, then take it off');
+  expect(player.says('step')).toBe('Slacken A4, then take it off');
   expect(screen.getByText(/Ends are sharp/)).toBeVisible();
-  for (const title of ['Look at the nut slot', 'Put A4 on: 100 mm of slack', 'Bring A4 up to two semitones under']) {
+  for (const title of ['Look at nut and bridge', 'Put A4 on: 100 mm of slack', 'Bring A4 up to two semitones under']) {
     await player.press('PageDown');
     expect(player.says('step')).toContain(title);
   }
@@ -72,26 +72,26 @@ test('a second break at one place says so; a step is skipped with its reason; th
   const id = player.path().split('/').pop()!;
   const breakAtNut = async () => {
     await player.go(`/fitting/${id}/s2`);
-    expect(player.says('step')).toContain('Let E4 down');
+    expect(player.says('step')).toContain('Slacken E4');
     await player.press('3');
   };
   await breakAtNut();
   expect(screen.queryByText(/strings have broken/)).toBeNull();
   await player.press('Enter');
-  expect(player.says('step')).toContain('nut slot');
+  expect(player.says('step')).toContain('Look at nut');
   await player.press('s');
-  await choose(player, screen.getByLabelText('Why (may be left empty)'), 'slot is bone, clean');
-  screen.getByLabelText('Why (may be left empty)').focus();
+  await choose(player, screen.getByLabelText('Why (you can leave this empty)'), 'slot is bone, clean');
+  screen.getByLabelText('Why (you can leave this empty)').focus();
   await player.press('Enter');
   expect(player.says('step')).toContain('Put E4 on');
   await player.reload();
   expect(player.says('step')).toContain('Put E4 on');
   await player.press('PageUp', 'PageUp');
-  expect(player.says('step')).toContain('Let E4 down');
+  expect(player.says('step')).toContain('Slacken E4');
   // Said again of the string already off, it is the same break.
   await player.press('3');
   expect(screen.queryByText(/strings have broken/)).toBeNull();
-  for (const title of ['nut slot', 'Put E4 on', 'Bring E4 up']) {
+  for (const title of ['Look at nut', 'Put E4 on', 'Bring E4 up']) {
     await player.press('Enter');
     expect(player.says('step')).toContain(title);
   }
@@ -102,7 +102,7 @@ test('a second break at one place says so; a step is skipped with its reason; th
   await player.pass(500);
   expect(player.says('step')).toContain('Bring E4 up');
   await player.press('Escape');
-  expect(screen.getByRole('link', { name: 'Bench' })).toHaveAttribute('aria-current', 'page');
+  expect(screen.getByRole('link', { name: 'Check and tune' })).toHaveAttribute('aria-current', 'page');
   await breakAtNut();
   expect(screen.getByText(/2 strings have broken at the nut here/)).toBeVisible();
   await player.go('/log');
@@ -125,5 +125,5 @@ test('turned too far, the bench calls stop before the string breaks; turned on, 
   expect(player.says('guard')).toContain('Stop, let it down');
   expect(screen.queryByText(/It broke\./)).toBeNull();
   for (let i = 0; i < 40; i++) await player.press('Shift+ArrowUp');
-  expect(screen.getByText(/It broke\. Fit a new string/)).toBeVisible();
+  expect(screen.getByText(/It broke\. Put on a new string/)).toBeVisible();
 });

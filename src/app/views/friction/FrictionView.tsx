@@ -73,7 +73,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
     demo?.mend(instrumentId, stringId, ['nut', 'tree']);
     toMeasure(stringId);
     void write([{ type: 'treatment', instrumentId, stringIds: [stringId], treatment: 'lubricated' }], () =>
-      say(`${note}: lubricated. Enter measures it again.`),
+      say(`${note}: lubricated. Press Enter to measure it again.`),
     );
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
@@ -81,17 +81,17 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
     ...soundActions(sound),
     {
       key: 'take',
-      words: session.part ? (session.sounding ? 'Take it' : 'Done') : 'Measure',
+      words: session.part ? (session.sounding ? 'Save it' : 'Done') : 'Measure',
       strong: !session.sounding,
       disabled: !session.part && following < 0,
       on: enter,
     },
-    run && { key: 'again', words: 'From its beginning', on: session.again },
+    run && { key: 'again', words: 'Start again', on: session.again },
     run && { key: 'end', words: 'Stop', on: session.end },
-    { key: 'lubricated', words: run ? undefined : 'Lubricated it', on: lubricated },
+    { key: 'lubricated', words: run ? undefined : 'I lubricated it', on: lubricated },
     { key: 'routine', words: run ? undefined : 'Bend all', on: () => begin('routine', 0) },
-    { key: 'up', words: 'What raises it in the wings', menu: true, on: () => begin('wings-up') },
-    { key: 'down', words: 'What lowers it in the wings', menu: true, on: () => begin('wings-down') },
+    { key: 'up', words: 'Raise it without the tuner', menu: true, on: () => begin('wings-up') },
+    { key: 'down', words: 'Lower it without the tuner', menu: true, on: () => begin('wings-down') },
     { key: 'choose', on: (_, key) => digit(Number(key)) },
     demo &&
       session.sounding && { key: 'pluck', words: 'Pluck (simulated)', on: (shift) => session.pluck(shift ? 1 : 0.4) },
@@ -108,9 +108,9 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
         >
           {!isMeasured && (
             <FirstStep drawing={<LimitsSketch />}>
-              A string that binds at its nut stands anywhere between two limits: a hard bend takes it to the flat one, a
-              press behind the nut to the sharp one. What lies between is what you can lose. Enter measures the first
-              string.
+              A string that sticks at the nut can rest anywhere between two limits. A hard bend takes it to the flat
+              limit, a press behind the nut to the sharp one. The distance is what you can lose. Press Enter to measure
+              the first string.
             </FirstStep>
           )}
           <Limits strings={friction.strings} chosen={stringId} nowMs={now} zoneMin={zoneMin} onChoose={choose} />
@@ -124,12 +124,8 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
               </p>
               <p className="pt-1 text-sm">
                 A bend by a whole tone takes <b className="figure">{signed(figure.bendCents)}</b> from where it stands,{' '}
-                <span className="figure">{signed(figure.worstBendCents)}</span> from its sharp limit. Friction times
-                wrap{' '}
-                <span className="figure">
-                  {figure.muTheta.toFixed(3)} ±{figure.muThetaSd.toFixed(3)}
-                </span>
-                .{change(own)}
+                <span className="figure">{signed(figure.worstBendCents)}</span> from its sharp limit.
+                {change(own)}
               </p>
             </section>
           )}
@@ -148,26 +144,26 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           message={message}
           note={note}
           tree={causeBuildOf(life).tree}
-          heading="Friction at the nut"
+          heading="Sticks at the nut"
           instruction={
             following < 0
-              ? 'All are measured. A digit measures one again'
+              ? 'All are measured. Press a digit to measure one again'
               : following === at
-                ? `Enter: measure ${note}`
-                : `Enter: the next string, ${life.strings[following]!.plan.note}`
+                ? `Press Enter to measure ${note}`
+                : `Press Enter for the next string, ${life.strings[following]!.plan.note}`
           }
         >
           <Advice keys="L">
             Lubricate: string off or lifted aside, the slot wiped, a trace, what is too much wiped off. A slot that is
-            too narrow, too deep or cracked is a repairer’s.
+            too narrow, too deep or cracked is a job for a repairer.
           </Advice>
           <Advice keys="G">
             Before a show, where it cannot be cured: every string bent full, or the bar down and up, then all from
             below. What that takes out is read.
           </Advice>
           <Advice keys="U D">
-            In the wings: a press behind the nut raises a string a little, a pull in the middle lowers it. Both come
-            back: how much is read, not believed.
+            Backstage: a press behind the nut raises a string a little, a pull in the middle lowers it. Both come back:
+            how much is read, not believed.
           </Advice>
         </TestColumn>
       </div>

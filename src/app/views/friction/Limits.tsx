@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import type { StringFriction } from '../../../core/story';
-import { sinceTime } from '../../parts/format';
+import { sinceTime, plusMinus } from '../../parts/format';
 
 const WIDE = 320;
 const HALF = WIDE / 2;
@@ -80,7 +80,7 @@ export function Limits({ strings, chosen, nowMs, zoneMin, onChoose }: Props) {
               {last ? (
                 <>
                   <b className="figure">
-                    {last.figure.cents.toFixed(1)} ±{last.figure.sdCents.toFixed(1)}
+                    {last.figure.cents.toFixed(1)} {plusMinus(last.figure.sdCents)}
                   </b>{' '}
                   cents
                   {s.before && (

@@ -36,7 +36,7 @@ export function Tricks({ friction, bench }: { friction: readonly StringFriction[
       ))}
       <li>
         <Link className="text-deep underline" to={bench}>
-          Bring them up from below on the bench
+          Bring them up from below
         </Link>
       </li>
     </ul>

@@ -144,7 +144,7 @@ export function AddView() {
         ))}
         {found.length === 0 && (
           <li className="py-2 text-sm">
-            None of these is called so.{' '}
+            None of these has that name.{' '}
             <button
               type="button"
               className="text-deep underline underline-offset-4"
@@ -154,14 +154,14 @@ export function AddView() {
                 setValue('name', text.trim());
               }}
             >
-              Write it by hand
+              Write its strings yourself
             </button>
           </li>
         )}
       </ul>
       {before && (
         <p role="status" className="flex flex-wrap items-center gap-3 pt-2 text-sm">
-          The strings that you had written were replaced.
+          The strings that you wrote were replaced.
           <Button
             onClick={() => {
               form.reset(before, { keepDefaultValues: true });
@@ -185,7 +185,7 @@ export function AddView() {
           <Fault>{formState.errors.root?.message}</Fault>
           <div className="flex flex-wrap gap-2 pt-4">
             <Button strong type="submit">
-              Put it on the bench
+              Add it
             </Button>
           </div>
         </>
@@ -203,7 +203,8 @@ export function AddView() {
         </section>
       )}
       <p className="pt-4 text-xs text-ink2">
-        Gauges of a family are usual ones; the packet’s word counts. Unknown stays empty: no tension is shown then.
+        The gauges are usual ones: change them to what the packet says. Leave unknown ones empty; then no tension is
+        shown.
       </p>
     </form>
   );

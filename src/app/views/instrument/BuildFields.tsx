@@ -18,7 +18,7 @@ export function BuildFields({ register, open = false }: { register: UseFormRegis
           </select>
         </label>
         <label className="grid gap-1">
-          What its strings hold
+          What the strings hold in place
           <select className={field} {...register('build.holds')}>
             <option value="nothing">nothing: the bridge is fast</option>
             <option value="loose-bridge">a loose bridge</option>

@@ -48,7 +48,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
           form={form}
           words={[
             ['same', 'no new strings'],
-            ['now', 'restrung just now'],
+            ['now', 'new strings just now'],
             ['earlier', 'restrung at'],
             ['each', 'string by string'],
           ]}
@@ -63,7 +63,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
       <Fault>{formState.errors.root?.message}</Fault>
       <div className="flex flex-wrap gap-2 pt-4">
         <Button strong type="submit">
-          Keep the changes
+          Save changes
         </Button>
         <Button onClick={() => form.reset()}>As it was</Button>
         <Button onClick={() => void move(record, true)}>Put it away</Button>
@@ -76,7 +76,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
           ))}
       </div>
       <p className="pt-4 text-xs text-ink2">
-        The packet’s word on gauges counts. Unknown stays empty: no tension is shown then.
+        Give the gauges that the packet says. Leave unknown ones empty; then no tension is shown.
       </p>
     </form>
   );

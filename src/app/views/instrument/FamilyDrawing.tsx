@@ -18,6 +18,10 @@ const BODY_OF: Record<string, keyof typeof BODIES> = {
   'banjo-5': 'round',
   'lyre-7': 'arms',
   'kantele-11': 'board',
+  'harp-26': 'arms',
+  'harp-34': 'arms',
+  'zither-15': 'board',
+  'dulcimer-12': 'board',
 };
 
 function bodyOf(code: string): keyof typeof BODIES {

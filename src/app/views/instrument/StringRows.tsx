@@ -149,14 +149,14 @@ export function StringRows({ form, rows, readingsOf }: Props) {
                 </button>
               </span>
               {asks === i && (
-                <Modal open title={`Take string ${i + 1}, ${note}, away?`} onClose={() => setAsks(undefined)}>
+                <Modal open title={`Remove string ${i + 1}, ${note}?`} onClose={() => setAsks(undefined)}>
                   <p className="text-sm">
                     It has {readingsOf(row.stringId)} readings. They stay in the log, and come back with it if you bring
                     it back.
                   </p>
                   <div className="flex gap-2 pt-4">
                     <Button strong onClick={() => takeAway(i)}>
-                      Take it away
+                      Remove it
                     </Button>
                     <Button onClick={() => setAsks(undefined)}>Leave it</Button>
                   </div>

@@ -23,7 +23,7 @@ const string = (change: object) => ({ strings: [{ ...good.strings[0]!, ...change
 
 test.each<[string, object, RegExp]>([
   ['no name', { name: '' }, /Give the instrument a name/],
-  ['a name that another has', { name: 'Viola' }, /one of this name already/],
+  ['a name that another has', { name: 'Viola' }, /an instrument of this name already/],
   ['a name too long', { name: 'x'.repeat(61) }, /longer than/],
   ['no strings', { strings: [] }, /at least one string/],
   ['too many strings', { strings: Array.from({ length: 61 }, () => good.strings[0]) }, /at most sixty/],
@@ -34,9 +34,9 @@ test.each<[string, object, RegExp]>([
   ['a gauge that is none', string({ gaugeMm: NaN }), /0.25, .010 or 10/],
   ['a tuner without end', string({ tuner: 'x'.repeat(61) }), /longer than/],
   ['strung when nobody says', { strung: 'earlier', strungAt: '' }, /Say when/],
-  ['strung tomorrow', { strung: 'earlier', strungAt: '2026-06-13T12:00' }, /not come yet/],
+  ['strung tomorrow', { strung: 'earlier', strungAt: '2026-06-13T12:00' }, /in the future/],
   ['strung in another age', { strung: 'earlier', strungAt: '1900-01-01T00:00' }, /from 1970/],
-  ['one string of tomorrow', string({ strungAt: '2026-06-13T12:00' }), /not come yet/],
+  ['one string of tomorrow', string({ strungAt: '2026-06-13T12:00' }), /in the future/],
   ['a day that is none', string({ strungAt: 'soon' }), /day and the time/],
 ])('%s is said in a sentence', (_, change, sentence) => {
   expect(faultOf({})).toBe('');
@@ -46,7 +46,7 @@ test.each<[string, object, RegExp]>([
 test('every family’s usual set is sound as it stands', () => {
   for (const { code, name } of FAMILIES)
     expect(faultOf({ family: code, name, build: buildOf({ family: code }), strings: rowsOfFamily(code) })).toBe(
-      name === 'Viola' ? 'There is one of this name already: give this one another.' : '',
+      name === 'Viola' ? 'There is an instrument of this name already. Choose another name.' : '',
     );
 });
 

@@ -31,8 +31,8 @@ function pastMoment(text: string, nowMs: number, zoneMin: number): number | stri
   if (text === '') return NaN;
   const ms = fromLocalField(text, zoneMin);
   if (Number.isNaN(ms)) return 'Give the day and the time.';
-  if (ms > nowMs + 60000) return 'That time has not come yet.';
-  return ms < EARLIEST_MS ? 'Strings are dated from 1970 on.' : ms;
+  if (ms > nowMs + 60000) return 'That is in the future.';
+  return ms < EARLIEST_MS ? 'Give a date from 1970 on.' : ms;
 }
 
 /**
@@ -50,7 +50,7 @@ export const schemaOf = (taken: readonly string[], nowMs: () => number, zoneMin:
   return object({
     name: instrumentName().test(
       'free',
-      'There is one of this name already: give this one another.',
+      'There is an instrument of this name already. Choose another name.',
       (v) => !taken.includes(v ?? ''),
     ),
     family: string().required(),
@@ -64,7 +64,7 @@ export const schemaOf = (taken: readonly string[], nowMs: () => number, zoneMin:
       locking: boolean().required(),
     }).required(),
     strung: mixed<Strung>().oneOf(STRUNG).required(),
-    strungAt: moment().when('strung', { is: 'earlier', then: (s) => s.required('Say when it was strung.') }),
+    strungAt: moment().when('strung', { is: 'earlier', then: (s) => s.required('Say when it was put on.') }),
     strings: array()
       .of(
         object({

@@ -4,7 +4,7 @@ import type { InstrumentRecord, LogRecord } from '../../../core/records';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
-import { clockTime, signed } from '../../parts/format';
+import { clockTime, signed, plusMinus } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
@@ -31,19 +31,19 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
     case 'round':
       return `${note(r.instrumentId, r.stringId)}: stretch round, dropped ${r.dropCents.toFixed(1)} cents`;
     case 'reading':
-      return `${note(r.instrumentId, r.stringId)}: ${r.purpose} ${signed(r.cents)} ±${r.sigmaCents.toFixed(1)} cents (${r.source}${r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : ''})${r.slip ? ', moved at once, read twice' : ''}`;
+      return `${note(r.instrumentId, r.stringId)}: ${r.purpose} ${signed(r.cents)} ${plusMinus(r.sigmaCents)} cents (${r.source}${r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : ''})${r.slip ? ', moved at once, read twice' : ''}`;
     case 'room':
       return `Room ${r.tempC.toFixed(1)} °C`;
     case 'reference':
-      return `Reference A4 ${r.a4Hz.toFixed(1)} Hz${r.source ? ` (${r.source}${r.sigmaCents === undefined ? '' : `, ±${r.sigmaCents.toFixed(2)} cents`})` : ''}`;
+      return `Reference A4 ${r.a4Hz.toFixed(1)} Hz${r.source ? ` (${r.source}${r.sigmaCents === undefined ? '' : `, ${plusMinus(r.sigmaCents, 2)} cents`})` : ''}`;
     case 'curtain':
-      return r.curtainMs === null ? 'No curtain' : `Curtain at ${clockTime(r.curtainMs, r.zoneMin)}`;
+      return r.curtainMs === null ? 'No show' : `Show starts at ${clockTime(r.curtainMs, r.zoneMin)}`;
     case 'session':
       return `Show at ${clockTime(r.curtainMs, r.zoneMin)}, ${r.place}: ${r.minutes} min, ±${r.toleranceCents} cents`;
     case 'trial':
       return `Trial: ${r.what}, ${r.pairs.length} pairs${r.byLot ? ', by lot' : ''}`;
     case 'touch':
-      return `${note(r.instrumentId, r.stringId)}: ${r.touch === 'fret' ? `fret ${r.fret}` : r.touch} ${r.frequencyHz.toFixed(3)} Hz ±${r.sigmaCents.toFixed(1)} cents (${r.source})`;
+      return `${note(r.instrumentId, r.stringId)}: ${r.touch === 'fret' ? `fret ${r.fret}` : r.touch} ${r.frequencyHz.toFixed(3)} Hz ${plusMinus(r.sigmaCents)} cents (${r.source})`;
     case 'adjustment':
       return `${r.stringIds.length === 1 ? note(r.instrumentId, r.stringIds[0]!) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.what.replace('-', ' ')} moved ${signed(r.moveMm)} mm`;
     case 'pass':
@@ -75,7 +75,7 @@ function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): str
       return `${of}: bridge, ${what}`;
     }
     case 'checkpoint':
-      return `${note(r.instrumentId, r.stringId)} with ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}): ${signed(r.cents - r.expectCents)} ±${r.sigmaCents.toFixed(1)} cents, ${r.beatsHz.toFixed(1)} beats a second`;
+      return `${note(r.instrumentId, r.stringId)} with ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}): ${signed(r.cents - r.expectCents)} ${plusMinus(r.sigmaCents)} cents, ${r.beatsHz.toFixed(1)} beats a second`;
     case 'tuning':
       return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: tuned as ${r.name} (${r.strings.map((s) => s.note).join(' ')})`;
     case 'finding':
@@ -121,12 +121,12 @@ export function LogView() {
       if (!became.ok) setMessage(`${file.name}: ${became.message}`);
       else {
         const { fresh, known, strangers } = became;
-        const stray = strangers > 0 ? ` ${strangers} readings are of instruments that this log does not know.` : '';
-        setMessage(`${file.name}: ${fresh} new records kept, ${known} were here already.${stray}`);
+        const stray = strangers > 0 ? ` ${strangers} readings belong to instruments that are not here.` : '';
+        setMessage(`${file.name}: ${fresh} new entries, ${known} were here already.${stray}`);
       }
     } catch (error) {
       setMessage(
-        call.signal.aborted ? `${file.name}: called off. Nothing was imported.` : `${file.name}: ${reasonOf(error)}`,
+        call.signal.aborted ? `${file.name}: cancelled. Nothing was imported.` : `${file.name}: ${reasonOf(error)}`,
       );
     }
     setTaking(undefined);
@@ -140,9 +140,9 @@ export function LogView() {
 
   return (
     <div className="mx-auto w-full max-w-4xl overflow-y-auto p-6">
-      <h1 className="text-2xl font-bold">Log</h1>
+      <h1 className="text-2xl font-bold">History</h1>
       <p className="pt-1 text-sm text-ink2">
-        Nothing here is ever changed: a correction is a new record. All of it stays on this device until you export it.
+        Nothing here is ever changed: a correction is a new entry. Everything stays on this device until you export it.
       </p>
       <div className="flex flex-wrap gap-2 py-4">
         <Button strong onClick={() => void give('json', `${stem}.json`)}>
@@ -158,13 +158,13 @@ export function LogView() {
             {taking.name} is being checked, {Math.floor(100 * taking.done)} %
           </span>
           <progress className="accent-deep" max={1} value={taking.done} aria-label={`Checking ${taking.name}`} />
-          <Button onClick={() => taking.call.abort()}>Call it off</Button>
+          <Button onClick={() => taking.call.abort()}>Cancel</Button>
         </p>
       )}
       {lasting === false && world === 'own' && (
         <p className="pb-2 text-sm">
           This browser has not promised to keep the log: it may let go of it when room runs short, and a private window
-          takes it along when it is closed. Export it when a day’s work is done.
+          takes it along when it is closed. Export it at the end of the day.
         </p>
       )}
       {damaged.length > 0 && (
@@ -174,7 +174,7 @@ export function LogView() {
           <Button
             onClick={() => saveFile('slow-anchor-set-aside.json', JSON.stringify(damaged, null, 1), 'application/json')}
           >
-            Export what was set aside
+            Export what could not be read
           </Button>
         </p>
       )}
@@ -187,8 +187,8 @@ export function LogView() {
       </p>
       {records.length === 0 && (
         <FirstStep drawing={<LogSketch />} to={`${basePath}/add`} words="Add an instrument">
-          Nothing is written yet. Whatever you read, fit or move stands here, with its time; or import what another
-          device exported.
+          Nothing is here yet. Everything you read, put on or move is listed here with its time. You can also import
+          what another device exported.
         </FirstStep>
       )}
       <ol className="border-t border-line">

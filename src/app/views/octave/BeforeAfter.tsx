@@ -1,4 +1,4 @@
-import { signed } from '../../parts/format';
+import { signed, plusMinus } from '../../parts/format';
 import type { Octaves } from '../../../core/octave';
 
 /** What the last moves did: octave errors before and after them, for the wall or the customer. */
@@ -15,7 +15,7 @@ export function BeforeAfter({ octaves, words }: { octaves: Octaves; words: (mm: 
   }));
   if (!rows.some((r) => r.before && r.after)) return null;
   const cents = (p: (typeof rows)[number]['before']) =>
-    p ? `${signed(p.errors.errorCents)} ±${(2 * p.errors.sigmaCents).toFixed(1)}` : '–';
+    p ? `${signed(p.errors.errorCents)} ${plusMinus(p.errors.sigmaCents)}` : '–';
   return (
     <section aria-labelledby="before-after" className="pt-3 text-sm print:text-lg">
       <h2 id="before-after" className="text-base font-semibold">

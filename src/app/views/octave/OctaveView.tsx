@@ -79,7 +79,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
         ]),
       ),
     );
-    void write(drafts, () => setMessage('Noted. Retune, then read the octaves again: Enter.'));
+    void write(drafts, () => setMessage('Saved. Retune, then press Enter and read again.'));
   };
   const enter = () => {
     if (!step) {
@@ -93,11 +93,11 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     step
       ? [
           ...soundActions(sound),
-          { key: 'take', words: deaf ? 'Begin to listen' : 'Read what sounds', on: enter },
+          { key: 'take', words: deaf ? 'Listen' : 'Save it', on: enter },
           { key: 'next', words: 'Skip this place', on: () => player.press({ do: 'next' }) },
           { key: 'back', words: 'Back', disabled: index === 0, on: () => player.press({ do: 'back' }) },
           { key: 'nextString', words: 'Next string', seldom: true, on: () => player.press({ do: 'next-string' }) },
-          { key: 'end', words: 'End the pass', seldom: true, on: () => player.press({ do: 'end' }) },
+          { key: 'end', words: 'End the check', seldom: true, on: () => player.press({ do: 'end' }) },
           { key: 'again', on: () => player.press({ do: 'again' }) },
           { key: 'careful', on: () => player.press({ do: 'careful', on: !careful }) },
           demo && { key: 'pluck', words: 'Pluck (simulated)', on: (shift) => pluck(shift ? 1 : 0.4) },
@@ -106,11 +106,11 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           ...soundActions(sound),
           {
             key: 'take',
-            words: strings.some((s) => s.last) ? 'Read again' : 'Begin the pass',
+            words: strings.some((s) => s.last) ? 'Check again' : 'Start check',
             strong: true,
             on: enter,
           },
-          canMove && { key: 'moved', words: 'Moved as told', on: moved },
+          canMove && { key: 'moved', words: 'I moved it', on: moved },
           { key: 'careful', on: () => player.press({ do: 'careful', on: !careful }) },
         ],
   );
@@ -128,8 +128,8 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
         >
           {strings.every((s) => !s.last) && (
             <FirstStep drawing={<OctaveSketch />}>
-              Nothing was read here yet. Each string is plucked open, at its 12th fret and as a harmonic: then it shows
-              which saddle to move, which way and how far, or that the string itself is worn. Enter begins.
+              Nothing is read yet. Pluck each string open, at the 12th fret and as a harmonic. Then you see which saddle
+              to move, which way and how far. Press Enter to start.
             </FirstStep>
           )}
           <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
@@ -148,7 +148,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           </ul>
           {line?.compensation && (
             <p className="pt-2 text-sm">
-              A straight bridge leaves up to {Math.max(...line.residualCents.map(Math.abs)).toFixed(1)} cents: a
+              With a straight bridge up to {Math.max(...line.residualCents.map(Math.abs)).toFixed(1)} cents remain; a
               compensated one would bear{' '}
               {strings.map((s, i) => `${s.note} ${signed(line.compensation![i]!)}`).join(', ')} mm behind this line; a
               repairer’s job.
@@ -182,8 +182,8 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           {!step && canMove && (
             <Caution>
               {loose
-                ? 'Slacken the strings a little first; small moves, and keep the bridge upright. Mark where its feet stand now.'
-                : 'Slacken the string before its saddle is moved. On a floating bridge every move shifts all strings: retune all before reading again. Nut and fret work is a repairer’s.'}
+                ? 'Mark where the bridge feet are now. Slacken the strings a little first. Make small moves and keep the bridge upright.'
+                : 'Slacken the string before you move its saddle. On a floating bridge retune all strings before you read again. Nut and fret work is a job for a repairer.'}
             </Caution>
           )}
           {!step && (
@@ -228,7 +228,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
                       moveMm,
                     },
                   ],
-                  () => setMessage('Noted. Retune, then read the octaves again: Enter.'),
+                  () => setMessage('Saved. Retune, then press Enter and read again.'),
                 )
               }
             />

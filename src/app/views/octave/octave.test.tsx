@@ -39,7 +39,7 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   expect(player.says('instruction')).toMatch(/^Low foot 1\.[3-7] mm away from the nut/);
   expect(screen.getByText(/Slacken the strings a little first/)).toBeVisible();
   await player.press('m');
-  expect(player.says('message')).toContain('Noted. Retune');
+  expect(player.says('message')).toContain('Saved. Retune');
   expect(player.says('instruction')).toBe('Retune, then read again');
   // The outer strings again; the six between are passed over.
   await player.press('Enter');
@@ -57,16 +57,16 @@ test('the bouzouki’s octaves by keys: the bridge is moved as told, and read ag
   await choose(player, screen.getByLabelText('Action changed by, mm'), '−0,3');
   await player.click(screen.getByRole('button', { name: 'Note it' }));
   expect(screen.getByText(/action lowered 0\.30 mm/)).toBeVisible();
-  expect(screen.getAllByText(/The action or the nut was worked on since: read it again\./)).toHaveLength(2);
+  expect(screen.getAllByText(/The action or nut was changed after this reading\. Read it again\./)).toHaveLength(2);
 });
 
 test('months of octaves: one string is worn, one saddle stands short, the rest agree', async () => {
   const player = await openApp('/demo/octave/baritone');
   const string = (n: number) =>
     within(screen.getByRole('list', { name: 'What the strings say' })).getAllByRole('listitem')[n]!;
-  expect(string(1)).toHaveTextContent(/The string itself.*It grows by 1\.\d cents a month on this string/);
+  expect(string(1)).toHaveTextContent(/The string itself.*The error grows by 1\.\d cents a month/);
   expect(string(2)).toHaveTextContent(/Move the saddle (1\.9|2\.0|2\.1) mm away from the nut/);
-  expect(string(0)).toHaveTextContent('Octave and open string agree');
+  expect(string(0)).toHaveTextContent('The octave agrees with the open string');
   // The owner's own screws, travel and units.
   await choose(player, screen.getByLabelText('Screws'), '4-40');
   expect(string(2)).toHaveTextContent(/3\.\d turns of its screw/);
@@ -74,10 +74,10 @@ test('months of octaves: one string is worn, one saddle stands short, the rest a
   await player.click(travel);
   await choose(player, travel, '1,5');
   await player.press('Tab');
-  expect(string(2)).toHaveTextContent(/Its travel ends after 1\.5 mm: 1\.\d cents remain/);
+  expect(string(2)).toHaveTextContent(/Its screw ends after 1\.5 mm: 1\.\d cents remain/);
   await player.click(screen.getByLabelText('in'));
   expect(string(2)).toHaveTextContent(/Move the saddle \.07\d|\.08\d in away/);
-  expect(string(1)).toHaveTextContent(/beyond your 4 cents/);
+  expect(string(1)).toHaveTextContent(/your limit of 4 cents/);
 });
 
 test('an octave pass by the pedal: a place is skipped, stepped back to and read, and the pass outlives a reload', async () => {
@@ -89,7 +89,7 @@ test('an octave pass by the pedal: a place is skipped, stepped back to and read,
   await player.pass(1000);
   // Nothing sounds: the pedal says so and stays; going on has a key of its own.
   await player.press('PageDown');
-  expect(player.says('message')).toContain('Nothing sounds');
+  expect(player.says('message')).toContain('Nothing is sounding');
   expect(at(1)).toBe(true);
   await player.press('n');
   expect(at(2)).toBe(true);
@@ -97,13 +97,13 @@ test('an octave pass by the pedal: a place is skipped, stepped back to and read,
   expect(at(1)).toBe(true);
   await player.press('p');
   await player.until(() => at(2), 6000, 'the open string is read');
-  expect(player.says('message')).toBe('B3 open kept.');
+  expect(player.says('message')).toBe('B3 open saved.');
   await player.reload();
   expect(at(2)).toBe(true);
   expect(player.says('instruction')).toBe('Press Space to listen');
   await player.press(' ');
   expect(player.says('instruction')).toBe('B3 at fret 12, pressed lightly');
-  // Read again, the second reading takes the first one's place: the pass does not jump to its end.
+  // Check again, the second reading takes the first one's place: the pass does not jump to its end.
   await player.press('PageUp');
   expect(at(1)).toBe(true);
   await player.pass(500);

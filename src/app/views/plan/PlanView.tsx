@@ -66,7 +66,7 @@ export function PlanView() {
   };
   const skip = () => {
     if (next?.what !== 'check' && next?.what !== 'between') return say('Only a check or a retuning can be skipped.');
-    change({ skippedMs: Math.floor(nowMs()) }, (was) => `Skipped. With it: ${sumWords(was)}.`);
+    change({ skippedMs: Math.floor(nowMs()) }, (was) => `Skipped. Before: ${sumWords(was)}.`);
   };
   const effort = EFFORTS.find((e) => e === show?.effort) ?? 'few';
   const onEffort = (e: Effort) => change({ effort: e }, (was) => `Before: ${sumWords(was)}.`);
@@ -95,13 +95,13 @@ export function PlanView() {
           drawing={<PlanSketch />}
           {...(bench.instruments.length === 0 ? { to: `${basePath}/add`, words: 'Add an instrument' } : {})}
         >
-          Say when the curtain rises and who plays. The plan then works backward: when to look at which strings, the
-          last tuning, and what will have to be retuned in between.
-          {bench.instruments.length === 0 && ' First an instrument has to stand on the bench.'}
+          Say when the show starts and who plays. The plan then works backward: when to check which strings, and when to
+          tune for the last time.
+          {bench.instruments.length === 0 && ' First add an instrument.'}
         </FirstStep>
         {bench.instruments.length > 0 && (
           <Button strong hint="Enter" onClick={() => setEditing(true)}>
-            Set the curtain
+            Set the show
           </Button>
         )}
         {editing && <ShowSheet show={undefined} onClose={() => setEditing(false)} />}
@@ -139,7 +139,7 @@ export function PlanView() {
             {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zoneMin)}`}
           </span>
         </div>
-        <NotWorkedOut error={error} what="The plan" kept="Readings are kept as ever." />
+        <NotWorkedOut error={error} what="The plan" kept="Readings are saved as usual." />
         <TimeLine
           items={work}
           done={recent}
@@ -152,7 +152,7 @@ export function PlanView() {
           zoneMin={zoneMin}
         />
         <p className="pt-1 text-xs text-ink2 print:hidden">
-          ○ check ✓ done ▬ in the air of the show ■ rounds, last tuning ▲ retune between pieces; dashed: the curtain
+          ○ check ✓ done ▬ cases open ■ stretch, last tuning ▲ retune in a pause; dashed: the show starts
         </p>
         <ToDo
           items={work}
@@ -183,7 +183,7 @@ export function PlanView() {
                 </Button>
               )}
               <Button hint="W" onClick={wings}>
-                In the wings
+                Backstage
               </Button>
             </div>
           </div>

@@ -80,8 +80,8 @@ export function Restring({
         <>
           <table className="mt-2 w-full text-left">
             <caption className="text-left text-xs text-ink2">
-              {show.intervalMin === null ? 'By the end' : 'By the interval'}, tuned at {clockTime(tunedMs, zoneMin)}
-              {sets > 0 ? `, from ${sets} earlier sets` : ', from what such strings do'}
+              {show.intervalMin === null ? 'At the end' : 'At the interval'}, tuned at {clockTime(tunedMs, zoneMin)}
+              {sets > 0 ? `, from ${sets} earlier sets` : ', from what such strings usually do'}
             </caption>
             <tbody>
               {data?.map((s) => (

@@ -18,8 +18,8 @@ import type { Show } from '../../../core/plan';
 import { asPlayed, rolesOf, Who, type Roles } from './Who';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
-  'not-same-day': 'Never a set fitted the same day',
-  'make-ready': 'Make new strings ready by rounds and treatment',
+  'not-same-day': 'Never put on new strings on the day of the show',
+  'make-ready': 'Stretch new strings until they are ready',
 };
 /** A curtain is offered so far ahead, at the half hour. */
 const OFFERED_MS = 5 * 3600000;
@@ -56,11 +56,11 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
     const thereC = num(there);
     const handsThere = num(hands);
     const fault = !(curtainMs > nowMs() && curtainMs <= LATEST_MS)
-      ? 'The curtain has to rise after now.'
+      ? 'The show must start in the future.'
       : !(length !== null && length > 0 && length <= LONGEST_SHOW_MIN)
         ? 'Give the length in minutes, up to a day.'
         : intervalMin !== null && !(intervalMin > 0 && intervalMin < length)
-          ? 'The interval lies between the curtain and the end, in minutes; leave it empty for none.'
+          ? 'Give the interval in minutes after the start, before the end. Leave it empty for none.'
           : !(
                 toleranceCents !== null &&
                 toleranceCents >= LEAST_TOLERANCE_CENTS &&
@@ -72,7 +72,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
               : !Object.values(roles).some((r) => !r.startsWith('spare:'))
                 ? 'Choose at least one instrument that plays.'
                 : !(handsThere !== null && Number.isInteger(handsThere) && handsThere >= 1 && handsThere <= MOST_HANDS)
-                  ? `Give how many tune, 1 to ${MOST_HANDS}.`
+                  ? `How many people tune? 1 to ${MOST_HANDS}.`
                   : '';
     setTrouble(fault);
     if (fault) return;
@@ -112,7 +112,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
           Where <input className={field} value={place} maxLength={80} onChange={(e) => setPlace(e.target.value)} />
         </label>
         <label className="flex flex-wrap items-center justify-between gap-2">
-          Curtain
+          Show starts
           <input type="datetime-local" className={field} value={at} onChange={(e) => setAt(e.target.value)} />
         </label>
         <div className="flex flex-wrap gap-4">
@@ -159,10 +159,10 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
         <div className="flex flex-wrap gap-4">
           <label className="flex items-center gap-1.5">
             <input type="checkbox" checked={leads} onChange={() => setLeads((l) => !l)} />
-            Leave what falls above pitch
+            Leave strings that will fall a little sharp
           </label>
           <label>
-            Hands that tune{' '}
+            People who tune{' '}
             <input
               inputMode="numeric"
               className={`${field} w-12`}

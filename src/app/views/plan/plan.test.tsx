@@ -8,9 +8,9 @@ const panel = () => within(screen.getByRole('complementary', { name: 'What to do
 /** Checks every string of the requinto and brings up what is low, by keys. */
 async function walk(player: Player): Promise<void> {
   await player.press('Enter');
-  for (let i = 0; i < 500 && !panel().queryByText('Pass done'); i++)
+  for (let i = 0; i < 500 && !panel().queryByText('Check done'); i++)
     if (!(await turnAsTold(player))) await player.pass(120);
-  expect(panel().getByText('Pass done')).toBeVisible();
+  expect(panel().getByText('Check done')).toBeVisible();
 }
 
 test('a curtain is set, the plan read, its next walk done: it ticks, the forecast is reckoned anew, the calendar is true', async () => {
@@ -35,7 +35,7 @@ test('a curtain is set, the plan read, its next walk done: it ticks, the forecas
   const todo = () => screen.getByRole('list', { name: 'What to do' });
   expect(todo().querySelectorAll('[data-what=last-tuning]')).toHaveLength(4);
   expect(todo()).not.toHaveTextContent('Kantele');
-  expect(todo()).toHaveTextContent(/−5 °C against here moves the strings/);
+  expect(todo()).toHaveTextContent(/a change of −5 °C moves the strings/);
   expect(screen.getByRole('img', { name: /Time line to the end at 21:10/ })).toBeVisible();
   expect(todo()).not.toHaveTextContent('✓');
 
@@ -52,7 +52,7 @@ test('a curtain is set, the plan read, its next walk done: it ticks, the forecas
   await player.press('Enter');
   expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Requinto, nylon');
   await walk(player);
-  await player.click(screen.getByRole('link', { name: 'Plan' }));
+  await player.click(screen.getByRole('link', { name: 'Show' }));
   await player.pass(1000);
   expect(todo()).toHaveTextContent(/✓ Checked Requinto, nylon: 6 strings, \d brought up/);
   // How much one walk narrows it is `core/plan`'s test: here it may be less than the tenth of a cent that is shown.

@@ -2,25 +2,25 @@ import type { Effort, PlanItem, PlanStep, PlanSum } from '../../../core/plan';
 
 /** What an item asks for, in a few words. */
 export const STEP_WORDS: Record<PlanStep, string> = {
-  restring: 'Latest for new strings',
+  restring: 'Last chance for new strings',
   'too-late': 'Too late for new strings',
-  'same-day': 'Strings of today',
+  'same-day': 'New strings today',
   rounds: 'Stretch rounds',
   check: 'Check',
-  acclimatise: 'Into the air of the show',
+  acclimatise: 'Open the cases',
   'last-tuning': 'Last tuning',
-  between: 'Retune between pieces',
-  swap: 'Swap for the spare',
+  between: 'Retune in a pause',
+  swap: 'Use the spare',
 };
 
-export const EFFORT_WORDS: Record<Effort, string> = { once: 'Once', few: 'A few times', often: 'When told' };
+export const EFFORT_WORDS: Record<Effort, string> = { once: 'Once', few: 'A few times', often: 'As often as needed' };
 
 /** Advice, not work: it stands apart from the time line. */
 export const ADVICE: ReadonlySet<PlanStep> = new Set(['restring', 'too-late', 'same-day']);
 
 /** A plan in figures. */
 export const sumWords = ({ before, inShow, minutes, out }: PlanSum): string =>
-  `${before} before, ${inShow} in the show, ${minutes} min of work, ${(100 * out).toFixed(1)} % out`;
+  `${before} ${before === 1 ? 'check' : 'checks'} before the show, ${inShow === 0 ? 'none' : inShow} during it, ${minutes} min of work. Out of tune ${(100 * out).toFixed(1)} % of the time`;
 
 /** One walk: what is done at several instruments one after the other. */
 export interface Visit {

@@ -1,7 +1,7 @@
 import { LIMITED_BY } from '../../../core/reference';
 import { cents } from '../../../core/music';
 import { useMoment, type Trace } from '../../guided/trace';
-import { signed } from '../../parts/format';
+import { signed, plusMinus } from '../../parts/format';
 
 /** The tone while it is held: its frequency, how sure and why not surer, and how far from what is in force. */
 export function Held({ trace, fromHz }: { trace: Trace; fromHz: number }) {
@@ -12,7 +12,7 @@ export function Held({ trace, fromHz }: { trace: Trace; fromHz: number }) {
     <p data-testid="held">
       <span className="figure block text-[44px] leading-none font-bold">{steady.frequencyHz.toFixed(2)}</span>
       <span className="text-sm text-ink2">
-        Hz ±{steady.sigmaCents.toFixed(2)} cents after {steady.lastsS.toFixed(1)} s ({LIMITED_BY[steady.limit]}),{' '}
+        Hz {plusMinus(steady.sigmaCents, 2)} cents after {steady.lastsS.toFixed(1)} s ({LIMITED_BY[steady.limit]}),{' '}
         {signed(cents(steady.frequencyHz, fromHz))} from what is in force
       </span>
     </p>

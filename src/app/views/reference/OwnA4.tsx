@@ -10,7 +10,7 @@ export function OwnA4({ onUse, say }: { onUse: (a4Hz: number) => void; say: (wor
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const hz = Math.round(10 * figureIn(text)) / 10;
-    if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return say(`Type an A4 between ${A4_MIN_HZ} and ${A4_MAX_HZ} Hz.`);
+    if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return say(`Give an A4 from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`);
     setText('');
     onUse(hz);
   };

@@ -16,7 +16,7 @@ import { useActions } from '../../guided/useActions';
 import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
-import { signed, sinceTime } from '../../parts/format';
+import { signed, sinceTime, plusMinus } from '../../parts/format';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useNow } from '../../world/now';
 import { useStatuses } from '../../world/status';
@@ -29,11 +29,11 @@ import { Repeats } from './Repeats';
 
 /** What can be sounded, in our words. */
 const SOURCES: Record<Sounded, { words: string; it: string; sound: string }> = {
-  fork: { words: 'A fork', it: 'fork', sound: 'Strike the fork, hold its foot to wood' },
-  reed: { words: 'A pitch pipe or reed', it: 'reed', sound: 'Sound its A, evenly' },
+  fork: { words: 'A fork', it: 'fork', sound: 'Strike the fork and hold its foot to wood' },
+  reed: { words: 'A pitch pipe or reed', it: 'reed', sound: 'Play its A evenly' },
   keyboard: { words: 'A keyboard', it: 'keyboard', sound: 'Hold its A4 down' },
-  player: { words: 'Another player', it: 'other player', sound: 'Let the A be held' },
-  string: { words: 'A string as it is', it: 'string', sound: 'Pluck it, let it ring out' },
+  player: { words: 'Another player', it: 'other player', sound: 'Ask for a long A' },
+  string: { words: 'A string', it: 'string', sound: 'Pluck it and let it ring' },
 };
 const NAMED = Object.keys(SOURCES) as (keyof typeof SOURCES)[];
 const STANDARDS = [440, 441, 442, 443, 415, 392, 430, 432, 466];
@@ -98,7 +98,7 @@ export function ReferenceView() {
     found !== undefined &&
       source === 'keyboard' &&
       !others && { key: 'stretch', words: 'Its octaves too', on: askStretch },
-    measuring && { key: 'again', words: 'Begin anew', on: stop },
+    measuring && { key: 'again', words: 'Start again', on: stop },
     demo && sounding && { key: 'pluck', words: 'Sound it (simulated)', on: (shift) => pluck(shift ? 1 : 0.4) },
   ]);
 
@@ -114,9 +114,9 @@ export function ReferenceView() {
         >
           <h1 className="pb-1 text-2xl font-bold">Which pitch do you tune by?</h1>
           <p className="pb-3 text-sm">
-            In force: <b className="figure">{a4Hz.toFixed(1)} Hz</b>
+            In use: <b className="figure">{a4Hz.toFixed(1)} Hz</b>
             {reference &&
-              `, ${reference.source ?? 'typed'}${reference.sigmaCents === undefined ? '' : ` ±${reference.sigmaCents.toFixed(2)} cents`}, since ${sinceTime(reference.atMs, now, zoneMin)}`}
+              `, ${reference.source ?? 'typed'}${reference.sigmaCents === undefined ? '' : ` ${plusMinus(reference.sigmaCents, 2)} cents`}, since ${sinceTime(reference.atMs, now, zoneMin)}`}
             . What was read before keeps the reference that it was read by.
           </p>
           <h2 className="pb-1 font-semibold">Measure one</h2>
@@ -135,25 +135,25 @@ export function ReferenceView() {
           </div>
           {average && (
             <p data-testid="result" className="max-w-2xl text-2xl leading-snug font-semibold">
-              {plan ? `By your ${note} the A4 stands` : `Your ${it} stands`} at {average.frequencyHz.toFixed(1)} Hz ±
+              {plan ? `By your ${note} the A4 is` : `Your ${it} is`} at {average.frequencyHz.toFixed(1)} Hz ±
               {average.sigmaCents.toFixed(2)} cents, {signed(cents(average.frequencyHz, a4Hz))} from what is in force
-              {found ? ': use it, or tell the others.' : '.'}
+              {found ? '. Use it, or tell the others.' : '.'}
             </p>
           )}
           {readings.length > 0 && <Repeats readings={readings} average={average} a4Hz={a4Hz} />}
           {average && (
             <p className="pb-2 text-sm">
               {repeatsTold(average, readings.length, drift, source).join(' ')}
-              {plan && ' All are in tune among themselves then; nobody else needs to be.'}
-              {Math.abs(warm) > 0.3 && ` A steel fork stands ${signed(warm)} in this room against 20 °C.`}
+              {plan && ' Then all are in tune with each other.'}
+              {Math.abs(warm) > 0.3 && ` In this room a steel fork is ${signed(warm)} cents from its pitch at 20 °C.`}
             </p>
           )}
           {found && <OtherDevice frequencyHz={found.frequencyHz} />}
           {found && source === 'keyboard' && (
             <p data-testid="stretch" className="pb-2 text-sm">
               {stretch === undefined
-                ? 'S reads its other As too, and tells how wide its octaves are.'
-                : `Its octaves are ${Math.abs(stretch).toFixed(1)} cents ${stretch >= 0 ? 'wider' : 'narrower'} than pure, by ${(others?.length ?? 0) + 1} As: low strings played with it stand that much ${stretch >= 0 ? 'flat' : 'sharp'} an octave.`}
+                ? 'Press S to read its other As: that shows how wide its octaves are.'
+                : `Its octaves are ${Math.abs(stretch).toFixed(1)} cents ${stretch >= 0 ? 'wider' : 'narrower'} than pure (from ${(others?.length ?? 0) + 1} As). Tune low strings that much ${stretch >= 0 ? 'flatter' : 'sharper'} for each octave below.`}
             </p>
           )}
           {source === 'string' && (
@@ -201,8 +201,8 @@ export function ReferenceView() {
                   ? instruction
                   : `Hold its ${note} down`
               : found
-                ? 'Enter: use it'
-                : `Enter: measure the ${it}`
+                ? 'Press Enter to use it'
+                : `Press Enter to measure the ${it}`
           }
           hint={sounding && <Held trace={sound.trace} fromHz={a4Hz * perA4} />}
           toleranceCents={TOLERANCE_CENTS}

@@ -5,19 +5,19 @@ import { choose, BENCH_ALONE, openApp, playFile } from '../../../../testing/play
 
 test('the cabin’s harmonium is measured by the pedal, used from now on, and changes nothing that was read; its octaves tell its stretch', async () => {
   const player = await openApp('/demo/reference', 1, BENCH_ALONE);
-  expect(player.says('instruction')).toBe('Enter: measure the fork');
+  expect(player.says('instruction')).toBe('Press Enter to measure the fork');
   await player.press('3');
-  await follow(player, /^Enter: use it/);
-  const hz = Number(/stands at ([\d.]+) Hz/.exec(player.says('result'))![1]);
+  await follow(player, /^Press Enter to use it/);
+  const hz = Number(/is at ([\d.]+) Hz/.exec(player.says('result'))![1]);
   expect(Math.abs(1200 * Math.log2(hz / 441.3))).toBeLessThan(0.5);
   await choose(player, screen.getByLabelText(/^Another device shows it at/), '1.2');
   expect(player.says('other-device')).toBe(': it is set to 441.0 Hz.');
   await player.press('s');
   expect(player.says('instruction')).toBe('Hold its A3 down');
-  await follow(player, /^Enter: use it/);
-  expect(player.says('stretch')).toMatch(/octaves are 0\.[789] cents wider than pure, by 5 As/);
+  await follow(player, /^Press Enter to use it/);
+  expect(player.says('stretch')).toMatch(/octaves are 0\.[789] cents wider than pure \(from 5 As\)/);
   await player.press('PageDown');
-  expect(player.says('message')).toContain('In force from now on: 441.3 Hz');
+  expect(player.says('message')).toContain('A4 is now 441.3 Hz');
   expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('441.3 Hz');
   await player.go('/demo/log');
   expect(screen.getByText(/Reference A4 441\.3 Hz \(keyboard, ±0\.\d\d cents\)/)).toBeVisible();
@@ -34,7 +34,7 @@ test('a standard is one press, and strings that stand off together are said as s
   await own('447,23');
   expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('447.2 Hz');
   await own('4');
-  expect(player.says('message')).toMatch(/^Type an A4 between/);
+  expect(player.says('message')).toMatch(/^Give an A4 from/);
   await player.click(screen.getByRole('button', { name: '415 Hz' }));
   // Everything that was tuned to 440 stands a half step above it now.
   const off = () => screen.getByRole('list', { name: 'What stands off together' }).textContent;
@@ -60,8 +60,8 @@ test('a fork: a long average to a tenth of a cent, and used', async () => {
   const player = await openApp('/reference');
   await player.press('1');
   await playFile(player, samples, RATE);
-  await player.until(() => player.says('instruction') === 'Enter: use it', 60_000, 'enough strokes');
-  const [, hz, sigma] = /stands at ([\d.]+) Hz ±([\d.]+) cents/.exec(player.says('result'))!.map(Number);
+  await player.until(() => player.says('instruction') === 'Press Enter to use it', 60_000, 'enough strokes');
+  const [, hz, sigma] = /is at ([\d.]+) Hz ±([\d.]+) cents/.exec(player.says('result'))!.map(Number);
   expect(Math.abs(1200 * Math.log2(hz! / HZ))).toBeLessThan(0.4);
   expect(sigma!).toBeLessThanOrEqual(0.1);
   await player.press('PageDown');

@@ -79,7 +79,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
               {balance !== null && `, ${(100 * balance).toFixed(0)} % of the mean`}
             </>
           ) : (
-            'pull unknown: give the packet’s figure'
+            'pull unknown: give the figure on the packet'
           )}
         </span>
       </span>

@@ -81,7 +81,7 @@ export function SetView({ life }: { life: InstrumentLife }) {
         ...(change.a4Hz ? [{ type: 'reference' as const, a4Hz: change.a4Hz }] : []),
       ]);
       asItIs();
-      setKept('Kept as this instrument’s set from now on.');
+      setKept('Saved as this instrument’s strings.');
     } catch (error) {
       setKept(heldInMemory(error as Error));
     }
@@ -92,7 +92,7 @@ export function SetView({ life }: { life: InstrumentLife }) {
       <section aria-label="The set" className="min-w-0 overflow-y-auto px-4 py-2 max-lg:overflow-visible">
         {tuning && (
           <p className="pb-1 text-sm">
-            As tuned now: <b>{tuning.name}</b>, open strings.
+            As tuned now: <b>{tuning.name}</b>.
           </p>
         )}
         <p
@@ -121,8 +121,8 @@ export function SetView({ life }: { life: InstrumentLife }) {
           ))}
         </ol>
         <p className="pt-2 text-xs text-ink2">
-          Strings are drawn to one scale, thickness twelvefold. The dashed upright is the mean pull. The two marks on
-          the right are 85 % and 93 % of breaking, by estimates for each material: the packet’s word counts.{' '}
+          Lengths are to scale, thickness is drawn twelve times. The dashed line is the mean pull. The two marks on the
+          right are 85 % and 93 % of the breaking load, estimated for each material.{' '}
           <Link
             to={`${basePath}/instrument/${life.record.instrumentId}`}
             className="text-deep underline underline-offset-4"
@@ -155,7 +155,7 @@ export function SetView({ life }: { life: InstrumentLife }) {
           {changed && (
             <>
               <Button strong onClick={() => void keep()}>
-                Keep it as the set
+                Save these strings
               </Button>
               <Button onClick={asItIs}>As it is</Button>
             </>

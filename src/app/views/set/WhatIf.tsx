@@ -83,7 +83,7 @@ export function WhatIf({ change, a4Hz, lengthMm, units, reckoned, onChange, onUn
       <p className="border-t border-line pt-3">
         <span className="figure text-3xl font-bold">{known > 0 ? forceWords(sumN, units.force) : 'unknown'}</span>
         <span className="block text-[13px] text-ink2">
-          {known === loads.length ? 'pull of the whole set' : `pull of the ${known} strings whose mass is known`}
+          {known === loads.length ? 'pull of all strings' : `pull of the ${known} strings whose mass is known`}
         </span>
       </p>
       <ul aria-label="Warnings" className="flex flex-col gap-2">

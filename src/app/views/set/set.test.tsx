@@ -5,9 +5,10 @@ import { addInstrument, choose, openApp } from '../../../../testing/player';
 test('what if: a half step down, another gauge, another length, other units; kept as the set', async () => {
   const player = await openApp('/add');
   await addInstrument(player, 'Six-string guitar, steel');
-  await player.click(screen.getByRole('link', { name: 'String set' }));
+  await player.click(screen.getByRole('link', { name: 'New strings' }));
+  await player.click(screen.getByRole('link', { name: 'String tensions' }));
   const button = (name: string) => player.click(screen.getByRole('button', { name }));
-  const sum = () => screen.getByText(/pull of the whole set/).parentElement!.querySelector('.figure')!.textContent;
+  const sum = () => screen.getByText(/pull of all strings/).parentElement!.querySelector('.figure')!.textContent;
   const before = figure(sum());
   await button('−1');
   expect(figure(sum()) / before).toBeCloseTo(2 ** (-1 / 6), 2);
@@ -22,8 +23,8 @@ test('what if: a half step down, another gauge, another length, other units; kep
   await player.click(screen.getByLabelText('lb'));
   expect(sum()).toContain('lb');
   await choose(player, screen.getByLabelText('Gauge of E4'), '.011');
-  await button('Keep it as the set');
-  expect(screen.getAllByRole('status').some((s) => s.textContent!.includes('Kept'))).toBe(true);
+  await button('Save these strings');
+  expect(screen.getAllByRole('status').some((s) => s.textContent!.includes('Saved'))).toBe(true);
   await player.reload();
   expect(screen.getByText('0.279 mm (.011 in)')).toBeVisible();
   expect(sum()).toContain('lb');

@@ -27,25 +27,25 @@ export function EditReading({
   const correct = () => {
     // Seconds are not shown: a time left as it was keeps them.
     const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, zoneMin);
-    if (!(atMs <= nowMs())) return setTrouble('That time has not come yet.');
+    if (!(atMs <= nowMs())) return setTrouble('That is in the future.');
     if (atMs < EARLIEST_MS) return setTrouble('That was before 1970.');
     const note = life.strings.find((s) => s.plan.stringId === stringId)!.plan.note;
     const targetHz = stringId === reading.stringId ? reading.targetHz : targetFrequencyHz(note, reading.a4Hz)!;
     const cents = stringId === reading.stringId ? reading.cents : centsFrom(reading.frequencyHz, targetHz);
     if (Math.abs(cents) > MOST_OFF_CENTS)
-      return setTrouble(`It is ${signed(cents, 0)} cents from ${note}: that is no reading of this string.`);
+      return setTrouble(`That is ${signed(cents, 0)} cents from ${note}, too far for this string.`);
     const { id, version: _version, zoneMin: _zone, written: _written, ...fields } = reading;
     void write([{ ...fields, stringId, targetHz, cents, atMs, supersedes: id }], onClose);
   };
   return (
-    <Modal open title="Put a reading right" onClose={onClose}>
+    <Modal open title="Correct a reading" onClose={onClose}>
       <p className="figure pb-3 text-sm">
         {reading.purpose === 'as-left' ? 'as left' : 'as found'} {signed(reading.cents)} ±
         {reading.sigmaCents.toFixed(1)} cents, {reading.source}
       </p>
       <div className="grid gap-3 text-sm">
         <label>
-          It was of the string
+          It was this string
           <select
             value={stringId}
             onChange={(e) => setStringId(e.target.value)}
@@ -75,7 +75,7 @@ export function EditReading({
       )}
       <div className="flex gap-2 pt-4">
         <Button strong onClick={correct}>
-          Keep it so
+          Save
         </Button>
         <Button onClick={() => void write([{ type: 'taken-back', supersedes: reading.id }], onClose)}>
           Take it back

@@ -47,7 +47,7 @@ export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPo
         mode: 'lines',
         line: { color: token('ink2'), width: 4, shape: 'spline' },
         opacity: 0.45,
-        hovertemplate: 'all strings alike %{y:.1f} cents<extra></extra>',
+        hovertemplate: 'all strings together %{y:.1f} cents<extra></extra>',
       });
     traces.push(marksOf(drawn, x), namesOf(drawn, x));
     const upright = (ms: number, color: string, dash: 'dash' | 'solid') => ({

@@ -15,7 +15,7 @@ import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { EditReading } from './EditReading';
 import { FallChart } from './FallChart';
-import { StringFacts } from './StringFacts';
+import { StringRow } from './StringRow';
 
 const AHEAD: [string, number][] = [
   ['3 h', 180],
@@ -62,13 +62,13 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_380px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_430px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
       <section aria-label="Falls" className="flex min-h-0 min-w-0 flex-col px-4 py-2">
-        <NotWorkedOut error={error ?? unlearned} kept="Readings are kept as ever." />
+        <NotWorkedOut error={error ?? unlearned} kept="Readings are saved as usual." />
         {life.strings.every((s) => s.readings.length === 0) && (
-          <FirstStep to={`${basePath}/bench/${instrumentId}`} words="Start a check pass" drawing={<FallSketch />}>
-            Nothing was read yet. Read every string once as it is found, and again in ten minutes: then it shows here
-            how far each has fallen, and when it will hold.
+          <FirstStep to={`${basePath}/bench/${instrumentId}`} words="Start check" drawing={<FallSketch />}>
+            Nothing is read yet. Check all strings now and again in ten minutes. Then you see here how far each has
+            fallen, and when it will hold.
           </FirstStep>
         )}
         <div className="min-h-72 flex-1">
@@ -86,11 +86,11 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
         </div>
         <div className="flex flex-wrap items-center gap-2 pt-2 text-sm">
           <Button aria-pressed={byAge} onClick={() => setByAge((v) => !v)}>
-            {byAge ? 'By the clock' : 'By age, logarithmic'}
+            {byAge ? 'By time' : 'By age'}
           </Button>
           <span className="pl-2 text-ink2">Ahead</span>
           <Button aria-pressed={aheadMin === null} strong={aheadMin === null} onClick={() => setAheadMin(null)}>
-            {curtainMs ? 'the curtain' : '4 h'}
+            {curtainMs ? 'the show' : '4 h'}
           </Button>
           {AHEAD.map(([words, min]) => (
             <Button
@@ -103,11 +103,11 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
             </Button>
           ))}
           <Link to={`${basePath}/trial`} className="px-1 text-deep underline underline-offset-4">
-            Treated against untreated
+            Compare treatments
           </Link>
           <span className="text-xs text-ink2">
             ● as found ▲ as left ■ after a stretch ✕ moved at once; bands 50 and 90 %
-            {byAge ? '' : '; the broad line is what all strings do alike'}. Choose a point to put it right.
+            {byAge ? '' : '; broad line: what all strings do together'}. Click a point to correct it.
           </span>
         </div>
       </section>
@@ -141,9 +141,32 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
             {sets > 0 ? `from ${sets} earlier ${sets === 1 ? 'set' : 'sets'}` : 'learn from earlier sets'}
           </label>
         </div>
-        <ol>
+        <table className="w-full border-collapse">
+          <thead className="border-b border-line text-xs font-normal text-ink2">
+            <tr>
+              <th scope="col" className="text-left font-normal">
+                String
+              </th>
+              <th scope="col" className="px-1.5 text-right font-normal">
+                Fallen
+              </th>
+              <th scope="col" className="px-1.5 text-right font-normal">
+                An hour
+              </th>
+              <th scope="col" className="px-1.5 text-right font-normal">
+                {curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zoneMin)}`}
+              </th>
+              <th scope="col" className="px-1.5 text-right font-normal">
+                Holds
+              </th>
+              <th scope="col" className="px-1.5 text-right font-normal">
+                Ready
+              </th>
+              <td />
+            </tr>
+          </thead>
           {story?.strings.map((s, i) => (
-            <StringFacts
+            <StringRow
               key={s.stringId}
               story={s}
               index={i}
@@ -158,10 +181,13 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               nowMs={now}
               next={nextWords(s)}
               zoneMin={zoneMin}
-              curtain={curtainMs === null ? null : clockTime(curtainMs, zoneMin)}
             />
           ))}
-        </ol>
+        </table>
+        <p className="pt-2 text-xs text-ink2">
+          Cents. Holds: the chance to stay within ±{toleranceCents} cents for {holdMin} min if untouched. Ready: from
+          then on a string that is retuned holds.
+        </p>
       </aside>
       {reading && <EditReading key={reading.id} life={life} reading={reading} onClose={() => setEditing(undefined)} />}
     </div>

@@ -60,7 +60,7 @@ export function PairsDrawing({ trial, names }: { trial: Trial; names: string[] }
             </>
           ) : (
             <text x={x(0) + 8} y={i * ROW + 24} fontSize={12} fill="var(--ink2)">
-              three readings each are wanted
+              three readings each are needed
             </text>
           )}
         </g>

@@ -13,10 +13,8 @@ import { PairsDrawing } from './PairsDrawing';
 export function verdictWords(trial: Trial): string {
   const { q05, q50, q95 } = trial.ratio;
   const share = (r: number) => `${Math.abs(100 * (1 - r)).toFixed(0)}`;
-  if (trial.verdict === 'less')
-    return `Treated strings fell ${share(q50)} % less for each doubling of their age, ${share(q95)} to ${share(q05)} %.`;
-  if (trial.verdict === 'more')
-    return `Treated strings fell ${share(q50)} % more for each doubling of their age, ${share(q05)} to ${share(q95)} %.`;
+  if (trial.verdict === 'less') return `Treated strings fell ${share(q50)} % less (${share(q95)} to ${share(q05)} %).`;
+  if (trial.verdict === 'more') return `Treated strings fell ${share(q50)} % more (${share(q05)} to ${share(q95)} %).`;
   return trial.more;
 }
 
@@ -89,7 +87,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
         <>
           <p data-testid="verdict" className="max-w-3xl pb-3 text-2xl font-semibold leading-snug">
             {verdictWords(judged)}
-            {!sameInstrument && ' It says this of these two instruments only.'}
+            {!sameInstrument && ' This is true of these two instruments only.'}
           </p>
           <PairsDrawing
             trial={judged}
@@ -109,7 +107,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             <tr className="text-ink2">
               <th scope="col" className="pr-6 font-normal" />
               <th scope="col" className="pr-6 font-normal">
-                still to fall in a day
+                still to fall in one day
               </th>
               <th scope="col" className="font-normal">
                 holds ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
@@ -135,8 +133,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
         </table>
       )}
       <p className="pt-2 text-xs text-ink2">
-        It tells how strings settle, not what a treatment does to them otherwise: whether it is safe is the maker’s and
-        a repairer’s word.
+        This shows how the strings settle, not whether the treatment is safe. Ask the maker or a repairer.
       </p>
     </article>
   );

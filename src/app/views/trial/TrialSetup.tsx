@@ -10,7 +10,7 @@ const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turn
 const LONGEST_WHAT = 80;
 type Pairs = TrialRecord['pairs'];
 
-/** What is compared, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
+/** What do you compare?, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
 export function TrialSetup({ instruments }: { instruments: readonly InstrumentLife[] }) {
   // A remedy comes with its name, and the instrument that it was tried on.
   const [asked] = useSearchParams();
@@ -55,15 +55,15 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
   const keep = () =>
     write([{ type: 'trial', trialId: newId(), what: what.trim(), byLot, pairs }], () => {
       setPairs([]);
-      setMessage('Kept. Treat the strings named as treated, leave the others alone, and read all of them as ever.');
+      setMessage('Saved. Treat the strings marked as treated, leave the others alone, and read all of them as usual.');
     });
   return (
     <section aria-labelledby="new-trial">
       <h2 id="new-trial" className="pb-2 text-base font-semibold">
-        Set up a trial
+        Set up a comparison
       </h2>
       <label className="text-sm">
-        What is compared{' '}
+        What do you compare?{' '}
         <input
           list="trial-kinds"
           value={what}
@@ -102,12 +102,12 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
           Draw lots
         </Button>
         <Button disabled={lives.length !== 2} onClick={whole}>
-          These two as wholes
+          These two instruments
         </Button>
       </div>
       <p className="pt-2 text-xs text-ink2">
-        Lots within each instrument are the stronger design: like strings in one room under one hand differ by the
-        treatment only. Two whole instruments differ in everything else too.
+        Drawing strings by lot within one instrument is better: they differ by the treatment only. Two instruments
+        differ in everything else too.
       </p>
       {pairs.length > 0 && (
         <>
@@ -131,7 +131,7 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
             ))}
           </ul>
           <Button strong className="mt-2" disabled={what.trim() === ''} onClick={() => void keep()}>
-            Start the trial
+            Start
           </Button>
         </>
       )}

@@ -9,11 +9,11 @@ export function TrialView() {
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_360px] overflow-y-auto max-lg:grid-cols-[minmax(0,1fr)]">
       <section className="px-5 py-3">
-        <h1 className="pb-3 text-2xl font-bold">Treated against untreated</h1>
+        <h1 className="pb-3 text-2xl font-bold">Compare treatments</h1>
         {bench.trials.length === 0 && (
           <FirstStep drawing={<PairSketch />}>
-            Does stretching, warming or another make help on your instruments? Treat half of the strings by lot, leave
-            the other half alone, read all of them as ever: their records tell. Begin beside this: say what is compared.
+            Does stretching, warming or another brand of string help? Treat half of the strings, drawn by lot, leave the
+            others alone, and read all of them as usual.
           </FirstStep>
         )}
         {[...bench.trials].reverse().map((t) => (

@@ -73,9 +73,8 @@ export function Tones({
       </label>
       <p className="w-full text-xs text-ink2" data-testid="tone-note">
         <span className="figure">{hz.toFixed(2)} Hz</span>
-        {up > 0 &&
-          `, ${up === 1 ? 'an octave' : 'two octaves'} above the string: a small loudspeaker gives little below`}
-        . It stops by itself before anything is read: a reading of one’s own loudspeaker would agree with itself.
+        {up > 0 && `, ${up === 1 ? 'an octave' : 'two octaves'} above the string, for small loudspeakers`}. It stops by
+        itself before anything is read: a reading of one’s own loudspeaker would agree with itself.
       </p>
     </div>
   );

@@ -40,11 +40,11 @@ export function TuningView({ life }: { life: InstrumentLife }) {
     if (!read.ok) return say(read.message);
     if (read.tuning.strings.length !== record.strings.length)
       return say(
-        `That tuning is for ${read.tuning.strings.length} strings, this instrument has ${record.strings.length}.`,
+        `That tuning is for ${read.tuning.strings.length} strings. This instrument has ${record.strings.length}.`,
       );
     const strings = record.strings.map((s, i) => ({ stringId: s.stringId, ...read.tuning.strings[i]! }));
     take({ ...read.tuning, strings });
-    say(`${read.tuning.name} is laid out below: Enter uses it.`);
+    say(`${read.tuning.name} is shown below. Press Enter to use it.`);
   };
   const step = (by: number) => setChosen((c) => (c + by + targets.length) % targets.length);
   const [sounding, setSounding] = useState(false);
@@ -66,8 +66,7 @@ export function TuningView({ life }: { life: InstrumentLife }) {
     <div className="flex min-h-0 flex-1 flex-col">
       <section aria-label="Tuning" tabIndex={0} className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
         <p className="pb-2 text-sm">
-          In force: <b>{tuning?.name ?? 'its own notes, equal'}</b>, A4 at{' '}
-          <span className="figure">{a4Hz.toFixed(1)} Hz</span>
+          In use: <b>{tuning?.name ?? 'its own notes'}</b>, A4 at <span className="figure">{a4Hz.toFixed(1)} Hz</span>
           {kept.length > 0 && ' · kept: '}
           <span className="inline-flex flex-wrap gap-1.5 align-middle">
             {kept.map((t) => button(t.name, tuning?.name === t.name, () => (take(t), keep(t))))}
@@ -158,11 +157,11 @@ export function TuningView({ life }: { life: InstrumentLife }) {
                 'No two strings make a third, a fourth, a fifth or a sixth. '
               )}
               {Math.abs(furthest.cents) < 0.05
-                ? 'Every string stands where a keyboard has it.'
-                : `Beside a keyboard the ${furthest.note} stands ${signed(furthest.cents)}.`}
+                ? 'Every string agrees with a keyboard.'
+                : `Against a keyboard, ${furthest.note} is ${signed(furthest.cents)} cents.`}
               {frets &&
                 temper.kind !== 'equal' &&
-                ' Frets stay where they are: a fretted note carries its string’s offset, and unisons across strings differ by it.'}
+                ' A fretted note carries the offset of its string, so the same note on two strings differs by it.'}
             </p>
             {higher && (
               <Caution>Some strings go above their own notes: bring them up slowly, eyes away from the string.</Caution>

@@ -29,7 +29,7 @@ export function noteSets(own: readonly string[]): NoteSet[] {
   const low = own.length - 1;
   if (own.length > 3)
     sets.push({
-      name: 'Lowest string a tone down',
+      name: 'Drop: lowest string a tone down',
       notes: own.map((n, i) => (i === low ? transpose(n, -2) : n)),
     });
   for (const { root, notes } of openChords(own)) sets.push({ name: `Open ${root}`, notes });

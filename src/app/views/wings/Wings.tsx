@@ -76,7 +76,7 @@ export function Wings({
     if (!next || next.instrumentId !== instrumentId || next.what === 'swap') return;
     // There every string moves the others: where each is to stop is said on the bridge.
     if (traitsOf(life.record).holds === 'springs') return void navigate(`${basePath}/bridge/${instrumentId}`);
-    if (!isDue(next, clock())) return say('Not yet: it would tell nothing and change nothing.');
+    if (!isDue(next, clock())) return say('Not yet. It would change nothing now.');
     say('');
     const visit = visitOf(next);
     onHold(instrumentId);
@@ -89,7 +89,7 @@ export function Wings({
   const stop = () => {
     onHold(undefined);
     player.press({ do: 'stop' });
-    say('Stopped here. What was kept stays in the log, and the plan goes on from it.');
+    say('Stopped. What was read is saved, and the plan goes on from it.');
   };
   const truth = demo?.stringOf(instrumentId, step?.stringId);
   const hands = handsOn(demo, instrumentId, truth, sound);
@@ -101,7 +101,7 @@ export function Wings({
   const { actions } = useActions(KEYS.wings, [
     ...soundActions(sound),
     ...handActions(demo && hands),
-    { key: 'take', words: step ? 'Take it' : 'Begin', strong: !step, disabled: !step && !next, on: take },
+    { key: 'take', words: step ? 'Save it' : 'Begin', strong: !step, disabled: !step && !next, on: take },
     step && { key: 'next', words: 'Next string', on: () => player.press({ do: 'next' }) },
     pass && { key: 'stop', words: 'Stop here', on: stop },
     { key: 'time', words: `${pauseS} s between pieces`, on: onPause },
@@ -123,10 +123,10 @@ export function Wings({
       <section
         id={WORK_ID}
         tabIndex={-1}
-        aria-label="In the wings"
+        aria-label="Backstage"
         className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto px-8 py-4 max-sm:px-4"
       >
-        <h1 className="sr-only">In the wings</h1>
+        <h1 className="sr-only">Backstage</h1>
         <Countdown show={show} nowMs={now} zoneMin={zoneMin} />
         {step ? (
           <>
@@ -134,7 +134,7 @@ export function Wings({
               {life.record.name}
               {leftMs !== undefined && (
                 <b className={leftMs > 0 ? 'figure pl-6 text-ink' : 'pl-6 text-rust'}>
-                  {leftMs > 0 ? `${timeLeft(leftMs)} left` : 'Time is up: Esc stops here'}
+                  {leftMs > 0 ? `${timeLeft(leftMs)} left` : 'Time is up. Press Esc to stop'}
                 </b>
               )}
             </p>
@@ -191,7 +191,7 @@ export function Wings({
   );
 }
 
-const wordsOf = (item: PlanItem) => (item.what === 'swap' ? 'swap it for the spare' : VISIT_WORDS[item.for ?? 'learn']);
+const wordsOf = (item: PlanItem) => (item.what === 'swap' ? 'use the spare' : VISIT_WORDS[item.for ?? 'learn']);
 
 /** Nearer than this it is now, ms. */
 const SOON_MS = 30000;
@@ -215,9 +215,9 @@ function Next({
     <div className="flex flex-col gap-3">
       <p role="status" data-testid="instruction" className="text-6xl font-bold leading-tight max-sm:text-4xl">
         {!ready
-          ? 'A moment: the plan is being worked out'
+          ? 'A moment …'
           : !next
-            ? 'Leave them: they hold to the end'
+            ? 'Leave them. They hold to the end'
             : waits > SOON_MS
               ? `In ${timeLeft(waits)}`
               : 'Now'}

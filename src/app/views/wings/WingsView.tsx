@@ -23,7 +23,7 @@ function useNight(): void {
   }, []);
 }
 
-/** In the wings, at night: one large line at a time, by the pedal alone, in the seconds between two pieces. */
+/** Backstage, at night: one large line at a time, by the pedal alone, in the seconds between two pieces. */
 export function WingsView() {
   const { bench } = useWorld();
   const show = useShow();
@@ -45,7 +45,7 @@ export function WingsView() {
     return (
       <div className="p-10">
         <h1 className="text-2xl font-bold">No show ahead</h1>
-        <p className="pt-2">Set the curtain in the plan: then this says, one line at a time, what to tune and when.</p>
+        <p className="pt-2">Set the show in the plan: then this says, one line at a time, what to tune and when.</p>
       </div>
     );
   const pauseS = PAUSES_S[pause]!;

@@ -18,7 +18,7 @@ async function visit(player: Player): Promise<{ found: Map<string, number>; left
     },
     async () => {
       // Nor is a string taken by a figure that only stands there.
-      if (!/Enter takes it/.test(player.says('message')) || !(Math.abs(shownCents(player)) < 1.5) || isFaint())
+      if (!/to keep it as it is/.test(player.says('message')) || !(Math.abs(shownCents(player)) < 1.5) || isFaint())
         return false;
       await player.press('PageDown');
       await player.pass(600);
@@ -60,7 +60,7 @@ test('a show in the wings by the pedal: the last tuning leaves strings above pit
   expect(choices().map((c) => c.getAttribute('aria-pressed'))).toEqual(['false', 'true', 'false']);
   expect(choices()[1]).toHaveTextContent(/\d \+ \d visits/);
   await player.click(choices()[2]!);
-  expect(player.says('message')).toMatch(/^Before: .* Now: \d before/);
+  expect(player.says('message')).toMatch(/^Before: .* Now: \d check/);
   expect(choices()[2]).toHaveAttribute('aria-pressed', 'true');
 
   await player.press('w');
@@ -88,7 +88,7 @@ test('a show in the wings by the pedal: the last tuning leaves strings above pit
 
   // Two pauses of the show: what is needed most, in the seconds given.
   await player.go('/demo/wings');
-  await later(player, 'To the curtain');
+  await later(player, 'To the show');
   let retuned = 0;
   for (let piece = 0; piece < 2; piece++) {
     for (let i = 0; i < 8 && player.says('instruction') !== 'Now'; i++) {

@@ -137,7 +137,7 @@ export function look(take: Take, startS: number, endS: number): Outcome {
   const { from, to, peaks } = tones;
   const comb = combOf(peaks, { targetHz, lowCents, highCents, maxPartials: MAX_PARTIALS });
   if (!comb) return refuse('no-pitch');
-  if (comb === 'either') return refuse('two-strings', 'Another string rings an octave below: damp the others.');
+  if (comb === 'either') return refuse('two-strings', 'Another string rings an octave below. Damp the others.');
   if (isMainsHum(x, rate, comb, peaks, section)) return refuse('hum');
 
   const windowS = windowOf(comb.f0Hz, lastsS);
