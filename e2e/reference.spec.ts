@@ -34,7 +34,7 @@ test('a piano from a recording is measured and used, and what the bench tunes to
   await page.getByLabel('WAV file').setInputFiles(writeSound('piano.wav', piano(441.7, 4), RATE));
   await expect(instruction(page)).toHaveText('Press Enter to use it');
   const said = (await page.getByTestId('result').textContent()) ?? '';
-  const [, hz, sigma] = /keyboard stands at ([\d.]+) Hz ±([\d.]+) cents/.exec(said)!.map(Number);
+  const [, hz, sigma] = /keyboard is at ([\d.]+) Hz ±([\d.]+) cents/.exec(said)!.map(Number);
   expect(Math.abs(1200 * Math.log2(hz! / 441.7))).toBeLessThan(Math.max(0.5, 2 * sigma!));
   await expect(page.getByText('repeats agree within')).toBeVisible();
   await page.keyboard.press('Enter');

@@ -141,7 +141,7 @@ test('by plain http from another machine: typed figures are kept, and the microp
 }) => {
   await page.goto('http://barge.test:4187/add');
   expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
-  await page.getByRole('button', { name: 'Violin' }).click();
+  await page.getByRole('button', { name: 'Violin', exact: true }).click();
   await page.getByRole('button', { name: 'Add it' }).click();
   await page.getByRole('button', { name: 'Listen' }).click();
   await expect(message(page)).toContainText('may not use a microphone over plain http: open it as localhost');

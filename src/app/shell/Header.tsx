@@ -57,7 +57,7 @@ export function Header({ view }: { view: ViewLine }) {
   return (
     <header className="print:hidden border-b border-line bg-sheet">
       <DemoStrip className="max-sm:hidden">, the Heron</DemoStrip>
-      <div className="flex h-14 items-center gap-x-5 px-5 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:px-2 max-lg:py-1 max-sm:[&_a]:py-3 max-sm:[&_button]:min-h-11 max-sm:[&_button]:min-w-11">
+      <div className="flex h-14 items-center gap-x-5 px-5 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-0 max-lg:px-2 max-lg:py-1 max-sm:py-0 max-sm:[&_a]:py-3 max-sm:[&_button]:min-h-11 max-sm:[&_button]:min-w-11">
         <span className="flex items-center gap-2 text-lg font-bold whitespace-nowrap max-sm:sr-only">
           <Anchor />
           <span className="max-lg:sr-only">Slow Anchor</span>

@@ -58,7 +58,7 @@ export function Wants({ onDone }: { onDone: () => void }) {
           { name: 'under', weight: 0.5 },
         ],
         ignoreLocation: true,
-        threshold: 0.45,
+        threshold: 0.35,
       }),
     [wants],
   );
@@ -81,7 +81,7 @@ export function Wants({ onDone }: { onDone: () => void }) {
         className="w-full rounded-md border border-ink2 bg-paper px-3 py-2"
         onChange={(e) => setAsked(e.target.value)}
       />
-      <ComboboxOptions static className="max-h-[50vh] overflow-y-auto pt-2">
+      <ComboboxOptions static modal={false} className="max-h-[50vh] overflow-y-auto pt-2">
         {found.map((want) => (
           <ComboboxOption
             key={want.to + want.under}

@@ -23,8 +23,9 @@ test('the instrument in hand is kept from view to view, and the view from instru
   // By keys from instrument to instrument and from view to view; a kantele has no octave view.
   await player.press('v');
   expect(title()).toBe('By ear, Viola · Slow Anchor');
+  await player.press('Shift+V', 'Shift+V');
+  expect(title()).toBe('Settings, Viola · Slow Anchor');
   await player.press('v');
-  expect(title()).toBe('Intonation, Viola · Slow Anchor');
   for (const name of ['Baritone', 'Bouzouki', 'Kantele']) {
     await player.press('.');
     expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent(name);

@@ -1,6 +1,6 @@
 import { bridgeNow } from '../bridge';
-import { passUnderWay } from '../guided';
-import { movesToMake, octavePasses, octavesOf } from '../octave';
+import { checkStep } from '../check';
+import { BEGIN_OCTAVE, movesToMake, octaveAt, octavePasses, octavesOf } from '../octave';
 import { isDue, type PlanItem } from '../plan';
 import { dueTime, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../records';
 import { adviseRounds } from '../settling';
@@ -51,12 +51,12 @@ const named = (notes: readonly string[]): string =>
   notes.length > 2 ? `${notes.length} strings` : notes.join(' and ');
 const at = (due: string) => (/^(now|in |tomorrow)/.test(due) ? due : `at ${due}`);
 
-/** What was begun is gone on with. */
-const underWay: Rule = ({ life, bench, a4Hz, nowMs }) => {
-  const { instrumentId } = life.record;
-  if (passUnderWay(bench.passes, 'check', instrumentId, nowMs)) return { to: 'bench', words: 'Go on with the check' };
-  if (passUnderWay(bench.passes, 'octave', instrumentId, nowMs))
-    return { to: 'octave', words: 'Go on with the intonation check' };
+/** What was begun and is not done is gone on with. */
+const underWay: Rule = (asked) => {
+  const { life, bench, a4Hz, nowMs } = asked;
+  const log = { ...asked, newId: () => '' };
+  if (checkStep(log, {})) return { to: 'bench', words: 'Go on with the check' };
+  if (octaveAt(log, BEGIN_OCTAVE).step) return { to: 'octave', words: 'Go on with the intonation check' };
   if (traitsOf(life.record).holds === 'springs' && bridgeNow({ life, bench, a4Hz, nowMs }).session)
     return { to: 'bridge', words: 'Go on tuning with the floating bridge' };
   const inquiry = inquiryUnderWay(life, bench, nowMs);

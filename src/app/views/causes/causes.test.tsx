@@ -12,13 +12,13 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
   expect(screen.getByRole('heading', { name: 'When does it go?' })).toBeVisible();
   await follow(player, /^Do the steps beside/);
   expect(player.says('finding')).toMatch(/the peg or pin slips/i);
-  expect(screen.getByRole('region', { name: 'What to do about it' })).toHaveTextContent('a repairer fits another');
+  expect(screen.getByRole('region', { name: 'What to do about it' })).toHaveTextContent('see a repairer');
   expect(screen.getByRole('list', { name: 'What was read' })).toHaveTextContent('For: ');
   const tests = readSoFar();
   // What was read is in the log, and goes on after a reload.
   await player.reload();
   expect(readSoFar()).toBe(tests);
-  expect(player.says('instruction')).toContain('Do what is told');
+  expect(player.says('instruction')).toContain('Do the steps beside');
   await player.press('PageDown');
   await follow(player, /^Done/);
   expect(player.says('message')).toContain('it helped');

@@ -12,8 +12,8 @@ async function visit(player: Player): Promise<{ found: Map<string, number>; left
   await doAsTold(
     player,
     () => {
-      const kept = /^(\S+) as (left|found) ([+−]?[\d.]+)/.exec(player.says('message'));
-      if (kept) (kept[2] === 'left' ? left : found).set(kept[1]!, figure(kept[3]));
+      const kept = /^(\S+): ([+−]?[\d.]+) .*saved as (left|found)/.exec(player.says('message'));
+      if (kept) (kept[3] === 'left' ? left : found).set(kept[1]!, figure(kept[2]));
       return /^(In |Now|Leave them)/.test(player.says('instruction'));
     },
     async () => {
@@ -101,7 +101,7 @@ test('a show in the wings by the pedal: the last tuning leaves strings above pit
     await player.press('PageDown');
     expect(screen.getByText(/\d left$/)).toBeVisible();
     await player.press('Escape');
-    expect(player.says('message')).toContain('Stopped here');
+    expect(player.says('message')).toContain('Stopped.');
     const { found, left } = await visit(player);
     expect(found.size).toBeGreaterThan(0);
     expect([...found.keys(), ...left.keys()].every((note) => asked.has(note))).toBe(true);
