@@ -79,7 +79,7 @@ export function useNextThings(
         subject: instrumentId,
         of: life,
         ask: { instrumentId, wish, a4Hz, zoneMin, visit },
-        waits: true,
+        waits: instrumentId !== inHandId,
       };
     }),
   ).data;

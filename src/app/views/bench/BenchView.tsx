@@ -213,4 +213,4 @@ const dueMs = (s: StringStatus) => (s.cents === null || s.off ? (s.lastReadMs ??
 
 /** What to do while no string is asked for. */
 const idleWords = (next: NextThing | undefined): string =>
-  next ? (next.atMs === undefined ? next.words : `Leave it. ${next.words}`) : 'Check all strings';
+  next ? (next.atMs === undefined ? next.words : `Leave it. ${next.words}`) : 'Press Enter to check all strings';

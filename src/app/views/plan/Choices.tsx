@@ -35,7 +35,7 @@ export function Choices({
                 {sum && (
                   <>
                     <span className="figure block whitespace-nowrap">
-                      {sum.before} + {sum.inShow} visits
+                      {sum.before} + {sum.inShow} checks
                     </span>
                     <span className="figure block">{sum.minutes} min</span>
                     <span className="figure block">{(100 * sum.out).toFixed(1)} % out</span>
@@ -46,7 +46,7 @@ export function Choices({
           );
         })}
       </ul>
-      <p className="pt-1 text-xs text-ink2">Visits before + in the show; minutes of work; string-minutes out.</p>
+      <p className="pt-1 text-xs text-ink2">Checks before + during the show; minutes of work; time out of tune.</p>
     </section>
   );
 }

@@ -227,8 +227,10 @@ export function PlanView() {
                       </span>{' '}
                       cents
                     </>
-                  ) : (
+                  ) : plan ? (
                     'not read yet'
+                  ) : (
+                    '…'
                   )}
                 </li>
               );

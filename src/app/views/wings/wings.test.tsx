@@ -58,7 +58,7 @@ test('a show in the wings by the pedal: the last tuning leaves strings above pit
   // Three plans side by side; the middle one is in force.
   const choices = () => within(screen.getByRole('region', { name: 'How often will you come' })).getAllByRole('button');
   expect(choices().map((c) => c.getAttribute('aria-pressed'))).toEqual(['false', 'true', 'false']);
-  expect(choices()[1]).toHaveTextContent(/\d \+ \d visits/);
+  expect(choices()[1]).toHaveTextContent(/\d \+ \d checks/);
   await player.click(choices()[2]!);
   expect(player.says('message')).toMatch(/^Before: .* Now: \d check/);
   expect(choices()[2]).toHaveAttribute('aria-pressed', 'true');
