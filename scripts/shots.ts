@@ -73,7 +73,7 @@ async function handsUntil(page: Page, until: RegExp) {
     await page.waitForTimeout(600);
     const says = (await page.getByTestId('instruction').textContent()) ?? '';
     if (until.test(says)) return;
-    const sounds = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold|Strike|Let the A)/.test(says);
+    const sounds = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold its|Strike|Ask for|Play its)/.test(says);
     if (!/^A moment/.test(says)) await page.keyboard.press(sounds ? 'p' : 'Enter');
     if (sounds) await page.waitForTimeout(1200);
   }
@@ -93,7 +93,7 @@ async function binding(page: Page) {
 /** The tests of an inquiry done, up to its finding. */
 async function asking(page: Page) {
   await page.keyboard.press('2');
-  await handsUntil(page, /^Do what/);
+  await handsUntil(page, /^Do the steps/);
 }
 
 /** Two strings ring, one of them a little flat, and the beats are shown. */
@@ -106,7 +106,7 @@ async function showingBeats(page: Page) {
 
 /** New strings on the floating bridge, to the first stop. */
 async function bridging(page: Page) {
-  await page.getByRole('button', { name: 'New strings' }).click();
+  await page.getByRole('button', { name: 'New strings', exact: true }).click();
   await page.keyboard.press('Enter');
   await handsUntil(page, /and turn$/);
   await page.waitForTimeout(600);
@@ -138,7 +138,7 @@ const ACTS: Record<string, (page: Page) => Promise<void>> = {
   },
   reference: async (page) => {
     await page.keyboard.press('3');
-    await handsUntil(page, /^Enter: use it/);
+    await handsUntil(page, /^Press Enter to use it/);
   },
   fitting: async (page) => {
     for (let i = 0; i < 2; i++) await page.keyboard.press('Enter');
