@@ -132,7 +132,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   dive: {
     title: 'A dive',
     place: 'bar',
-    parts: withOthers(twice('Let the bar down till it is slack, and back', 'dive')),
+    parts: withOthers(twice('Push the bar down until the string is slack, and let it back', 'dive')),
     caution: 'Not on a bridge whose makers forbid it.',
   },
   'pull-up': {

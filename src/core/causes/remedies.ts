@@ -167,7 +167,7 @@ export const REMEDIES: Record<Cause, Remedy> = {
     short: 'nothing wrong',
     steps: ['Tune it from below and leave it alone.'],
     trial: 'left alone',
-    expect: 'What it does is what such a string does.',
+    expect: 'It moves as such a string does.',
   },
 };
 

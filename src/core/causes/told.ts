@@ -27,9 +27,9 @@ export const QUESTIONS: Record<Asked, { words: string; answers: Record<string, s
     },
   },
   strings: { words: 'Which strings go?', answers: { one: 'This one', some: 'A few', all: 'All of them' } },
-  way: { words: 'Which way?', answers: { flat: 'Flat', sharp: 'Sharp', either: 'Now this, now that' } },
+  way: { words: 'Which way?', answers: { flat: 'Flat', sharp: 'Sharp', either: 'Sometimes flat, sometimes sharp' } },
   after: {
-    words: 'After what did it begin?',
+    words: 'What happened before it began?',
     answers: {
       strung: 'New strings',
       carried: 'A journey, or dry weather',

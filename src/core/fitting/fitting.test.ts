@@ -90,10 +90,10 @@ test('each family is told what it needs', () => {
   for (const pins of ['kantele-11', 'lyre-7', 'harp-34'])
     expect(words(pins)).not.toMatch(/fingerboard|[Cc]ut the tail/);
   expect(courseLabels(['G4', 'G3', 'E4', 'E4'])).toEqual([
-    'G4, octave of G3',
-    'G3, with its octave',
-    'E4, first of two',
-    'E4, second of two',
+    'G4 (octave of G3)',
+    'G3 (with its octave)',
+    'E4 (first of two)',
+    'E4 (second of two)',
   ]);
   expect(courseLabels(['E4', 'B3'])).toEqual([undefined, undefined]);
 });

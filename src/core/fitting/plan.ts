@@ -62,7 +62,7 @@ const pitchClass = (note: string) => note.replace(/-?\d+$/, '');
 const octaveOf = (note: string) => Number(/-?\d+$/.exec(note)?.[0] ?? 0);
 
 /**
- * Names of strings where neighbours form courses of two: 'E4, first of two', 'G4, octave of G3'. Undefined for single strings.
+ * Names of strings where neighbours form courses of two: 'E4 (first of two)', 'G4 (octave of G3)'. Undefined for single strings.
  * @param notes all strings of the instrument, in order
  */
 export function courseLabels(notes: readonly string[]): (string | undefined)[] {
@@ -70,8 +70,8 @@ export function courseLabels(notes: readonly string[]): (string | undefined)[] {
   return notes.map((note, i) => {
     const other = notes[i ^ 1];
     if (!paired || other === undefined) return undefined;
-    if (other === note) return `${note}, ${i % 2 === 0 ? 'first' : 'second'} of two`;
-    return octaveOf(note) > octaveOf(other) ? `${note}, octave of ${other}` : `${note}, with its octave`;
+    if (other === note) return `${note} (${i % 2 === 0 ? 'first' : 'second'} of two)`;
+    return octaveOf(note) > octaveOf(other) ? `${note} (octave of ${other})` : `${note} (with its octave)`;
   });
 }
 

@@ -24,7 +24,7 @@ export interface FittingStep {
 export interface FittedString {
   stringId: string;
   note: string;
-  /** How it is named where its course has two: 'E4, octave of E3'. */
+  /** How it is named where its course has two: 'E4 (octave of E3)'. */
   label?: string | undefined;
   material: StringMaterial;
   gaugeMm: number | null;

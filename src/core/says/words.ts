@@ -22,7 +22,9 @@ export const nowWords = (note: string, value: number, half: number) =>
   `${note}: about ${aboutCents(value, half)} now, if nobody has touched it.`;
 export const atWords = (note: string, value: number, half: number, atMs: number, zoneMin: number) =>
   `${note}: about ${aboutCents(value, half)} at ${clockTime(atMs, zoneMin)}, if untouched.`;
-export const fallenWords = (note: string, cents: number, since: string) =>
-  `${note}: fallen ${Math.round(cents)} cents in all since ${since}.`;
+export function fallenWords(note: string, cents: number, since: string): string {
+  const whole = Math.abs(Math.round(cents));
+  return `${note}: ${cents < -0.5 ? 'risen' : 'fallen'} ${whole} ${whole === 1 ? 'cent' : 'cents'} in all since ${since}.`;
+}
 export const roomWords = (note: string, cents: number, degrees: number, since: string) =>
   `${note}: the room is ${Math.abs(degrees).toFixed(0)} °C ${degrees > 0 ? 'warmer' : 'colder'} than at ${since}. That moved it about ${signedCents(cents)} cents.`;

@@ -34,7 +34,7 @@ export function Choices({
                 <b className="block">{EFFORT_WORDS[e]}</b>
                 {sum && (
                   <>
-                    <span className="figure block whitespace-nowrap">
+                    <span className="figure block">
                       {sum.before} + {sum.inShow} checks
                     </span>
                     <span className="figure block">{sum.minutes} min</span>
