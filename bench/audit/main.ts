@@ -7,7 +7,7 @@ import { HOLD_MIN, TOLERANCE_CENTS } from '../../src/core/check';
 import { readBench, READY } from '../../src/core/records';
 import { statementsOf, type Statement } from '../../src/core/says';
 import { writeSection } from '../report';
-import { BEYOND_MIN, drawAudited, type Audited } from './world';
+import { BEYOND_MIN, drawAudited, octaveCents, type Audited } from './world';
 
 const COUNT = Number(argv[2] ?? 1000);
 const SEED = Number(argv[3] ?? 5);
@@ -78,7 +78,7 @@ function judge(world: Audited, s: Statement): void {
     case 'room-change':
       return figure(`${s.kind}${meddled}`, s, roomDid(world, i, world.readMs[i]!));
     case 'octave-error':
-      return hidden.uneven[i] ? undefined : figure(s.kind, s, octaveAt(hidden.saddleMm[i]!));
+      return hidden.uneven[i] ? undefined : figure(s.kind, s, octaveCents(hidden.saddleMm[i]!));
     case 'saddle-move':
       right('saddle-move has the right direction', Math.sign(Number(s.value)) === -Math.sign(hidden.saddleMm[i]!));
       return hidden.uneven[i] ? undefined : figure(s.kind, s, -hidden.saddleMm[i]!);
@@ -100,7 +100,6 @@ function judge(world: Audited, s: Statement): void {
       return;
   }
 }
-const octaveAt = (offMm: number) => 1200 * Math.log2((648 + offMm) / (324 + offMm) / 2);
 
 /** Two statements of one thing that do not go together. */
 function contradict(all: readonly Statement[], hasShow: boolean): void {

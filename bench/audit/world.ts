@@ -52,7 +52,7 @@ export interface Audited {
 
 const FRETTED = 648;
 /** Error of the fretted octave of a string whose saddle stands off by so many mm (Mersenne), cents. */
-const octaveCents = (offMm: number): number => 1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
+export const octaveCents = (offMm: number): number => 1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
 
 /** One instrument and its day or weeks, up to a moment at which it is asked about. */
 export function drawAudited(seed: number, id: number): Audited {

@@ -7,9 +7,9 @@ import { DemoStrip } from './shell/DemoStrip';
 import { Header } from './shell/Header';
 import { InstrumentFrame } from './shell/InstrumentFrame';
 import { NewVersion } from './shell/NewVersion';
-import { PlaceTabs } from './shell/PlaceTabs';
-import { VIEWS } from './shell/views';
+import { PLACES, VIEWS, viewsAt } from './shell/views';
 import { ViewScreen } from './shell/ViewScreen';
+import { ViewTabs } from './shell/ViewTabs';
 import type { Means } from './world/means';
 import { WorldProvider } from './world/world';
 
@@ -17,7 +17,8 @@ import { WorldProvider } from './world/world';
 function Place({ world, offline }: { world: World; offline: boolean }) {
   const { view: path } = useParams();
   const view = VIEWS.find((v) => v.path === path);
-  if (!view) return <Navigate to={world === 'demo' ? '/demo/bench' : '/bench'} replace />;
+  const base = world === 'demo' ? '/demo' : '';
+  if (!view) return <Navigate to={`${base}/bench`} replace />;
   return (
     <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full print:block print:h-auto">
       <Header view={view} />
@@ -28,7 +29,12 @@ function Place({ world, offline }: { world: World; offline: boolean }) {
         ) : (
           <>
             <title>{`${view.title} · Slow Anchor`}</title>
-            <PlaceTabs place={view.place} />
+            {view.place !== 'instruments' && (
+              <ViewTabs
+                label={PLACES[view.place]}
+                tabs={viewsAt(view.place).map((v) => ({ title: v.title, to: `${base}/${v.path}` }))}
+              />
+            )}
             <ViewScreen view={view} />
           </>
         )}

@@ -1,5 +1,4 @@
 import { array, boolean, number, object, string } from 'yup';
-import { readLogFile } from '../core/exchange';
 import {
   COLDEST_C,
   LEAST_TOLERANCE_CENTS,
@@ -9,9 +8,9 @@ import {
   WARMEST_C,
 } from '../core/limits';
 import { EFFORTS, minutesPerString, planSession, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
-import { readBench } from '../core/records';
 import { SETTLING_PRIORS } from '../core/settling';
 import { checked, instant, refused } from './lines';
+import { benchAt, logIn } from './log';
 
 const sessionSchema = object({
   minutes: number().strict().positive().max(LONGEST_SHOW_MIN).required(),
@@ -33,8 +32,8 @@ const sessionSchema = object({
  * back as they were given: ISO 8601 if `session.at` was, else ms.
  */
 export function planDocument(item: Record<string, unknown>): object {
-  const { session: asked, now, log, export: exported, ...rest } = item;
-  const read = readLogFile(JSON.stringify(log ?? exported ?? rest));
+  const { session: asked, now, ...rest } = item;
+  const read = logIn(rest);
   if (!read.ok) return refused('bad-log', read.message);
   const session = (asked ?? {}) as Record<string, unknown>;
   const curtainMs = instant(session['at']);
@@ -45,15 +44,14 @@ export function planDocument(item: Record<string, unknown>): object {
   if (!valid.ok) return valid;
   const wish = valid.value;
   if (curtainMs + wish.minutes * 60000 <= nowMs) return refused('bad-session', 'The session is over at that time.');
-  const known = read.records.filter((r) => r.atMs <= nowMs);
-  const bench = readBench(known);
+  const { bench, zoneMin } = benchAt(read.records, nowMs);
   if (bench.instruments.length === 0) return refused('no-instruments', 'No instrument is on this bench at that time.');
   const { items, holds, before, inShow, minutes, out } = planShow({
     strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
     // What the schema does not know is not handed on.
     session: planSession({ ...wish, curtainMs, plays: undefined, skippedMs: undefined }, bench.room?.tempC ?? null),
     nowMs,
-    zoneMin: known[known.length - 1]!.zoneMin,
+    zoneMin,
     minutesPerString: minutesPerString(bench),
   });
   const asTime = (ms: number) => (typeof session['at'] === 'string' ? new Date(ms).toISOString() : ms);

@@ -1,27 +1,25 @@
-import { readLogFile } from '../core/exchange';
 import { DEFAULT_A4_HZ } from '../core/music';
-import { readBench } from '../core/records';
 import { statementsOf } from '../core/says';
 import { learnedOf } from '../core/story';
 import { instant, refused } from './lines';
+import { benchAt, logIn } from './log';
 
 /**
  * `say`: a log export with `now` beside its records (or the export under `log` or `export`) in, every statement out that the
  * views would make of it at that moment. What was written later is not looked at.
  */
 export function sayDocument(item: Record<string, unknown>): object {
-  const { now, log, export: exported, ...rest } = item;
-  const read = readLogFile(JSON.stringify(log ?? exported ?? rest));
+  const { now, ...rest } = item;
+  const read = logIn(rest);
   if (!read.ok) return refused('bad-log', read.message);
   const nowMs = instant(now);
   if (nowMs === undefined)
     return refused('bad-now', 'Give now as milliseconds since 1970 or as ISO 8601, before 2200.');
-  const known = read.records.filter((r) => r.atMs <= nowMs);
-  const bench = readBench(known);
+  const { bench, zoneMin } = benchAt(read.records, nowMs);
   const learned = learnedOf(bench.instruments);
   const statements = statementsOf(bench, {
     nowMs,
-    zoneMin: known.at(-1)?.zoneMin ?? 0,
+    zoneMin,
     a4Hz: bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
     priorsOf: (id) => learned[id]?.priors ?? {},
   });

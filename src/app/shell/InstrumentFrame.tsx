@@ -1,5 +1,5 @@
 import { lazy, useEffect } from 'react';
-import { Link, Navigate, NavLink, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { KEYS } from '../keys/table';
 import { usePedal } from '../keys/usePedal';
 import { VIEW_ID } from '../parts/focus';
@@ -7,7 +7,8 @@ import { useWorld } from '../world/world';
 import { inHand, takeInHand } from './in-hand';
 import { Rack } from './Rack';
 import { ViewScreen } from './ViewScreen';
-import { tabClass, viewClass } from './tabs';
+import { ViewTabs } from './ViewTabs';
+import { tabClass } from './tabs';
 import { JOBS, pathTo, viewsAt, viewsFor, viewsOf, type InstrumentViewLine, type Job } from './views';
 
 const FirstScreen = lazy(() => import('../views/first/FirstView').then((m) => ({ default: m.FirstView })));
@@ -59,8 +60,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   const ofJob = viewsFor(life, view.job).map((v) => ({ title: v.title, to: pathTo(basePath, v, life) }));
   // Comparing treatments is about several instruments, and asked for at one.
   const compared = view.job === 'stability' ? viewsAt('instruments').filter((v) => v.path === 'trial') : [];
-  const all = [...ofJob, ...compared.map((v) => ({ title: v.title, to: `${basePath}/${v.path}` }))];
-  const beside = all.length > 1 ? all : [];
+  const tabs = [...ofJob, ...compared.map((v) => ({ title: v.title, to: `${basePath}/${v.path}` }))];
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[188px_minmax(0,1fr)] max-lg:grid-cols-[minmax(0,1fr)] max-lg:grid-rows-[auto_minmax(0,1fr)] print:block">
       <title>{`${view.title}, ${life.record.name} · Slow Anchor`}</title>
@@ -89,18 +89,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
             })}
           </nav>
         </div>
-        {beside.length > 0 && (
-          <nav
-            aria-label={JOBS[view.job]}
-            className="flex flex-wrap gap-x-1 border-b border-line px-4 py-1 print:hidden max-sm:px-2"
-          >
-            {beside.map(({ title, to }) => (
-              <NavLink key={to} to={to} className={({ isActive }) => viewClass(isActive)}>
-                {title}
-              </NavLink>
-            ))}
-          </nav>
-        )}
+        <ViewTabs label={JOBS[view.job]} tabs={tabs} />
         {unfit === undefined ? (
           <ViewScreen view={view} life={life} />
         ) : (

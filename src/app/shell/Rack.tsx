@@ -3,6 +3,7 @@ import { memo, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import type { InstrumentLife, StringStatus } from '../../core/records';
 import { signed } from '../parts/format';
+import { pathToNext } from '../parts/next';
 import { RackBars } from '../parts/RackBars';
 import { useNow } from '../world/now';
 import { WORK } from '../../core/plan';
@@ -51,7 +52,7 @@ const Entry = memo(function Entry({ life, statuses, isCurrent, to, next }: Entry
       </Link>
       {next && (
         <Link
-          to={`${basePath}/${next.to}/${instrumentId}${next.stringId && next.to === 'fitting' ? `/${next.stringId}` : ''}`}
+          to={pathToNext(basePath, instrumentId, next)}
           className="block px-2.5 pt-0.5 pb-2 text-[13px] leading-tight text-deep underline decoration-1 underline-offset-2 max-lg:truncate max-lg:px-1.5 max-lg:pb-1.5"
           aria-label={`${next.words}, ${name}`}
         >

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { isDue, planSession, showOf, WORK, type PlanSession, type Show } from '../../core/plan';
+import { isDue, planSession, sessionOf, showOf, WORK, type PlanSession, type Show } from '../../core/plan';
 import type { InstrumentLife } from '../../core/records';
 import type { PlanAsk } from '../analyst/questions';
 import { useAsked } from './asked';
@@ -34,10 +34,7 @@ export function usePlan(show: Show | undefined) {
   );
   const ask: PlanAsk = {
     instrumentIds: playing.map((i) => i.record.instrumentId),
-    // Nothing was missed before the show was written down.
-    session: show
-      ? planSession({ ...show, skippedMs: Math.max(show.skippedMs ?? 0, show.sinceMs) }, bench.room?.tempC ?? null)
-      : NO_SESSION,
+    session: show ? sessionOf(show, bench.room?.tempC ?? null) : NO_SESSION,
     nowMs: now,
     zoneMin,
     priors,

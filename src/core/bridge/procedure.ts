@@ -29,7 +29,7 @@ export type BridgeAction =
   | { do: 'begin'; begun: Begun }
   /** The clamps at the nut are closed: what that did is read. */
   | { do: 'locked' }
-  /** Claw is turned as told; or it is turned all the same. */
+  /** The claw is turned as told; or it is turned all the same. */
   | { do: 'claw' }
   /** All are right: what was learned is kept. */
   | { do: 'keep'; source: Source }

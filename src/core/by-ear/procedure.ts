@@ -34,7 +34,7 @@ export type EarAction =
   | { do: 'school'; school: School }
   | { do: 'begin' }
   | { do: 'check' }
-  /** It is in tune by ear. */
+  /** It is right by ear. */
   | { do: 'tuned' }
   /** On without this checkpoint. */
   | { do: 'next' }

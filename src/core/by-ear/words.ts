@@ -1,4 +1,4 @@
-import { signedCents } from '../music';
+import { inCents, signedCents } from '../music';
 import type { EarStep, Sound } from './ear';
 import type { School } from '../codes';
 
@@ -49,7 +49,7 @@ export function beatWords({ beats, expectCents }: EarStep): string {
   const way = beats[0]!.hz > beats[1]!.hz ? '' : 'From below the beats get faster. ';
   return Math.abs(expectCents) < 0.5
     ? way
-    : `${way}In tune it still beats: the target is ${Math.abs(expectCents).toFixed(0)} ${Math.abs(expectCents).toFixed(0) === '1' ? 'cent' : 'cents'} from pure.`;
+    : `${way}In tune it still beats: the target is ${inCents(expectCents)} from pure.`;
 }
 
 export const tunedWords = (note: string, offCents: number) =>

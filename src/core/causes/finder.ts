@@ -269,7 +269,7 @@ function frictionOf(particles: readonly Particle[]): CauseAnswer['friction'] {
 }
 
 /**
- * Why does it go out of tune? Bayes over the causes, each by many simulated strings that were put through the same tests in the same
+ * Why does it not stay? Bayes over the causes, each by many simulated strings that were put through the same tests in the same
  * order (approximate Bayesian computation with a soft likelihood); then the next best test by expected information.
  */
 export function findCause(question: CauseQuestion): CauseAnswer {

@@ -29,7 +29,7 @@ export type TestAction<Why> =
   | { do: 'begin'; test: CauseTest | Measure; stringId: string; why: Why; records?: Draft[] }
   /** What was to be done is done. */
   | { do: 'done' }
-  /** Start again. */
+  /** From its beginning. */
   | { do: 'again' }
   | { do: 'end' };
 

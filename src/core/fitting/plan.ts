@@ -1,9 +1,6 @@
 import type { FamilyTraits } from '../strings';
 import {
-  afterSteps,
-  beforeSteps,
   bedStep,
-  isOneByOne,
   offSteps,
   onStep,
   raiseStep,
@@ -13,6 +10,7 @@ import {
   type FittedString,
   type FittingStep,
 } from './steps';
+import { afterSteps, beforeSteps, isOneByOne } from './whole';
 
 /**
  * Outer and inner strings in turn: first, last, second, last but one … so that the pull comes on evenly across the body.

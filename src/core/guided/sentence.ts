@@ -1,4 +1,4 @@
-import { signedCents } from '../music';
+import { inCents, signedCents } from '../music';
 import type { PassStep } from './step';
 import type { Figure, Way } from './hand';
 
@@ -41,7 +41,7 @@ export function sentenceFor(s: SentenceState): string {
   if (step.again && cents > -toleranceCents && s.way.side !== 'below') return `Take ${note} below, then up`;
   const off = Math.round(Math.abs(cents));
   if (!atEdge(figure, toleranceCents, belowCents)) return 'Hold still, let it ring';
-  return cents < 0 ? `Bring it up ${Math.max(1, off)} ${off <= 1 ? 'cent' : 'cents'}` : 'Go below, then up';
+  return cents < 0 ? `Bring it up ${inCents(Math.max(1, off))}` : 'Go below, then up';
 }
 
 /** A reading that does not fit what came before it, named, and asked for again. */

@@ -13,6 +13,12 @@ export function ratioOfCents(c: number): number {
   return Math.pow(2, c / 1200);
 }
 
+/** A size in cents as it is written: '12 cents', '1 cent'. */
+export function inCents(size: number, digits = 0): string {
+  const text = Math.abs(size).toFixed(digits);
+  return `${text} ${text === '1' ? 'cent' : 'cents'}`;
+}
+
 /** Nine of ten readings lie within so many standard deviations (normal distribution). */
 const NINE_OF_TEN = 1.6449;
 

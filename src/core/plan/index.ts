@@ -16,4 +16,4 @@ export {
   type ShowOutlook,
   type VisitPurpose,
 } from './types';
-export { isDue, showOf, visitOf, WORK, type Show } from './show';
+export { isDue, sessionOf, showOf, visitOf, WORK, type Show } from './show';

@@ -1,6 +1,7 @@
 import { TOLERANCE_CENTS } from '../check';
 import type { Bench, PassVisit, SessionRecord } from '../records';
-import { READY_SCHOOLS, type PlanItem, type PlanStep } from './types';
+import { planSession } from './ask';
+import { READY_SCHOOLS, type PlanItem, type PlanSession, type PlanStep } from './types';
 
 const MINUTE = 60000;
 /** A pass that begins so shortly before its visit is that visit, min. */
@@ -33,6 +34,10 @@ export function showOf({ session, curtain, instruments }: Bench, nowMs: number):
     sinceMs: curtain!.atMs,
   };
 }
+
+/** A show for the plan: nothing was missed before it was written down. @param hereC temperature here, deg C */
+export const sessionOf = (show: Show, hereC: number | null): PlanSession =>
+  planSession({ ...show, skippedMs: Math.max(show.skippedMs ?? 0, show.sinceMs) }, hereC);
 
 /** What hands do at the instruments. */
 export const WORK: ReadonlySet<PlanStep> = new Set(['check', 'last-tuning', 'between']);

@@ -1,6 +1,6 @@
 import type { SettlingFit, SettlingMaterial, SettlingPrior } from '../settling';
 
-/** Never put on new strings on the day of the show, or made ready by rounds and treatment. */
+/** Never a set fitted the same day, or made ready by rounds and treatment. */
 export const READY_SCHOOLS = ['not-same-day', 'make-ready'] as const;
 export type ReadySchool = (typeof READY_SCHOOLS)[number];
 

@@ -14,5 +14,7 @@ export function walkWords(strings: readonly Walk['strings'][number][]): string {
 export const lastWords = (leads: boolean): string =>
   `Play every string hard for a minute, then tune each from below.${leads ? ' Leave each at the figure given: it passes through pitch during the show.' : ''}`;
 
-export const betweenWords = (saves: number): string =>
-  `In a pause, in this order. It saves about ${Math.max(1, Math.round(saves))} ${Math.max(1, Math.round(saves)) === 1 ? 'minute' : 'minutes'} of a string out of tune.`;
+export function betweenWords(saves: number): string {
+  const minutes = Math.max(1, Math.round(saves));
+  return `In a pause, in this order. It saves about ${minutes} ${minutes === 1 ? 'minute' : 'minutes'} of a string out of tune.`;
+}

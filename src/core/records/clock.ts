@@ -19,6 +19,12 @@ export function dueTime(atMs: number, nowMs: number, zoneMin: number): string {
   return `in ${days} days`;
 }
 
+/** When something is due, after a verb: 'check at 16:42', 'check tomorrow 09:10', 'check now'. */
+export function dueWords(atMs: number, nowMs: number, zoneMin: number): string {
+  const due = dueTime(atMs, nowMs, zoneMin);
+  return /^(now|in |tomorrow)/.test(due) ? due : `at ${due}`;
+}
+
 /** What is a minute past is late. */
 const LATE_MS = 60000;
 

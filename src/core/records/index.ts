@@ -17,7 +17,7 @@ export { ageFromMs, leapBefore, settlingEvents, standing, type InstrumentLife, t
 export { createLogIndex, indexOf, readBench, type Bench, type LogIndex } from './log-index';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
-export { clockTime, dueTime, sinceTime, span } from './clock';
+export { clockTime, dueTime, dueWords, sinceTime, span } from './clock';
 export {
   fitLives,
   lastIntervalMin,

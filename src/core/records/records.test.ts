@@ -211,7 +211,7 @@ test('another reference or note in force is no drift: what was read is reckoned 
   const [a] = lives([instrument, fitted('s1', 0), found, to432]);
   expect(a!.readings[0]!.cents).toBeCloseTo(-4 + 1200 * Math.log2(440 / 432), 6);
   expect(a!.readings[0]!.targetHz).toBeCloseTo(432, 6);
-  // Check again by the new reference it has not fallen by it.
+  // Read again by the new reference it has not fallen by it.
   const later = read('s1', 60, 25, { a4Hz: 432, targetHz: 432 });
   const [b] = lives([instrument, fitted('s1', 0), found, to432, later]);
   expect(totalFallCents(b!.readings)).toBeCloseTo(27.766 - 25, 2);

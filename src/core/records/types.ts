@@ -237,7 +237,7 @@ export interface StringRef {
 export interface TrialRecord extends RecordBase {
   type: 'trial';
   trialId: string;
-  /** What do you compare?, in the player's words. */
+  /** What is compared, in the player's words. */
   what: string;
   byLot: boolean;
   pairs: { treated: StringRef; control: StringRef }[];

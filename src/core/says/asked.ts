@@ -10,6 +10,7 @@ export interface Asked {
   zoneMin: number;
   /** The show ahead; undefined where none is. */
   show: Show | undefined;
-  /** From this chance on a string is said to be ready. */
-  ready: number;
 }
+
+/** Beyond this an octave is off, cents. */
+export const OCTAVE_LIMIT = 2;

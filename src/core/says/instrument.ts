@@ -4,7 +4,7 @@ import { findCause, causeBuildOf, findingWords } from '../causes';
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { movesToMake, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime, type StringStatus } from '../records';
+import { clockTime, type LifeFit, type StringStatus } from '../records';
 import {
   beforeInquiry,
   commonOffset,
@@ -14,14 +14,12 @@ import {
   questionOf,
   roomSince,
 } from '../story';
-import type { LifeFit } from '../records';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
-import type { Asked } from './asked';
+import { OCTAVE_LIMIT, type Asked } from './asked';
 import { roomWords } from './words';
 
-/** Beyond this an octave is off, cents; causes that are named at all. */
-const OCTAVE_LIMIT = 2;
+/** Causes that are named at all. */
 const NAMED = 0.1;
 /** A change of the room smaller than this, or one that moves a string less, is not told. */
 const LEAST_DEGREES = 0.5;

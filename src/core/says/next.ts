@@ -1,16 +1,18 @@
 import { bridgeNow } from '../bridge';
 import { checkStep } from '../check';
 import { BEGIN_OCTAVE, movesToMake, octaveAt, octavePasses, octavesOf } from '../octave';
-import { isDue, type PlanItem } from '../plan';
-import { dueTime, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../records';
+import { doneWalks, isDue, type PlanItem } from '../plan';
+import { dueWords, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../records';
 import { adviseRounds } from '../settling';
+import { OCTAVE_LIMIT } from './asked';
 import { inquiryUnderWay } from '../story';
 import { traitsOf } from '../strings';
 
 /** Where a next thing is done: the first part of a view's address. */
-export type NextPlace = 'bench' | 'fitting' | 'causes' | 'octave' | 'bridge' | 'settling';
+export type NextPlace = 'bench' | 'fitting' | 'causes' | 'octave' | 'bridge';
 export interface NextThing {
   to: NextPlace;
+  /** The string that is to be put on or stretched. */
   stringId?: string;
   /** When it is to be done; missing where it is now. */
   atMs?: number;
@@ -37,8 +39,6 @@ const SLIPPED_MS = 24 * HOUR;
 const CHECKS = 3;
 const NEW_SET_MS = 21 * 24 * HOUR;
 const SETTLED_MS = 24 * HOUR;
-/** Beyond this an octave is moved, cents. */
-const OCTAVE_LIMIT = 2;
 /** What is due within this is due now. */
 const SOON_MS = 5 * MINUTE;
 /** Walks are so far apart, ms. */
@@ -49,7 +49,6 @@ const noteOf = ({ life }: NextAsked, stringId: string) =>
   life.strings.find((s) => s.plan.stringId === stringId)?.plan.note ?? '';
 const named = (notes: readonly string[]): string =>
   notes.length > 2 ? `${notes.length} strings` : notes.join(' and ');
-const at = (due: string) => (/^(now|in |tomorrow)/.test(due) ? due : `at ${due}`);
 
 /** What was begun and is not done is gone on with. */
 const underWay: Rule = (asked) => {
@@ -86,7 +85,7 @@ const slipped: Rule = (asked) => {
   );
   if (!gone) return undefined;
   const what = gone.state === 'rose' ? 'rose at once' : 'slipped';
-  return { to: 'causes', stringId: gone.stringId, words: `${noteOf(asked, gone.stringId)} ${what}: find out why` };
+  return { to: 'causes', words: `${noteOf(asked, gone.stringId)} ${what}: find out why` };
 };
 
 /** New strings that another round would bed. */
@@ -124,14 +123,8 @@ const show: Rule = ({ visit, nowMs, zoneMin }) => {
       words: visit.for === 'last-tuning' ? 'The last tuning before the show' : 'Check and tune now',
     };
   const what = visit.for === 'last-tuning' ? 'Last tuning' : 'Check';
-  return { to: 'bench', atMs: visit.atMs, words: `${what} ${at(dueTime(visit.atMs, nowMs, zoneMin))}` };
+  return { to: 'bench', atMs: visit.atMs, words: `${what} ${dueWords(visit.atMs, nowMs, zoneMin)}` };
 };
-
-/** When each walk to the present set began, ms. */
-function walksOn(life: InstrumentLife): number {
-  const times = life.strings.flatMap((s) => s.readings.map((r) => r.atMs)).sort((a, b) => a - b);
-  return times.filter((t, i) => i === 0 || t - times[i - 1]! > WALK_MS).length;
-}
 
 /** Saddles to be moved, or the octave of a new set to be read. */
 const octave: Rule = ({ life, bench, nowMs, statuses }) => {
@@ -143,7 +136,7 @@ const octave: Rule = ({ life, bench, nowMs, statuses }) => {
   if (fresh && movesToMake(octaves).length > 0) return { to: 'octave', words: 'Set the intonation as it was measured' };
   const strungMs = Math.max(0, ...life.strings.map((s) => s.strungMs ?? 0));
   const age = nowMs - strungMs;
-  if (strungMs === 0 || age > NEW_SET_MS || walksOn(life) < CHECKS) return undefined;
+  if (strungMs === 0 || age > NEW_SET_MS || doneWalks([life], 0).length < CHECKS) return undefined;
   // What still falls fast has no octave yet.
   if (age < SETTLED_MS && statuses.some((s) => s.state !== 'holding')) return undefined;
   const isRead = life.strings.some((s) =>
@@ -160,7 +153,7 @@ const due: Rule = (asked) => (dueMs(asked) <= asked.nowMs + SOON_MS ? { to: 'ben
 const check: Rule = (asked) => {
   const { statuses, nowMs, zoneMin } = asked;
   const atMs = dueMs(asked);
-  if (Number.isFinite(atMs)) return { to: 'bench', atMs, words: `Check ${at(dueTime(atMs, nowMs, zoneMin))}` };
+  if (Number.isFinite(atMs)) return { to: 'bench', atMs, words: `Check ${dueWords(atMs, nowMs, zoneMin)}` };
   const lastMs = Math.max(...statuses.map((s) => s.lastReadMs ?? 0));
   return { to: 'bench', words: `Check again, last read ${sinceTime(lastMs, nowMs, zoneMin)}` };
 };

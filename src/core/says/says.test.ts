@@ -1,4 +1,5 @@
 import { readBench, type LogRecord } from '../records';
+import { typedReading } from '../../../testing/typed';
 import { STATEMENT_KINDS, statementsOf, type Statement } from '.';
 
 const NOON = Date.UTC(2026, 5, 12, 10);
@@ -36,17 +37,9 @@ const read = (
   more: object = {},
 ): LogRecord => ({
   ...base(minute),
-  type: 'reading',
+  ...typedReading(cents, more),
   stringId: `s${string}`,
   purpose,
-  source: 'typed',
-  frequencyHz: 300,
-  cents,
-  sigmaCents: 0.3,
-  targetHz: 300,
-  a4Hz: 440,
-  partials: [],
-  ...more,
 });
 /** Each string read at these minutes, falling, and brought up. */
 const walks = (minutes: number[], falls = 8): LogRecord[] =>

@@ -1,8 +1,8 @@
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { EAR_SD, earSpread } from '../by-ear';
-import { minutesPerString, planSession, planShow, planStrings, showOf, WORK, type PlanItem, type Show } from '../plan';
+import { minutesPerString, planShow, planStrings, sessionOf, showOf, WORK, type PlanItem, type Show } from '../plan';
 import { signedCents } from '../music';
-import { fitLives, instrumentStatus, READY, type Bench, type Priors } from '../records';
+import { fitLives, instrumentStatus, type Bench, type Priors } from '../records';
 import { SETTLING_PRIORS } from '../settling';
 import { instrumentStory } from '../story';
 import type { Asked } from './asked';
@@ -66,10 +66,9 @@ function ear({ judgements }: Bench): Statement[] {
 function planned(bench: Bench, show: Show, { nowMs, zoneMin, priorsOf }: SayWish): PlanItem[] {
   const playing = bench.instruments.filter((i) => show.instrumentIds.includes(i.record.instrumentId));
   if (playing.length === 0) return [];
-  const skippedMs = Math.max(show.skippedMs ?? 0, show.sinceMs);
   return planShow({
     strings: planStrings(playing, (material, id) => priorsOf(id)[material] ?? SETTLING_PRIORS[material]),
-    session: planSession({ ...show, skippedMs }, bench.room?.tempC ?? null),
+    session: sessionOf(show, bench.room?.tempC ?? null),
     nowMs,
     zoneMin,
     minutesPerString: minutesPerString(bench),
@@ -85,7 +84,7 @@ export function statementsOf(bench: Bench, wish: SayWish): Statement[] {
   const each = bench.instruments.flatMap((life): Statement[] => {
     const { instrumentId } = life.record;
     const priors = priorsOf(instrumentId);
-    const asked: Asked = { life, bench, a4Hz, nowMs, zoneMin, show, ready: READY };
+    const asked: Asked = { life, bench, a4Hz, nowMs, zoneMin, show };
     const asking = { nowMs, toleranceCents: TOLERANCE_CENTS, holdMin: HOLD_MIN, curtainMs, priors };
     const statuses = instrumentStatus(life, { ...asking, confidence: CONFIDENCE });
     const story = instrumentStory(life, { ...asking, zoneMin, untilMs: curtainMs ?? nowMs });

@@ -29,8 +29,7 @@ export const STATEMENT_KINDS = [
 ] as const;
 export type StatementKind = (typeof STATEMENT_KINDS)[number];
 
-export const UNITS = ['cents', 'mm', 'Hz', 'days', 'share', 'cents/turn'] as const;
-export type Unit = (typeof UNITS)[number];
+export type Unit = 'cents' | 'mm' | 'Hz' | 'days' | 'share' | 'cents/turn';
 
 /** One claim of the log at a moment: the figure that can be held against a truth, and the sentence that a view shows. */
 export interface Statement {

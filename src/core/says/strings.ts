@@ -1,9 +1,9 @@
 import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
-import { clockTime, dueTime, repeatability, sinceTime, type StringLife, type StringStatus } from '../records';
+import { clockTime, dueTime, READY, repeatability, sinceTime, type StringLife, type StringStatus } from '../records';
 import { mixtureMean, mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
-import { roundsGain, type StringStory } from '../story';
+import { gainWords, roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
 import type { Asked } from './asked';
 import { atWords, fallenWords, nowWords, STATE_WORDS } from './words';
@@ -50,7 +50,7 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
     says.push({
       kind: 'ready-at',
       atMs: story.readyMs,
-      chance: asked.ready,
+      chance: READY,
       text: `${note} holds ${HOLD_MIN} minutes if it is retuned ${dueTime(story.readyMs, nowMs, zoneMin)}.`,
     });
   if (status.nextCheckMs !== null)
@@ -75,9 +75,7 @@ function rounds(life: StringLife, fit: SettlingFit, { nowMs, zoneMin, show }: As
       interval: gain.interval,
       unit: 'cents',
       atMs: gain.untilMs,
-      text: gain.worth
-        ? `Another round on ${note} spares about ${gain.cents.toFixed(0)} ${gain.cents.toFixed(0) === '1' ? 'cent' : 'cents'} by ${clockTime(gain.untilMs, zoneMin)}.`
-        : `Another round on ${note} gains nothing by ${clockTime(gain.untilMs, zoneMin)}.`,
+      text: gainWords(gain, `Another round on ${note}`, clockTime(gain.untilMs, zoneMin)),
     },
   ];
 }

@@ -1,3 +1,5 @@
+import { inCents } from '../music';
+
 /** What to do after the stretch rounds so far. */
 export interface RoundsAdvice {
   /** The next drop's median and 80 % interval, cents; null before the third round. */
@@ -39,7 +41,7 @@ export function adviseRounds(dropsCents: readonly number[]): RoundsAdvice {
     next,
     stop: false,
     advice: next
-      ? `Stretch once more. Expect a drop of about ${next.q50.toFixed(0)} ${next.q50.toFixed(0) === '1' ? 'cent' : 'cents'}.`
+      ? `Stretch once more. Expect a drop of about ${inCents(next.q50)}.`
       : 'Stretch once more. The next drop can be foretold from the third round on.',
   };
 }

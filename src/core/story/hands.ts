@@ -1,3 +1,4 @@
+import { inCents } from '../music';
 import { clockTime, type LifeFit, type StringLife } from '../records';
 import {
   type SettlingFit,
@@ -64,6 +65,10 @@ const Z95 = 1.6449;
 /** How much of a drop is ageing is known to this share of it (house estimate). */
 const SHARE_SD = 0.5;
 
+/** What another round is worth, in a sentence. @param by when: 'then', a clock time */
+export const gainWords = ({ worth, cents }: RoundsGain, round: string, by: string): string =>
+  worth ? `${round} would spare about ${inCents(cents)} by ${by}.` : `${round} would gain nothing by ${by}.`;
+
 /**
  * What stretch rounds have taken out of a string, where it will stand untouched, what it would have fallen without them, and
  * whether another is worth it.
@@ -95,8 +100,6 @@ export function roundsTold(
   return [
     `${count} ${rounds.length === 1 ? 'round' : 'rounds'} took ${taken.toFixed(0)} cents out of ${plan.note}.`,
     `Untouched it will be ${places.join(' and ')}${spared > TOLD_CENTS ? `; without the rounds, ${without.toFixed(0)} flat` : ''}.`,
-    gain.worth
-      ? `Another round would spare about ${gain.cents.toFixed(0)} ${Math.round(gain.cents) === 1 ? 'cent' : 'cents'} by then.`
-      : 'Another round would gain nothing by then.',
+    gainWords(gain, 'Another round', 'then'),
   ].join(' ');
 }

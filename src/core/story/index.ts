@@ -2,7 +2,7 @@ export { commonOffset, type CommonOffset } from './common-offset';
 export { instrumentFriction, type FrictionAt, type InstrumentFriction, type StringFriction } from './friction';
 export { beforeInquiry, type BeforeInquiry } from './inquiry';
 export { evidenceOf, inquiryUnderWay, questionOf, questionsLeft, type EvidenceRecord } from './question';
-export { roundsGain } from './hands';
+export { gainWords, roundsGain } from './hands';
 export {
   instrumentStory,
   roomSince,

@@ -1,4 +1,5 @@
 import { readBench, type LogRecord } from '../records';
+import { typedReading } from '../../../testing/typed';
 import { beforeInquiry, instrumentFriction } from '.';
 import { causeBuildOf } from '../causes';
 
@@ -29,17 +30,9 @@ const reading = (
   more = {},
 ): LogRecord => ({
   ...base(atMs),
-  type: 'reading',
+  ...typedReading(cents, more),
   stringId,
   purpose,
-  source: 'typed',
-  frequencyHz: 300,
-  cents,
-  sigmaCents: 0.3,
-  targetHz: 300,
-  a4Hz: 440,
-  partials: [],
-  ...more,
 });
 const look = (records: LogRecord[]) => {
   const bench = readBench(records);

@@ -131,7 +131,7 @@ test('earlier sets narrow the prior and move it their way; the present set does 
   expect(learnedPriors(one, 'plain-steel')('x').sets).toBe(0);
 });
 
-test('without a thermometer the answer to warmth comes from the other strings, with one from the thermometer', () => {
+test('without a thermometer the answer to warmth comes from the other strings, with one from the room’s figures', () => {
   const warm = (min: number) => 20 + 2 * Math.sin(min / 25);
   const steel = (thermometer: boolean) =>
     ['a', 'b', 'c', 'd', 'e'].map((id, i) => {

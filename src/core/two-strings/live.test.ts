@@ -3,7 +3,7 @@ import { plainPluck, pluck, randomFrom } from '../simulate';
 
 const RATE = 24000;
 const BLOCK = 960;
-/** Two strings of the simulator, the second turned from so far off to in tune; undefined: it does not sound. */
+/** Two strings of the simulator, the second turned from so far off to where it is right; undefined: it does not sound. */
 function follow(
   aHz: number,
   [p, q]: [number, number],

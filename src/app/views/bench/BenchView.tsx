@@ -12,6 +12,7 @@ import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useListening } from '../../guided/useListening';
 import { ageLine } from '../../parts/age';
 import { signed, span } from '../../parts/format';
+import { pathToNext } from '../../parts/next';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { loadOf, placeOf } from '../../../core/guided';
 import { GuardNote } from '../../guided/GuardNote';
@@ -79,7 +80,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
   const hands = handsOn(demo, instrumentId, truth, sound);
-  const onward = !step && next && next.to !== 'bench' ? `${basePath}/${next.to}/${instrumentId}` : '';
+  const onward = !step && next && next.to !== 'bench' ? pathToNext(basePath, instrumentId, next) : '';
   const take = () => {
     if (!step) player.press({ do: 'start', visit: visits?.due && visitOf(visits.due) });
     if (!sound.listening) sound.open();

@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import type { PlanItem } from '../../../core/plan';
 import { ageFromMs, type StringLife, type StringStatus } from '../../../core/records';
 import { MATERIAL_NAMES } from '../../../core/strings';
-import { clockTime, dueTime, signed } from '../../parts/format';
+import { clockTime, dueTime, dueWords, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
 import { stringVisitWords } from '../../parts/visits';
@@ -42,7 +42,7 @@ export function stateLine(
   if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'go below, then up';
   const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
   if (due.startsWith('now')) return due;
-  return status.state === 'holding' ? `holds until ${due}` : `check ${due.startsWith('in ') ? '' : 'at '}${due}`;
+  return status.state === 'holding' ? `holds until ${due}` : `check ${dueWords(status.nextCheckMs, nowMs, zoneMin)}`;
 }
 
 /** One string's lane: who it is, its history and forecast, how it stands. */

@@ -6,7 +6,7 @@ import { handActions, useActions } from '../../guided/useActions';
 import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
-import { clockTime, dueTime, signed } from '../../parts/format';
+import { clockTime, dueWords, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { placeOf } from '../../../core/guided';
 import { HandControls } from '../../guided/SimulatorControls';
@@ -94,7 +94,7 @@ export function FirstView() {
     up: undefined,
     done:
       status && status.nextCheckMs !== null
-        ? `Look again ${/^(now|in )/.test(dueTime(status.nextCheckMs, nowMs, zoneMin)) ? '' : 'at '}${dueTime(status.nextCheckMs, nowMs, zoneMin)}`
+        ? `Look again ${dueWords(status.nextCheckMs, nowMs, zoneMin)}`
         : 'Let an hour pass',
   }[stage];
 

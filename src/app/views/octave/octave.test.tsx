@@ -103,7 +103,7 @@ test('an octave pass by the pedal: a place is skipped, stepped back to and read,
   expect(player.says('instruction')).toBe('Press Space to listen');
   await player.press(' ');
   expect(player.says('instruction')).toBe('B3 at fret 12, pressed lightly');
-  // Check again, the second reading takes the first one's place: the pass does not jump to its end.
+  // Read again, the second reading takes the first one's place: the pass does not jump to its end.
   await player.press('PageUp');
   expect(at(1)).toBe(true);
   await player.pass(500);

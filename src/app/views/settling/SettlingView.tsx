@@ -59,6 +59,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
       ? stringVisitWords(status, visits.nextOf(stringId), now, zoneMin)
       : `check ${dueTime(nextCheckMs, now, zoneMin)}`;
   };
+  const atShow = curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zoneMin)}`;
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
   return (
@@ -147,21 +148,11 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               <th scope="col" className="text-left font-normal">
                 String
               </th>
-              <th scope="col" className="px-1.5 text-right font-normal">
-                Fallen
-              </th>
-              <th scope="col" className="px-1.5 text-right font-normal">
-                An hour
-              </th>
-              <th scope="col" className="px-1.5 text-right font-normal">
-                {curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zoneMin)}`}
-              </th>
-              <th scope="col" className="px-1.5 text-right font-normal">
-                Holds
-              </th>
-              <th scope="col" className="px-1.5 text-right font-normal">
-                Ready
-              </th>
+              {['Fallen', 'An hour', atShow, 'Holds', 'Ready'].map((column) => (
+                <th key={column} scope="col" className="px-1.5 text-right font-normal">
+                  {column}
+                </th>
+              ))}
               <td />
             </tr>
           </thead>

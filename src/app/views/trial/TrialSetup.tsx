@@ -10,7 +10,7 @@ const KINDS = ['stretched / not', 'warmed / not', 'lubricated / not', 'more turn
 const LONGEST_WHAT = 80;
 type Pairs = TrialRecord['pairs'];
 
-/** What do you compare?, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
+/** What is compared, and on which strings: by lot within neighbours, by hand, or two whole instruments. */
 export function TrialSetup({ instruments }: { instruments: readonly InstrumentLife[] }) {
   // A remedy comes with its name, and the instrument that it was tried on.
   const [asked] = useSearchParams();

@@ -144,7 +144,7 @@ test('how sharp a string starts is learned by whatever name it is read', () => {
   expect(Math.max(...known)).toBeLessThan(0.5 * Math.max(...strange));
 });
 
-test('while the app is playing nothing is heard, nor what rings on of it', () => {
+test('while the app sounds itself nothing is heard, nor what rings on of it', () => {
   const b = bench(TASK);
   b.run(0.4);
   b.listener.deafen(1.3);

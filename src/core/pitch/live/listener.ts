@@ -233,7 +233,7 @@ export function createListener(sampleRate: number): Listener {
     for (let i = recent.length - hop; i < recent.length; i++) power += recent[i]! ** 2;
     levels = [...levels, 10 * Math.log10(power / hop + 1e-12)].slice(-6);
     if (total < deafUntil) {
-      // What the app is playing is no string, now or as it rings on.
+      // What the app sounds itself is no string, now or as it rings on.
       old = tones;
       note = undefined;
       heard.push({ kind: 'track', points: [{ ...seen.point, cents: null, frequencyHz: null, confidence: 0 }] });
