@@ -24,5 +24,5 @@ export function stringVisitWords(
 ): string {
   const soon = next !== undefined && next.atMs <= nowMs + SOON_MS;
   if (soon) return status.off && (status.cents ?? 0) < 0 ? 'bring it up now' : 'check it now';
-  return next ? `leave it, next check ${dueTime(next.atMs, nowMs, zoneMin)}` : 'leave it, it holds';
+  return next ? `next check ${dueTime(next.atMs, nowMs, zoneMin)}` : 'leave it, it holds';
 }

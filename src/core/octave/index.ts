@@ -14,7 +14,7 @@ export { learnResponse, type BridgeMove, type BridgeResponse } from './response'
 export { ageTrend, grewAlone, type AgeTrend } from './age';
 export { medianOfPlucks, octavePasses, responseOf, type OctavePass } from './passes';
 export { acrossMm } from './across';
-export { movesToMake, moveUnder, octavesOf, type Octaves, type StringOctave } from './octaves';
+export { freshMoves, movesToMake, moveUnder, octavesOf, type Octaves, type StringOctave } from './octaves';
 export { BEGIN_OCTAVE, MORE_FRETS, octaveAt, octaveProcedure, type OctaveAction, type OctaveState } from './procedure';
 export { USUAL_SETUP, type BridgeSetup } from './setup';
 export type { TouchStep } from './steps';

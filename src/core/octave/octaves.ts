@@ -143,11 +143,10 @@ export function octavesOf(life: InstrumentLife, bench: Bench, limitCents: number
 const LEAST_MM = 0.1;
 
 /** What is to be moved now, as it will be noted: saddles one by one, or the feet of a loose bridge. */
-export function movesToMake({
-  line,
-  loose,
-  strings,
-}: Octaves): Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>[] {
+export function movesToMake(
+  { line, loose, strings }: Octaves,
+  travelMm: number | null = null,
+): Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>[] {
   const worth = (moveMm: number) => Math.abs(moveMm) >= LEAST_MM;
   const all = strings.map((s) => s.stringId);
   if (loose)
@@ -157,9 +156,19 @@ export function movesToMake({
           { what: 'high-foot' as const, stringIds: all, moveMm: line.footMoves.highMm },
         ].filter((m) => worth(m.moveMm))
       : [];
-  return strings.flatMap(({ stringId, verdict, moveMm }) =>
-    verdict === 'saddle' && moveMm !== null && worth(moveMm)
-      ? [{ what: 'saddle' as const, stringIds: [stringId], moveMm }]
-      : [],
-  );
+  return strings.flatMap((s) => {
+    if (s.verdict !== 'saddle' || s.moveMm === null) return [];
+    const moveMm = Math.sign(s.moveMm) * Math.min(Math.abs(s.moveMm), travelLeftMm(s, s.moveMm, travelMm));
+    return worth(moveMm) ? [{ what: 'saddle' as const, stringIds: [s.stringId], moveMm }] : [];
+  });
+}
+
+/** How far a saddle's screw still goes to the side of a move, mm; Infinity where nobody said its travel. */
+export const travelLeftMm = ({ movedMm }: Pick<StringOctave, 'movedMm'>, moveMm: number, travelMm: number | null) =>
+  travelMm === null ? Infinity : Math.max(0, travelMm - Math.sign(moveMm) * movedMm);
+
+/** The moves that no change since has made doubtful. */
+export function freshMoves(octaves: Octaves) {
+  const stale = new Set(octaves.strings.filter((s) => s.stale !== null).map((s) => s.stringId));
+  return movesToMake(octaves).filter((m) => !m.stringIds.some((id) => stale.has(id)));
 }

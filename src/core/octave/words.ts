@@ -1,6 +1,6 @@
 import { errorAfterMove } from './octave';
 import { lengthIn, type LengthUnit } from '../strings';
-import type { movesToMake, Octaves, StringOctave } from './octaves';
+import { travelLeftMm, type movesToMake, type Octaves, type StringOctave } from './octaves';
 import type { BridgeSetup } from './setup';
 import type { TouchStep } from './steps';
 
@@ -76,8 +76,7 @@ function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthU
       const how = loose ? 'the bridge under it' : 'the saddle';
       const turns = loose ? '' : `, ${Math.abs(move / setup.threadMm).toFixed(1)} turns of its screw`;
       const words = `Move ${how} ${sizeOf(move, unit)} ${direction(move)} (±${sizeOf(1.645 * s.moveSigma, unit)})${turns}.`;
-      // What the travel still allows in this direction.
-      const room = setup.travelMm === null ? Infinity : Math.max(0, setup.travelMm - Math.sign(move) * s.movedMm);
+      const room = travelLeftMm(s, move, setup.travelMm);
       if (loose || Math.abs(move) <= room) return words + grows;
       const left = errorAfterMove(s.lengthMm, s.last!.errors.errorCents, Math.sign(move) * room);
       return `${words} Its screw ends after ${sizeOf(room, unit)}: ${Math.abs(left).toFixed(1)} cents remain.${grows}`;
@@ -114,7 +113,12 @@ export function toldOf({ strings }: Octaves, moves: ReturnType<typeof movesToMak
       : what === 'low-foot'
         ? 'Low foot'
         : 'High foot';
-  if (moves.length > 0) return moves.map((m) => `${name(m)} ${mm(m.moveMm)} ${direction(m.moveMm)}`).join('; ');
+  const wanted = (m: (typeof moves)[number]) => strings.find((s) => s.stringId === m.stringIds[0])!.moveMm ?? 0;
+  const ends = (m: (typeof moves)[number]) => m.what === 'saddle' && Math.abs(wanted(m)) > Math.abs(m.moveMm) + 1e-6;
+  if (moves.length > 0)
+    return moves
+      .map((m) => `${name(m)} ${mm(m.moveMm)} ${direction(m.moveMm)}${ends(m) ? ', where its screw ends' : ''}`)
+      .join('; ');
   const read = strings.filter((s) => s.last);
   if (read.length === 0) return 'Read the octaves';
   return read.some((s) => s.moveMm === null) ? 'Retune, then read again' : 'Nothing to move';

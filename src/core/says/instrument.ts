@@ -3,7 +3,7 @@ import { netOf } from '../by-ear';
 import { findCause, causeBuildOf, findingWords } from '../causes';
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
-import { movesToMake, octavesOf, sizeOf, direction } from '../octave';
+import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
 import { clockTime, type LifeFit, type StringStatus } from '../records';
 import {
   beforeInquiry,
@@ -86,9 +86,7 @@ function octave({ life, bench }: Asked): Statement[] {
       },
     ];
   });
-  const fresh = (ids: readonly string[]) => octaves.strings.every((s) => s.stale === null || !ids.includes(s.stringId));
-  const toMake = movesToMake(octaves).filter((m) => fresh(m.stringIds));
-  const moves = toMake.map(({ what, stringIds, moveMm }): Statement => {
+  const moves = freshMoves(octaves).map(({ what, stringIds, moveMm }): Statement => {
     const of = octaves.strings.find((s) => s.stringId === stringIds[0])!;
     const sd = octaves.loose ? Math.max(...octaves.strings.map((s) => s.moveSigma)) : of.moveSigma;
     const [part, string] =

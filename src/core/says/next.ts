@@ -1,6 +1,6 @@
 import { bridgeNow } from '../bridge';
 import { checkStep } from '../check';
-import { BEGIN_OCTAVE, movesToMake, octaveAt, octavePasses, octavesOf } from '../octave';
+import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
 import { dueWords, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../records';
 import { adviseRounds } from '../settling';
@@ -132,8 +132,7 @@ const octave: Rule = ({ life, bench, nowMs, statuses }) => {
   if (!frets) return undefined;
   const { instrumentId } = life.record;
   const octaves = octavesOf(life, bench, OCTAVE_LIMIT);
-  const fresh = octaves.strings.every((s) => s.stale === null);
-  if (fresh && movesToMake(octaves).length > 0) return { to: 'octave', words: 'Set the intonation as it was measured' };
+  if (freshMoves(octaves).length > 0) return { to: 'octave', words: 'Set the intonation as it was measured' };
   const strungMs = Math.max(0, ...life.strings.map((s) => s.strungMs ?? 0));
   const age = nowMs - strungMs;
   if (strungMs === 0 || age > NEW_SET_MS || doneWalks([life], 0).length < CHECKS) return undefined;

@@ -158,8 +158,13 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
             too narrow, too deep or cracked is a job for a repairer.
           </Advice>
           <Advice keys="G">
-            Before a show, where it cannot be cured: every string bent full, or the bar down and up, then all from
-            below. What that takes out is read.
+            Before a show, where it cannot be cured:{' '}
+            {holds === 'springs'
+              ? 'the bar down and up'
+              : frets
+                ? 'every string bent full'
+                : 'every string drawn aside gently in its middle'}
+            , then all from below. What that takes out is read.
           </Advice>
           <Advice keys="U D">
             Backstage: a press behind the nut raises a string a little, a pull in the middle lowers it. Both come back:

@@ -64,7 +64,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     );
 
   const { line, loose, strings } = octaves;
-  const moves = movesToMake(octaves);
+  const moves = movesToMake(octaves, setup.travelMm);
   const canMove = moves.length > 0;
   const moved = () => {
     if (!canMove) return;

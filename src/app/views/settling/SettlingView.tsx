@@ -1,5 +1,4 @@
 import { useCallback, useMemo, useState } from 'react';
-import { Link } from 'react-router';
 import { standsAt, type InstrumentLife } from '../../../core/records';
 import type { StringStory } from '../../../core/story';
 import { Button } from '../../parts/Button';
@@ -103,9 +102,6 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               {words}
             </Button>
           ))}
-          <Link to={`${basePath}/trial`} className="px-1 text-deep underline underline-offset-4">
-            Compare treatments
-          </Link>
           <span className="text-xs text-ink2">
             ● as found ▲ as left ■ after a stretch ✕ moved at once; bands 50 and 90 %
             {byAge ? '' : '; broad line: what all strings do together'}. Click a point to correct it.

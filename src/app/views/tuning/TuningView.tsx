@@ -25,7 +25,7 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   const { bench, a4Hz } = useWorld();
   const { record, tuning } = life;
   const { bowed, frets } = traitsOf(record);
-  const { sets, set, draft, change, take, targets, name, tuning: made } = useTuning(life);
+  const { sets, set, draft, change, nameIt, take, targets, name, tuning: made } = useTuning(life);
   const kept = keptTunings(bench.tunings, record.instrumentId);
   const [message, say] = useState('');
   const [chosen, setChosen] = useState(0);
@@ -183,7 +183,7 @@ export function TuningView({ life }: { life: InstrumentLife }) {
                   placeholder={name}
                   maxLength={60}
                   className={`${field} w-64 font-sans`}
-                  onChange={(e) => change({ name: e.target.value.trimStart() })}
+                  onChange={(e) => nameIt(e.target.value.trimStart())}
                 />
               </label>
             </p>

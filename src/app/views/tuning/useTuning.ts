@@ -56,6 +56,8 @@ export function useTuning(life: InstrumentLife) {
   const sets = useMemo(() => noteSets(own), [own]);
   const inForce = life.tuning;
   const [draft, setDraft] = useState<TuningDraft>(() => draftOf(life, inForce));
+  /** The name is the player's own for this draft, and stays with it. */
+  const [named, setNamed] = useState(false);
   const targets = useMemo((): Required<StringTarget>[] => {
     const offsets = temperOffsets(draft.notes, draft.temper);
     return draft.notes.map((note, i) => ({
@@ -79,8 +81,16 @@ export function useTuning(life: InstrumentLife) {
     sets,
     set,
     draft,
-    change: (by: Partial<TuningDraft>) => setDraft((d) => ({ ...d, name: '', ...by })),
-    take: (tuning: Tuning) => setDraft(draftOf(life, tuning)),
+    change: (by: Partial<Omit<TuningDraft, 'name'>>) =>
+      setDraft((d) => ({ ...d, ...by, name: named ? d.name : '' })),
+    nameIt: (typed: string) => {
+      setNamed(typed !== '');
+      setDraft((d) => ({ ...d, name: typed }));
+    },
+    take: (tuning: Tuning) => {
+      setNamed(false);
+      setDraft(draftOf(life, tuning));
+    },
     targets,
     name,
     tuning,
