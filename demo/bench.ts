@@ -9,7 +9,7 @@ import {
   type FrettedTruth,
   type StringTruth,
 } from '../src/core/simulate';
-import type { StringPlan } from '../src/core/records';
+import type { StringPlan } from '../src/core/log';
 
 /** The Heron's local time is two hours ahead of UTC; noon of the demonstration's day. */
 export const ZONE_MIN = 120;

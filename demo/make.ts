@@ -1,6 +1,6 @@
 import { DEFAULT_A4_HZ } from '../src/core/music';
 import { measure } from '../src/core/pitch';
-import { RECORD_VERSION, type LogRecord, type Purpose, type ReadingRecord } from '../src/core/records';
+import { RECORD_VERSION, type LogRecord, type Purpose, type ReadingRecord } from '../src/core/log';
 import {
   addNoise,
   pluck,

@@ -1,6 +1,6 @@
 import type { GuidedLog, Kept } from '../src/core/guided';
 import type { Reading } from '../src/core/pitch';
-import { createLogIndex, RECORD_VERSION, type Draft, type LogRecord } from '../src/core/records';
+import { createLogIndex, RECORD_VERSION, type Draft, type LogRecord } from '../src/core/log';
 
 const START_MS = Date.UTC(2026, 5, 12, 12);
 const MINUTE = 60000;

@@ -1,14 +1,30 @@
 import 'fake-indexeddb/auto';
 import { openStore } from '../src/app/world/database';
 import { readLogFile, writeLogFile } from '../src/core/exchange';
-import { checkRecord, indexOf, migrate, type LogRecord } from '../src/core/records';
-import { ALL_SAMPLES } from './samples';
+import { checkRecord, indexOf, migrate, namesIn, RECORD_VERSION, sayRecord, type LogRecord } from '../src/core/log';
+import { ALL_SAMPLES, OLDER_SAMPLES, SAMPLES } from './samples';
 
 const byType = ALL_SAMPLES.map((r): [string, LogRecord] => [r.type, r]);
 
 test.each(byType)('%s: a valid one is taken, and stays what it is when it is read from an older store', (_, record) => {
   expect(checkRecord(record)).toEqual({ ok: true, record });
   expect(migrate(structuredClone(record))).toEqual(record);
+});
+
+test.each(OLDER_SAMPLES)('%s of version %i becomes the present one', (_type, _version, older, present) => {
+  const checked = checkRecord(JSON.parse(JSON.stringify(older)));
+  expect(checked).toEqual({ ok: true, record: { ...present, ...('partials' in present ? { partials: [] } : {}) } });
+});
+
+test('whatever its type, a record of any older version comes through every step to the present one', () => {
+  for (let version = 1; version < RECORD_VERSION; version++)
+    for (const r of ALL_SAMPLES) expect([r.type, checkRecord({ ...r, version }).ok]).toEqual([r.type, true]);
+});
+
+test('every type says something of itself by the names that the log knows', () => {
+  const names = namesIn(ALL_SAMPLES);
+  for (const r of ALL_SAMPLES) expect(sayRecord(r, names)).toMatch(/^[A-ZÀ-Ž].{5,}/);
+  expect(sayRecord(SAMPLES.reading, names)).toMatch(/^Sample, E4: as-left \+1.2 ±0.5 cents/);
 });
 
 test.each(byType)('%s: with a field of another kind it is refused, in words, never thrown', (_, record) => {

@@ -5,7 +5,7 @@ import { SCHOOL_WORDS } from '../src/core/by-ear';
 import { QUESTIONS, REMEDIES, TEST_GUIDES } from '../src/core/causes';
 import { courseLabels, fittingPlan, SCHOOLS } from '../src/core/fitting';
 import { DEFAULT_A4_HZ } from '../src/core/music';
-import { readBench, type LogRecord } from '../src/core/records';
+import { readBench, type LogRecord } from '../src/core/log';
 import { statementsOf } from '../src/core/says';
 import { FAMILIES, traitsOf } from '../src/core/strings';
 

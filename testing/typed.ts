@@ -1,4 +1,4 @@
-import type { ReadingRecord } from '../src/core/records';
+import type { ReadingRecord } from '../src/core/log';
 
 /** What a typed reading of some string holds beside who, when and what for. */
 export const typedReading = (cents: number, more: Partial<ReadingRecord> = {}) => ({

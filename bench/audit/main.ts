@@ -4,7 +4,7 @@
  */
 import { argv, cpuUsage } from 'node:process';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../src/core/check';
-import { readBench, READY } from '../../src/core/records';
+import { readBench, READY } from '../../src/core/log';
 import { statementsOf, type Statement } from '../../src/core/says';
 import { writeSection } from '../report';
 import { BEYOND_MIN, drawAudited, octaveCents, type Audited } from './world';

@@ -2,7 +2,7 @@
  * Instruments with histories drawn by lot, by laws that are not the estimator's: what was written of them, and what is true of
  * them at every moment, also of what comes when nobody touches them.
  */
-import { RECORD_VERSION, type Draft, type LogRecord } from '../../src/core/records';
+import { RECORD_VERSION, type Draft, type LogRecord } from '../../src/core/log';
 import { targetFrequencyHz } from '../../src/core/music';
 import { randomFrom, type Random } from '../../src/core/simulate';
 import { logBetween, type TrueString } from '../forecast/truth';

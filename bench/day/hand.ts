@@ -7,7 +7,7 @@ import {
   type Procedure,
 } from '../../src/core/guided';
 import { createListener } from '../../src/core/pitch';
-import type { ReadingRecord } from '../../src/core/records';
+import type { ReadingRecord } from '../../src/core/log';
 import { turnString, type Random, type StringTruth } from '../../src/core/simulate';
 import { A4, RATE, Sounding, type World } from './world';
 

@@ -8,7 +8,7 @@ import { checkPassOf, checkProcedure, checkStep, TOLERANCE_CENTS } from '../../s
 import { beginFitting, fittingAt, fittingProcedure, type FittingState } from '../../src/core/fitting';
 import { inquiryTests, NO_TEST, testAt, type InquiryWhy, type TestState } from '../../src/core/causes';
 import type { GuidedLog } from '../../src/core/guided';
-import type { ReadingRecord } from '../../src/core/records';
+import type { ReadingRecord } from '../../src/core/log';
 import { restring, randomFrom, stretchString, touched, trueCents, type Random } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { play, STYLES, type Job, type Style } from './hand';

@@ -1,11 +1,5 @@
 import { targetFrequencyHz } from '../../src/core/music';
-import {
-  createLogIndex,
-  RECORD_VERSION,
-  type Draft,
-  type InstrumentLife,
-  type LogRecord,
-} from '../../src/core/records';
+import { createLogIndex, RECORD_VERSION, type Draft, type InstrumentLife, type LogRecord } from '../../src/core/log';
 import {
   addNoise,
   pluck,

@@ -1,5 +1,5 @@
 import { writeLogFile } from '../../src/core/exchange';
-import { RECORD_VERSION, type LogRecord } from '../../src/core/records';
+import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
 import type { Random } from '../../src/core/simulate';
 import { SAMPLES } from '../../testing/samples';
 

@@ -4,7 +4,7 @@ import { octavePasses } from '../../src/core/octave';
 import { nextStep } from '../../src/core/check';
 import { passUnderWay } from '../../src/core/guided';
 import { planSession, planShow, planStrings } from '../../src/core/plan';
-import { instrumentStatus, readBench, type LogRecord } from '../../src/core/records';
+import { instrumentStatus, readBench, type LogRecord } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { fallsByAge, instrumentStory, learnedPriors } from '../../src/core/story';
 import { judgeTrial } from '../../src/core/trial';

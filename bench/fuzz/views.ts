@@ -4,7 +4,7 @@
  */
 import { argv, exit } from 'node:process';
 import { readLogFile, writeLogFile } from '../../src/core/exchange';
-import type { LogRecord } from '../../src/core/records';
+import type { LogRecord } from '../../src/core/log';
 import { randomFrom } from '../../src/core/simulate';
 import { VIEWS } from '../../src/app/shell/views';
 import { serveApp } from '../app';

@@ -1,6 +1,6 @@
 /** The plan against ways of guessing, over show days. `npm run bench:plan -- SHOWS SEED` */
 import { minutesPerString, planSession, planShow, planStrings, type Plan } from '../../src/core/plan';
-import { readBench } from '../../src/core/records';
+import { readBench } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { writeSection } from '../report';
 import {

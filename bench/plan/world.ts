@@ -1,5 +1,5 @@
 /** Show days whose strings obey laws that are not the estimator's, and hands that read and turn with errors. */
-import { RECORD_VERSION, type LogRecord, type ReadingRecord } from '../../src/core/records';
+import { RECORD_VERSION, type LogRecord, type ReadingRecord } from '../../src/core/log';
 import { SETTLES_AS, type StringMaterial } from '../../src/core/strings';
 import { randomFrom, type Random } from '../../src/core/simulate';
 import { logBetween, trueString, type TrueString } from '../forecast/truth';

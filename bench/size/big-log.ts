@@ -1,4 +1,4 @@
-import { RECORD_VERSION, type LogRecord } from '../../src/core/records';
+import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
 import { randomFrom } from '../../src/core/simulate';
 
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];

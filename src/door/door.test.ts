@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
 import { readLogFile, writeLogFile, writeWav } from '../core/exchange';
-import type { LogRecord } from '../core/records';
+import type { LogRecord } from '../core/log';
 import { addNoise, plainPluck, pluck, randomFrom } from '../core/simulate';
 import { runCommand } from './commands';
 

@@ -1,5 +1,5 @@
 import { readLogFile } from '../core/exchange';
-import { readBench, type LogRecord } from '../core/records';
+import { readBench, type LogRecord } from '../core/log';
 
 /** A log export in a document: its own records, or the export under `log` or `export`. */
 export const logIn = ({ log, export: exported, ...rest }: Record<string, unknown>) =>

@@ -1,7 +1,7 @@
 import { memoryStore } from '../../../testing/memory-store';
 import { ALL_SAMPLES, SAMPLES } from '../../../testing/samples';
 import { readLogFile, writeLogFile } from '../../core/exchange';
-import type { LogRecord, ReadingRecord } from '../../core/records';
+import type { LogRecord, ReadingRecord } from '../../core/log';
 import type { RecordStore } from '../world/database';
 import { createAnalyst } from './analyst';
 import type { Answer, Questions, ToAnalyst } from './questions';

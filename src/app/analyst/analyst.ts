@@ -17,7 +17,7 @@ import {
   type LogRecord,
   type Priors,
   type StringRef,
-} from '../../core/records';
+} from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedOf } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';

@@ -1,5 +1,5 @@
 import type { Correspondent } from './correspondent';
-import type { LogRecord } from '../../core/records';
+import type { LogRecord } from '../../core/log';
 import type { World } from '../world/database';
 import type { Answer, QuestionKind, Questions, Request, ToAnalyst } from './questions';
 

@@ -4,7 +4,7 @@ import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { NextThing } from '../../core/says';
 import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
-import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/records';
+import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/log';
 import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 import type { World } from '../world/database';

@@ -1,4 +1,4 @@
-import type { Source } from '../../core/records';
+import type { Source } from '../../core/log';
 import { useMoment, type Moment, type Trace } from './trace';
 
 const FLOOR_DB = -72;

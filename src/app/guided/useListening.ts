@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { isSameStep, reachOf, type Figure, type GuidedStep, type Hearer, type TunerAdvice } from '../../core/guided';
 import type { Heard, TrackPoint } from '../../core/pitch';
-import type { Source } from '../../core/records';
+import type { Source } from '../../core/log';
 import type { StringTruth } from '../../core/simulate';
 
 import { createEar, type Ear } from '../sound/ear';

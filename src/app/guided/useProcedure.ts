@@ -1,7 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useLayoutEffect, useReducer, useRef, useState } from 'react';
 import { createPlayer, type GuidedLog, type Procedure } from '../../core/guided';
-import type { Bench, InstrumentLife, StringStatus } from '../../core/records';
+import type { Bench, InstrumentLife, StringStatus } from '../../core/log';
 import type { KeyLine } from '../keys/table';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useWorld } from '../world/world';

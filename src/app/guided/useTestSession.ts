@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { NO_TEST, testAt, type TestAction, type TestState } from '../../core/causes';
 import type { Procedure } from '../../core/guided';
-import type { InstrumentLife } from '../../core/records';
+import type { InstrumentLife } from '../../core/log';
 import { forkTruth, touched, type StringTruth } from '../../core/simulate';
 import { useWorld } from '../world/world';
 import { useListening } from './useListening';

@@ -1,7 +1,7 @@
 import { scaleLog } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { memo } from 'react';
-import type { Band, ReadingRecord } from '../../core/records';
+import type { Band, ReadingRecord } from '../../core/log';
 import { symlog } from './format';
 
 export interface LaneProps {

@@ -1,4 +1,4 @@
-import type { StringStatus } from '../../core/records';
+import type { StringStatus } from '../../core/log';
 import { signed, sinceTime, plusMinus } from './format';
 
 /** A reading younger than this is shown as it is, ms; an older one is shown as that age. */

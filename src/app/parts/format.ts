@@ -1,5 +1,5 @@
 export { plusMinus, signedCents as signed } from '../../core/music';
-export { clockTime, dueTime, dueWords, sinceTime, span } from '../../core/records';
+export { clockTime, dueTime, dueWords, sinceTime, span } from '../../core/log';
 
 /** A figure as people write it, with a comma and a true minus too; NaN for what is none. */
 export const figureIn = (text: string): number =>

@@ -1,5 +1,5 @@
 import type { PlanItem, VisitPurpose } from '../../core/plan';
-import type { StringStatus } from '../../core/records';
+import type { StringStatus } from '../../core/log';
 import { dueTime, signed } from './format';
 
 /** What a visit is for, as it is said where it is made. */

@@ -1,7 +1,7 @@
 import { Component, type ReactNode } from 'react';
 import { writeLogFile } from '../../core/exchange';
 import { brief } from '../../core/limits';
-import type { LogRecord } from '../../core/records';
+import type { LogRecord } from '../../core/log';
 import { Button } from '../parts/Button';
 import { saveFile } from '../parts/saveFile';
 import { rawLog, reasonOf, type World } from '../world/database';

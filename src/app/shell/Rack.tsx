@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { memo, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import type { InstrumentLife, StringStatus } from '../../core/records';
+import type { InstrumentLife, StringStatus } from '../../core/log';
 import { signed } from '../parts/format';
 import { pathToNext } from '../parts/next';
 import { RackBars } from '../parts/RackBars';

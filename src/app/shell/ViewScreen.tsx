@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, type ComponentType } from 'react';
 import { useLocation } from 'react-router';
-import type { InstrumentLife } from '../../core/records';
+import type { InstrumentLife } from '../../core/log';
 import { focusWork, VIEW_ID } from '../parts/focus';
 import { useWorld } from '../world/world';
 import { Boundary } from './Boundary';

@@ -1,4 +1,4 @@
-import { readBench } from '../../core/records';
+import { readBench } from '../../core/log';
 import { pathTo, VIEWS, viewsOf, type InstrumentViewLine } from './views';
 
 const lifeOf = (family: string, build?: object) =>

@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react';
-import type { InstrumentLife } from '../../core/records';
+import type { InstrumentLife } from '../../core/log';
 import { traitsOf } from '../../core/strings';
 import { KEYS, type KeyLines } from '../keys/table';
 

@@ -1,7 +1,7 @@
 /** The store over IndexedDB: what browsers do to it when they refuse, freeze, forget. */
 import 'fake-indexeddb/auto';
 import { IDBFactory, IDBObjectStore as FakeStore } from 'fake-indexeddb';
-import type { LogRecord } from '../../core/records';
+import type { LogRecord } from '../../core/log';
 import type { RecordStore } from './database';
 
 const room = (id: string): LogRecord => ({

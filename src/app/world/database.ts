@@ -1,7 +1,7 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
 import { brief } from '../../core/limits';
-import { migrate, type LogRecord } from '../../core/records';
+import { migrate, type LogRecord } from '../../core/log';
 import { inTime, PATIENCE_MS, realClock, type Stop } from './clock';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */

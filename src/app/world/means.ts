@@ -1,5 +1,5 @@
 import localforage from 'localforage';
-import type { LogRecord } from '../../core/records';
+import type { LogRecord } from '../../core/log';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
 import { openStore, type RecordStore, type World } from './database';
 import type { FromListener, ToListener } from '../sound/messages';

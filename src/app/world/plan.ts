@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { isDue, planSession, sessionOf, showOf, WORK, type PlanSession, type Show } from '../../core/plan';
-import type { InstrumentLife } from '../../core/records';
+import type { InstrumentLife } from '../../core/log';
 import type { PlanAsk } from '../analyst/questions';
 import { useAsked } from './asked';
 import { useNow } from './now';

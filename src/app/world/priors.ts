@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { Priors } from '../../core/records';
+import type { Priors } from '../../core/log';
 import { settings } from './settings';
 import { useAsked } from './asked';
 import { useWorld } from './world';

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../core/check';
 import type { PlanItem } from '../../core/plan';
-import type { InstrumentLife, Priors, StringStatus, Wish } from '../../core/records';
+import type { InstrumentLife, Priors, StringStatus, Wish } from '../../core/log';
 import type { NextThing } from '../../core/says';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';

@@ -1,18 +1,20 @@
 import { useRef } from 'react';
 import { ratioOfCents, stringTargetHz, transpose, type StringTarget } from '../../core/music';
-import type { InstrumentLife, StringPlan, TuningRecord } from '../../core/records';
+import type { Bench, InstrumentLife, StringPlan, TuningRecord } from '../../core/log';
 import { setLoad, type NamedSpec } from '../../core/strings';
 import { useWorld } from './world';
-import type { Draft } from '../../core/records';
+import type { Draft } from '../../core/log';
 import { useWriting } from './writing';
 
 /** A tuning of an instrument as it is handed about: what is kept of it beside whose it is. */
 export type Tuning = Pick<TuningRecord, 'name' | 'capo' | 'strings'>;
 
-/** The tunings of an instrument by their names, as each was last used, the newest first. */
-export function keptTunings(all: readonly TuningRecord[], instrumentId: string): TuningRecord[] {
-  const own = all.filter((t) => t.instrumentId === instrumentId);
-  return [...new Map(own.map((t) => [t.name, t])).values()].sort((a, b) => b.atMs - a.atMs);
+/** The tunings of an instrument by their names, as each was last used, the newest first; those deleted since left out. */
+export function keptTunings({ tunings, forgotten }: Bench, instrumentId: string): TuningRecord[] {
+  const own = tunings.filter((t) => t.instrumentId === instrumentId);
+  const isGone = (t: TuningRecord) =>
+    forgotten.some((f) => f.instrumentId === instrumentId && f.name === t.name && f.atMs >= t.atMs);
+  return [...new Map(own.map((t) => [t.name, t])).values()].filter((t) => !isGone(t)).sort((a, b) => b.atMs - a.atMs);
 }
 
 /** The record that puts a tuning in force. */

@@ -11,7 +11,7 @@ import {
   type Draft,
   type LogRecord,
   type Written,
-} from '../../core/records';
+} from '../../core/log';
 import {
   disturb,
   dive,

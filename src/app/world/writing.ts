@@ -1,6 +1,6 @@
 import { heldInMemory } from './held';
 import { useWorld } from './world';
-import type { Draft } from '../../core/records';
+import type { Draft } from '../../core/log';
 
 /** Writes records and goes on; what the browser refused is said. */
 export function useWriting(say: (sentence: string) => void) {

@@ -2,7 +2,7 @@ import type { BridgeMemory } from '../codes';
 import type { GuidedLog } from '../guided';
 import { MOST_CLAW_TURNS } from '../limits';
 import { stringTargetHz } from '../music';
-import type { Bench, BridgeRecord, BridgeStepRecord, InstrumentLife } from '../records';
+import type { Bench, BridgeRecord, BridgeStepRecord, InstrumentLife } from '../log';
 import { adviseBridge, type BridgeAdvice } from './advise';
 import type { BridgeEvent } from './filter';
 import { fineTunerRooms, lockShifts, type LockedStep } from './locking';

@@ -8,7 +8,7 @@ import {
   type Procedure,
 } from '../guided';
 import { cents, ratioOfCents, stringTargetHz } from '../music';
-import type { BridgeStepRecord, Draft, Source } from '../records';
+import type { BridgeStepRecord, Draft, Source } from '../log';
 import type { BridgeMemory } from '../codes';
 import {
   BRIDGE_TOLERANCE,

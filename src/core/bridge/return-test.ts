@@ -1,6 +1,6 @@
 import { lastHzOf, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
 import { cents, stringTargetHz } from '../music';
-import type { Draft, StringLife } from '../records';
+import type { Draft, StringLife } from '../log';
 import { LEAST_SIGMA } from './now';
 import { returnsOf, returnVerdict } from './returns';
 

@@ -1,4 +1,4 @@
-import { readBench, type CheckpointRecord, type LogRecord } from '../records';
+import { readBench, type CheckpointRecord, type LogRecord } from '../log';
 import { netOf, netTold } from '.';
 
 const START = 1_780_000_000_000;

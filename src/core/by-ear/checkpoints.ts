@@ -3,7 +3,7 @@ import type { EarStep, Sound } from './ear';
 import { solveNet, type Alone, type Between, type Net } from './net';
 import { intervalWords, placeWords } from './words';
 import { octavePasses } from '../octave';
-import type { CheckpointRecord, InstrumentLife, JudgementRecord, ReadingRecord, TouchRecord } from '../records';
+import type { CheckpointRecord, InstrumentLife, JudgementRecord, ReadingRecord, TouchRecord } from '../log';
 
 /** A fret further off than this at the octave is the instrument, not the tuning, cents (house estimate). */
 const INSTRUMENT_CENTS = 4;

@@ -2,7 +2,7 @@ import { rootMeanSquare } from 'simple-statistics';
 import { SCHOOLS, type School } from '../codes';
 import { lastHzOf, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
 import { cents, stringTargetHz } from '../music';
-import type { Draft, InstrumentLife } from '../records';
+import type { Draft, InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
 import type { Follow, FollowedReading } from '../two-strings';
 import { expected, octaveErrors, soundRatio } from './checkpoints';

@@ -1,4 +1,4 @@
-import type { JudgementRecord } from '../records';
+import type { JudgementRecord } from '../log';
 import { earError, earSkill, earSpread } from '.';
 
 const judged = (cents: number, againstCents: number, interval: [number, number], expectCents = 0): JudgementRecord => ({

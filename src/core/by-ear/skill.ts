@@ -1,5 +1,5 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import type { JudgementRecord } from '../records';
+import type { JudgementRecord } from '../log';
 
 /** What one ear is worth at one interval. */
 export interface EarSkill {

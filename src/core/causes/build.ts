@@ -1,4 +1,4 @@
-import type { InstrumentLife } from '../records';
+import type { InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
 import type { CauseBuild } from './kinds';
 

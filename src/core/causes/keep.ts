@@ -1,7 +1,7 @@
 import type { Cause, Told } from '../codes';
 import type { GuidedLog } from '../guided';
 import { signedCents } from '../music';
-import type { Draft, FindingRecord } from '../records';
+import type { Draft, FindingRecord } from '../log';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
 import { testProcedure, type TestDone, type TestOutcome } from './test-run';

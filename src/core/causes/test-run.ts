@@ -2,7 +2,7 @@ import type { CauseTest, Measure } from '../codes';
 import { lastHzOf, soundedAlone, type GuidedLog, type GuidedStep, type Outcome, type Procedure } from '../guided';
 import { stringTargetHz } from '../music';
 import type { Reading } from '../pitch';
-import type { Draft, StringLife } from '../records';
+import type { Draft, StringLife } from '../log';
 import { causeBuildOf } from './build';
 import { changesOf, guideFor, type Changes, type TestPart } from './guide';
 

@@ -1,5 +1,5 @@
 import { keptAt, memoryLog } from '../../../testing/guided';
-import type { Draft, StringStatus } from '../records';
+import type { Draft, StringStatus } from '../log';
 import { checkPassOf, checkProcedure, checkStep, type CheckAction, type CheckState } from '.';
 
 const HZ = { s1: 659.255, s2: 440 };

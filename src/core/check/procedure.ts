@@ -11,7 +11,7 @@ import {
   type Procedure,
 } from '../guided';
 import { cents } from '../music';
-import type { Draft, PassRecord, PassVisit, Source, StringLife } from '../records';
+import type { Draft, PassRecord, PassVisit, Source, StringLife } from '../log';
 import { isOfPass, lastKept, leadIn, needsTuning, nextStep } from './steps';
 import { TOLERANCE_CENTS } from './tolerance';
 import { fromAboveWords, insistWords, keptWords, NOTHING_TO_TAKE_BACK, outsideWords, TAKEN_BACK } from './words';

@@ -1,6 +1,6 @@
 import { figuresOf, guidedOf, type Kept, type Procedure } from '../guided';
 import { plusMinus, cents as centsOf, signedCents, targetFrequencyHz } from '../music';
-import { RECORD_VERSION, type InstrumentLife, type ReadingRecord } from '../records';
+import { RECORD_VERSION, type InstrumentLife, type ReadingRecord } from '../log';
 import type { StringTruth } from '../simulate';
 import { TOLERANCE_CENTS } from './tolerance';
 

@@ -1,5 +1,5 @@
 import type { PassStep } from '../guided';
-import type { PassVisit, ReadingRecord, StringLife, StringStatus } from '../records';
+import type { PassVisit, ReadingRecord, StringLife, StringStatus } from '../log';
 
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {

@@ -1,5 +1,5 @@
 import { plusMinus, signedCents } from '../music';
-import type { ReadingRecord } from '../records';
+import type { ReadingRecord } from '../log';
 
 /** A start so much sharper than the note is told, cents. */
 const HARD_CENTS = 4;

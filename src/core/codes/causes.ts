@@ -51,7 +51,7 @@ export const TOLD = {
   after: ['strung', 'carried', 'worked-on', 'nothing'],
 } as const;
 export type Asked = keyof typeof TOLD;
-export type Told = { [Q in Asked]?: (typeof TOLD)[Q][number] | undefined };
+export type Told = { [Q in Asked]?: (typeof TOLD)[Q][number] };
 
 /** Whether a remedy helped. */
 export type Outcome = 'helped' | 'did-not' | 'cannot-tell';

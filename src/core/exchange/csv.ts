@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { standing, type FittedRecord, type InstrumentRecord, type LogRecord } from '../records';
+import { standing, type FittedRecord, type InstrumentRecord, type LogRecord } from '../log';
 
 const pad = (n: number) => String(n).padStart(2, '0');
 

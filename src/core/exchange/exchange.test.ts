@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { LogRecord, ReadingRecord } from '../records';
+import type { LogRecord, ReadingRecord } from '../log';
 import { localIso, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
 const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };

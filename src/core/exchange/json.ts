@@ -1,5 +1,5 @@
 import { brief, LARGEST_FILE, MOST_RECORDS, nestedTooDeep } from '../limits';
-import { checkRecord, type LogRecord } from '../records';
+import { checkRecord, type LogRecord } from '../log';
 
 /** The whole log as one file; see docs/formats.md. */
 export interface LogFile {

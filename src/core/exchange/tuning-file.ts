@@ -1,6 +1,6 @@
 import { array, number, object, string, ValidationError } from 'yup';
 import { brief, MOST_CAPO, MOST_STRINGS } from '../limits';
-import { instrumentName, noteField, offsetField } from '../records';
+import { instrumentName, noteField, offsetField } from '../log';
 
 /** One tuning as a file of its own: strings from the first as the instrument has them; see docs/formats.md. */
 export interface TuningFile {

@@ -11,7 +11,7 @@ import {
 } from '../guided';
 import { ratioOfCents } from '../music';
 import { changeBetween, type Reading } from '../pitch';
-import type { Draft, ReadingRecord, Source, StringLife } from '../records';
+import type { Draft, ReadingRecord, Source, StringLife } from '../log';
 import { adviseRounds } from '../settling';
 import { traitsOf } from '../strings';
 import { courseLabels, fittingPlan, SCHOOLS, type School } from './plan';

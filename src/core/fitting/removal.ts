@@ -1,4 +1,4 @@
-import { breaksAt, type BreakPlace, type RemovalReason, type StringLife } from '../records';
+import { breaksAt, type BreakPlace, type RemovalReason, type StringLife } from '../log';
 
 export interface Removal {
   reason: RemovalReason;

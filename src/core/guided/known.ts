@@ -1,6 +1,6 @@
 import { ratioOfCents, stringTargetHz } from '../music';
 import type { Reading } from '../pitch';
-import type { InstrumentLife, Source, StringLife } from '../records';
+import type { InstrumentLife, Source, StringLife } from '../log';
 import { othersThan } from './identify';
 import type { GuidedLog } from './procedure';
 import type { GuidedStep, PassStep } from './step';

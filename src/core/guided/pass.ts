@@ -1,4 +1,4 @@
-import type { Draft, PassRecord } from '../records';
+import type { Draft, PassRecord } from '../log';
 import type { GuidedLog } from './procedure';
 
 /** A pass that was left lying so long is over, ms (house estimate). */

@@ -1,6 +1,6 @@
 import { readingAt } from '../../../testing/guided';
 import type { Heard } from '../pitch';
-import type { Draft } from '../records';
+import type { Draft } from '../log';
 import { createPlayer, type GuidedStep, type Procedure } from '.';
 
 const HZ = 440;

@@ -1,6 +1,6 @@
 import { cents } from '../music';
 import type { Heard, Reading } from '../pitch';
-import type { Draft, Source } from '../records';
+import type { Draft, Source } from '../log';
 import { createGatherer, type Follow, type Followed } from '../two-strings';
 import { createGuide } from './guide';
 import type { GuidedLog, Outcome, Procedure } from './procedure';

@@ -1,4 +1,4 @@
-import type { Bench, Draft, InstrumentLife, Source, StringStatus } from '../records';
+import type { Bench, Draft, InstrumentLife, Source, StringStatus } from '../log';
 import type { Follow, FollowedReading } from '../two-strings';
 import type { GuidedStep, Verdict } from './step';
 

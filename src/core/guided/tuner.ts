@@ -1,5 +1,5 @@
 import { stringTargetHz } from '../music';
-import type { InstrumentLife, StringLife, StringPlan } from '../records';
+import type { InstrumentLife, StringLife, StringPlan } from '../log';
 import { centsPerTurn, fineTravelLeft, stringLoad, traitsOf, tunerPlace, type TunerPlace } from '../strings';
 import type { TunerKnown } from './turning';
 

@@ -1,5 +1,5 @@
 import { cents } from '../music';
-import type { TouchRecord } from '../records';
+import type { TouchRecord } from '../log';
 import type { FretReading } from './frets';
 
 /** Fretted readings against the equal-tempered place over the open string of their moment. */

@@ -6,7 +6,7 @@ import { saddleMoveMm } from './octave';
 import { octavePasses, responseOf, type OctavePass } from './passes';
 import type { BridgeResponse } from './response';
 import { judgeString, type OctaveVerdict } from './verdict';
-import type { AdjustmentRecord, Bench, InstrumentLife } from '../records';
+import type { AdjustmentRecord, Bench, InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
 
 export interface StringOctave {

@@ -1,4 +1,4 @@
-import type { AdjustmentRecord, TouchRecord } from '../records';
+import type { AdjustmentRecord, TouchRecord } from '../log';
 import { acrossMm, medianOfPlucks, octavePasses, responseOf } from '.';
 
 const at = (cents: number, hz = 110) => hz * Math.pow(2, cents / 1200);

@@ -1,7 +1,7 @@
 import { sampleStandardDeviation } from 'simple-statistics';
 import { cents } from '../music';
 import { fretsOf } from './fret-places';
-import type { AdjustmentRecord, TouchRecord } from '../records';
+import type { AdjustmentRecord, TouchRecord } from '../log';
 import type { FretReading } from './frets';
 import { octaveOf, type OctaveErrors } from './octave';
 import { learnResponse, type BridgeMove, type BridgeResponse } from './response';

@@ -1,7 +1,7 @@
 import { passOf, passRecord, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
 import { ratioOfCents, targetFrequencyHz } from '../music';
 import type { Reading } from '../pitch';
-import type { Draft } from '../records';
+import type { Draft } from '../log';
 import { medianOfPlucks } from './passes';
 import { answerTo, touchSteps, type TouchStep } from './steps';
 import { keptWords, PLUCKS_DIFFER, pluckWords } from './words';

@@ -1,4 +1,4 @@
-import type { InstrumentLife, TouchRecord } from '../records';
+import type { InstrumentLife, TouchRecord } from '../log';
 import { answerTo, touchSteps } from './steps';
 
 const life = (family: string) =>

@@ -1,4 +1,4 @@
-import type { InstrumentLife, TouchKind, TouchRecord } from '../records';
+import type { InstrumentLife, TouchKind, TouchRecord } from '../log';
 import { traitsOf } from '../strings';
 
 /** One place to sound: a string, and how. */

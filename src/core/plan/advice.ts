@@ -1,4 +1,4 @@
-import { clockTime } from '../records';
+import { clockTime } from '../log';
 import type { SettlingMaterial } from '../settling';
 import { ifRestrung, readyAgeMin } from './outlook';
 import type { PlanSession, PlanStep, PlanString } from './types';

@@ -1,12 +1,5 @@
 import { median } from 'simple-statistics';
-import {
-  ageFromMs,
-  fitLives,
-  type Bench,
-  type InstrumentLife,
-  type ReadingRecord,
-  type SessionRecord,
-} from '../records';
+import { ageFromMs, fitLives, type Bench, type InstrumentLife, type ReadingRecord, type SessionRecord } from '../log';
 import { type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { WALK_GAP_MIN } from './groups';

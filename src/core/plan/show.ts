@@ -1,5 +1,5 @@
 import { TOLERANCE_CENTS } from '../check';
-import type { Bench, PassVisit, SessionRecord } from '../records';
+import type { Bench, PassVisit, SessionRecord } from '../log';
 import { planSession } from './ask';
 import { READY_SCHOOLS, type PlanItem, type PlanSession, type PlanStep } from './types';
 

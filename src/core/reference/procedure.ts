@@ -1,6 +1,6 @@
 import type { Outcome, Procedure } from '../guided';
 import { A4_MAX_HZ, A4_MIN_HZ, stringTargetHz } from '../music';
-import type { Bench, ReferenceSource } from '../records';
+import type { Bench, ReferenceSource } from '../log';
 import type { Follow, FollowedReading, SteadyMoment } from '../two-strings';
 import { averageTone, type ToneReading } from './average';
 import { octaveStretch, type KeyboardA } from './stretch';

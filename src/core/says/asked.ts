@@ -1,5 +1,5 @@
 import type { Show } from '../plan';
-import type { Bench, InstrumentLife } from '../records';
+import type { Bench, InstrumentLife } from '../log';
 
 /** What is asked about one instrument. */
 export interface Asked {

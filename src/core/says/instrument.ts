@@ -4,7 +4,7 @@ import { findCause, causeBuildOf, findingWords } from '../causes';
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime, type LifeFit, type StringStatus } from '../records';
+import { clockTime, type LifeFit, type StringStatus } from '../log';
 import {
   beforeInquiry,
   commonOffset,

@@ -2,7 +2,7 @@ import { bridgeNow } from '../bridge';
 import { checkStep } from '../check';
 import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
-import { dueWords, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../records';
+import { dueWords, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../log';
 import { adviseRounds } from '../settling';
 import { OCTAVE_LIMIT } from './asked';
 import { inquiryUnderWay } from '../story';

@@ -1,4 +1,4 @@
-import { readBench, type LogRecord } from '../records';
+import { readBench, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
 import { STATEMENT_KINDS, statementsOf, type Statement } from '.';
 

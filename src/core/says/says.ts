@@ -2,7 +2,7 @@ import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { EAR_SD, earSpread } from '../by-ear';
 import { minutesPerString, planShow, planStrings, sessionOf, showOf, WORK, type PlanItem, type Show } from '../plan';
 import { signedCents } from '../music';
-import { fitLives, instrumentStatus, type Bench, type Priors } from '../records';
+import { fitLives, instrumentStatus, type Bench, type Priors } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { instrumentStory } from '../story';
 import type { Asked } from './asked';

@@ -1,7 +1,7 @@
 import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
-import { clockTime, dueTime, READY, repeatability, sinceTime, type StringLife, type StringStatus } from '../records';
+import { clockTime, dueTime, READY, repeatability, sinceTime, type StringLife, type StringStatus } from '../log';
 import { mixtureMean, mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
 import { gainWords, roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';

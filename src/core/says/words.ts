@@ -1,5 +1,5 @@
 import { inCents, signedCents } from '../music';
-import { clockTime } from '../records';
+import { clockTime } from '../log';
 
 /** A half width, to a tenth below three cents, never 0. */
 const halfWords = (half: number): string => `±${half < 3 ? Math.max(0.1, half).toFixed(1) : half.toFixed(0)}`;

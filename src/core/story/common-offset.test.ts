@@ -1,4 +1,4 @@
-import { instrumentStatus, type InstrumentLife } from '../records';
+import { instrumentStatus, type InstrumentLife } from '../log';
 import { commonOffset } from '.';
 
 const life = (offsets: number[], spanMs = 60000): InstrumentLife => ({

@@ -1,7 +1,7 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import { ratioOfCents } from '../music';
 import { traitsOf } from '../strings';
-import type { InstrumentLife, StringStatus } from '../records';
+import type { InstrumentLife, StringStatus } from '../log';
 
 /** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */
 const TOGETHER_CENTS = 1.5;

@@ -1,5 +1,5 @@
 import { frictionFigure, lubricantLasts, type FrictionFigure, type Lasting, type LubricantPoint } from '../causes';
-import type { Bench, InstrumentLife, TestRecord } from '../records';
+import type { Bench, InstrumentLife, TestRecord } from '../log';
 
 const DAY = 86400000;
 /** A figure taken so soon after a lubrication is the one after it, days (house estimate). */

@@ -1,5 +1,5 @@
 import { inCents } from '../music';
-import { clockTime, type LifeFit, type StringLife } from '../records';
+import { clockTime, type LifeFit, type StringLife } from '../log';
 import {
   type SettlingFit,
   adviseRounds,

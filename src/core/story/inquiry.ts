@@ -3,7 +3,7 @@ import type { Logged, SinceLast, TestResult } from '../causes';
 import type { Told } from '../codes';
 import { signedCents } from '../music';
 import { octavePasses } from '../octave';
-import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../records';
+import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { SETTLES_AS } from '../strings';
 

@@ -1,4 +1,4 @@
-import { ageFromMs, totalFallSeries, type InstrumentLife, type PastLife, type Priors } from '../records';
+import { ageFromMs, totalFallSeries, type InstrumentLife, type PastLife, type Priors } from '../log';
 import { SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { slopesOf, type TrialReading } from '../trial';

@@ -1,7 +1,7 @@
 import { isAfterRemedy, testsOf, type CauseBuild, type CauseQuestion } from '../causes';
 import { isCauseTest, type Asked, type CauseTest, type Told } from '../codes';
 import { stringTargetHz } from '../music';
-import type { Bench, InstrumentLife, StringLife, TestRecord } from '../records';
+import type { Bench, InstrumentLife, StringLife, TestRecord } from '../log';
 import type { BeforeInquiry } from './inquiry';
 import { SETTLES_AS } from '../strings';
 

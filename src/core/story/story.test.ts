@@ -1,4 +1,4 @@
-import type { InstrumentLife, PastLife, ReadingRecord, StringLife } from '../records';
+import type { InstrumentLife, PastLife, ReadingRecord, StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { instrumentStory, learnedPriors, type StoryWish } from '.';
 

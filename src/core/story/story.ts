@@ -15,7 +15,7 @@ import {
   type ReadingRecord,
   type StringLife,
   type TreatmentRecord,
-} from '../records';
+} from '../log';
 import {
   carryTo,
   chanceToStay,

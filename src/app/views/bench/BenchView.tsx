@@ -2,7 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
 import { checkPassOf, checkProcedure, checkStep, HOLD_MIN, leadOf, TOLERANCE_CENTS } from '../../../core/check';
-import type { InstrumentLife, StringStatus } from '../../../core/records';
+import type { InstrumentLife, StringStatus } from '../../../core/log';
 import { commonOffset } from '../../../core/story';
 import type { NextThing } from '../../../core/says';
 import { useDigits } from '../../keys/digits';

@@ -1,5 +1,5 @@
 import { useMemo, type ReactNode } from 'react';
-import { repeatability, type StringLife, type StringStatus } from '../../../core/records';
+import { repeatability, type StringLife, type StringStatus } from '../../../core/log';
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed, plusMinus } from '../../parts/format';
 import { useWorld } from '../../world/world';

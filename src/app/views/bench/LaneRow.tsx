@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import type { PlanItem } from '../../../core/plan';
-import { ageFromMs, type StringLife, type StringStatus } from '../../../core/records';
+import { ageFromMs, type StringLife, type StringStatus } from '../../../core/log';
 import { MATERIAL_NAMES } from '../../../core/strings';
 import { clockTime, dueTime, dueWords, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { InstrumentLife, StringStatus } from '../../../core/records';
+import type { InstrumentLife, StringStatus } from '../../../core/log';
 import type { useVisits } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { LaneRow } from './LaneRow';

@@ -1,4 +1,4 @@
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { keptTunings, useTakingTuning } from '../../world/tunings';
 import { useWorld } from '../../world/world';
 
@@ -9,7 +9,7 @@ export function TuningChoice({ life, say }: { life: InstrumentLife; say: (senten
   const { bench } = useWorld();
   const { take } = useTakingTuning(life, say);
   const { instrumentId, strings } = life.record;
-  const kept = keptTunings(bench.tunings, instrumentId);
+  const kept = keptTunings(bench, instrumentId);
   if (kept.length === 0) return null;
   const choose = (name: string) => {
     const own = { name, strings: strings.map(({ stringId, note }) => ({ stringId, note, offsetCents: 0 })) };

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
 import { useWorld } from '../../world/world';
 

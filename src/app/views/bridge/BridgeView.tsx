@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { ReturnTest } from './ReturnTest';
 import { Tune } from './Tune';
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { BEGIN_RETURN, BRIDGE_TOLERANCE, RETURN_ROUNDS, returnAt, returnProcedure } from '../../../core/bridge';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { handActions, soundActions, useActions } from '../../guided/useActions';

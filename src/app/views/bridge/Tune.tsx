@@ -12,7 +12,7 @@ import {
   type Begun,
 } from '../../../core/bridge';
 import { type BridgeTask } from '../../../core/codes';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';

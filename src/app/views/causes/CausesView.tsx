@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { answersOf, findingWords, inquiryTests, REMEDIES, TEST_GUIDES, treatmentFor } from '../../../core/causes';
 import { isCauseTest, type Cause, type CauseTest } from '../../../core/codes';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import type { FaultTruth } from '../../../core/simulate';
 import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';

@@ -1,4 +1,4 @@
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 
 /** The strings of an instrument as buttons, one pressed. */

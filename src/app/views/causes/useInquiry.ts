@@ -1,7 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import type { Asked, CauseTest, Told } from '../../../core/codes';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { beforeInquiry, evidenceOf, inquiryUnderWay, questionOf, questionsLeft } from '../../../core/story';
 import { causeBuildOf } from '../../../core/causes';
 import { useAsked } from '../../world/asked';

@@ -16,7 +16,7 @@ import {
 } from '../../../core/by-ear';
 import { SCHOOLS, type School } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { handActions, soundActions, useActions } from '../../guided/useActions';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { SCHOOLS, type School } from '../../../core/fitting';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';

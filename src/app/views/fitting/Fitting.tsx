@@ -13,7 +13,7 @@ import {
   type Progress,
 } from '../../../core/fitting';
 import { adviseRounds } from '../../../core/settling';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { handActions, soundActions, useActions } from '../../guided/useActions';

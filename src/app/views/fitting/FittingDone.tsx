@@ -1,4 +1,4 @@
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { dueTime, signed } from '../../parts/format';
 import { WORK_ID } from '../../parts/focus';

@@ -1,5 +1,5 @@
 import { useParams } from 'react-router';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { useWorld } from '../../world/world';
 import { Chooser } from './Chooser';
 import { Fitting } from './Fitting';

@@ -1,6 +1,6 @@
 import { TriangleAlert } from 'lucide-react';
 import { REMOVALS, repeatedBreak, type FittingStep } from '../../../core/fitting';
-import type { StringLife } from '../../../core/records';
+import type { StringLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { WORK_ID } from '../../parts/focus';
 import { Drawing } from './Drawing';

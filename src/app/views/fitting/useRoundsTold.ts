@@ -1,4 +1,4 @@
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { usePriors } from '../../world/priors';

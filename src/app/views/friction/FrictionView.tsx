@@ -1,8 +1,9 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { causeBuildOf, frictionTests, trickWords } from '../../../core/causes';
 import { type Measure } from '../../../core/codes';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { instrumentFriction } from '../../../core/story';
+import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
@@ -26,6 +27,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
   const now = useNow(60000);
   const { instrumentId } = life.record;
   const friction = useMemo(() => instrumentFriction(life, bench), [life, bench]);
+  const { holds, frets } = traitsOf(life.record);
   const [chosen, setChosen] = useState(life.strings[0]!.plan.stringId);
   /** What was measured in this sitting is done, unless it is wanted once more: Enter goes on to the next one. */
   const measured = (id: string) =>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { InstrumentLife } from '../../../core/records';
-import { headField } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
+import { headField } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FigureField } from '../../parts/FigureField';
 import { figureIn } from '../../parts/format';

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { useMemo, useState } from 'react';
-import type { InstrumentRecord } from '../../../core/records';
+import type { InstrumentRecord } from '../../../core/log';
 import { FAMILIES } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { useWorld } from '../../world/world';

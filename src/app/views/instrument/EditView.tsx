@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { InstrumentLife, StringPlan } from '../../../core/records';
+import type { InstrumentLife, StringPlan } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { useWorld } from '../../world/world';
 import { BuildFields } from './BuildFields';

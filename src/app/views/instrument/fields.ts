@@ -8,7 +8,7 @@ import {
   noteField,
   tunerField,
   type InstrumentRecord,
-} from '../../../core/records';
+} from '../../../core/log';
 import {
   BRIDGES,
   FAMILIES,

@@ -3,7 +3,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo, useRef } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import type { InstrumentRecord } from '../../../core/records';
+import type { InstrumentRecord } from '../../../core/log';
 import { FaultyRecord, heldInMemory } from '../../world/held';
 import { useWorld } from '../../world/world';
 import { recordOf, schemaOf, strungMoments, type Fields } from './fields';

@@ -1,89 +1,15 @@
 import { useMemo, useRef, useState } from 'react';
 import { localIso } from '../../../core/exchange';
-import type { InstrumentRecord, LogRecord } from '../../../core/records';
+import { namesIn, sayRecord, type LogRecord } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
-import { clockTime, signed, plusMinus } from '../../parts/format';
+import { clockTime } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
 
 const SHOWN = 200;
-
-/** What a record says, in a line. */
-function sentence(r: LogRecord, instruments: Map<string, InstrumentRecord>): string {
-  const note = (instrumentId: string, stringId: string) => {
-    const i = instruments.get(instrumentId);
-    return `${i?.name ?? instrumentId}, ${i?.strings.find((s) => s.stringId === stringId)?.note ?? stringId}`;
-  };
-  switch (r.type) {
-    case 'instrument':
-      return `${r.name}: ${r.strings.map((s) => s.note).join(' ')}${r.away ? ', put away' : ''}`;
-    case 'fitted':
-      return `${note(r.instrumentId, r.stringId)}: new string${r.windings ? `, ${r.windings} turns` : ''}`;
-    case 'removed':
-      return `${note(r.instrumentId, r.stringId)}: taken off, ${r.reason}${r.place ? ` at the ${r.place}` : ''}`;
-    case 'fitting':
-      return `${r.stringId ? note(r.instrumentId, r.stringId) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.step.replaceAll('-', ' ')} ${r.outcome}${r.note ? ` (${r.note})` : ''}`;
-    case 'treatment':
-      return `${r.stringIds.map((s) => note(r.instrumentId, s)).join('; ')}: ${r.treatment}${r.minutes ? ` for ${r.minutes.toFixed(0)} min` : ''}${r.note ? ` (${r.note})` : ''}`;
-    case 'round':
-      return `${note(r.instrumentId, r.stringId)}: stretch round, dropped ${r.dropCents.toFixed(1)} cents`;
-    case 'reading':
-      return `${note(r.instrumentId, r.stringId)}: ${r.purpose} ${signed(r.cents)} ${plusMinus(r.sigmaCents)} cents (${r.source}${r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : ''})${r.slip ? ', moved at once, read twice' : ''}`;
-    case 'room':
-      return `Room ${r.tempC.toFixed(1)} °C`;
-    case 'reference':
-      return `Reference A4 ${r.a4Hz.toFixed(1)} Hz${r.source ? ` (${r.source}${r.sigmaCents === undefined ? '' : `, ${plusMinus(r.sigmaCents, 2)} cents`})` : ''}`;
-    case 'curtain':
-      return r.curtainMs === null ? 'No show' : `Show starts at ${clockTime(r.curtainMs, r.zoneMin)}`;
-    case 'session':
-      return `Show at ${clockTime(r.curtainMs, r.zoneMin)}, ${r.place}: ${r.minutes} min, ±${r.toleranceCents} cents`;
-    case 'trial':
-      return `Trial: ${r.what}, ${r.pairs.length} pairs${r.byLot ? ', by lot' : ''}`;
-    case 'touch':
-      return `${note(r.instrumentId, r.stringId)}: ${r.touch === 'fret' ? `fret ${r.fret}` : r.touch} ${r.frequencyHz.toFixed(3)} Hz ${plusMinus(r.sigmaCents)} cents (${r.source})`;
-    case 'adjustment':
-      return `${r.stringIds.length === 1 ? note(r.instrumentId, r.stringIds[0]!) : (instruments.get(r.instrumentId)?.name ?? r.instrumentId)}: ${r.what.replace('-', ' ')} moved ${signed(r.moveMm)} mm`;
-    case 'pass':
-      return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: ${r.kind} pass ${r.over ? 'ended' : r.skipped.length > 0 ? `goes on, ${r.skipped.length} skipped` : 'started'}`;
-    case 'tuner':
-      return `${note(r.instrumentId, r.stringId)}: its tuner${r.other ? ' goes the other way,' : ''} moves it ${r.gain.toFixed(1)} times what was reckoned`;
-    case 'test':
-      if (r.test === 'friction')
-        return `${note(r.instrumentId, r.stringId)}: friction ${((r.secondCents ?? 0) - r.firstCents).toFixed(1)} cents between its limits`;
-      return `${note(r.instrumentId, r.stringId)}: test ${r.test.replaceAll('-', ' ')}, ${signed(r.firstCents)}${r.secondCents === null ? '' : `, then ${signed(r.secondCents)}`} cents`;
-    case 'judgement':
-      return `${note(r.instrumentId, r.stringId)}: by ear against ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}), read ${signed(r.cents)} cents`;
-    case 'bridge':
-      return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: its bridge, ${r.springs} springs${r.memory ? ', learned' : ''}`;
-    case 'bridge-step': {
-      const of = r.stringId
-        ? note(r.instrumentId, r.stringId)
-        : (instruments.get(r.instrumentId)?.name ?? r.instrumentId);
-      const what =
-        r.step === 'claw'
-          ? `claw turned ${signed(r.turns ?? 0, 2)}`
-          : r.step === 'tilt'
-            ? `tilt ${signed(r.degrees ?? 0)}°`
-            : r.step === 'set'
-              ? `stopped at ${signed(r.cents ?? 0)}`
-              : r.step === 'read'
-                ? `read ${signed(r.cents ?? 0)}`
-                : `${r.step === 'lock' ? 'nut locked' : `${r.task.replace('-', ' ')} ${r.step === 'begin' ? 'begun' : 'ended'}`}`;
-      return `${of}: bridge, ${what}`;
-    }
-    case 'checkpoint':
-      return `${note(r.instrumentId, r.stringId)} with ${note(r.instrumentId, r.againstId)} (${r.interval.join(':')}): ${signed(r.cents - r.expectCents)} ${plusMinus(r.sigmaCents)} cents, ${r.beatsHz.toFixed(1)} beats a second`;
-    case 'tuning':
-      return `${instruments.get(r.instrumentId)?.name ?? r.instrumentId}: tuned as ${r.name} (${r.strings.map((s) => s.note).join(' ')})`;
-    case 'finding':
-      return `${note(r.instrumentId, r.stringId)}: ${r.remedy ? `${r.remedy}: ${r.outcome?.replace('-', ' ') ?? ''}` : `most likely ${r.causes[0]!.cause.replaceAll('-', ' ')}`}`;
-    case 'taken-back':
-      return 'Took a record back';
-  }
-}
 
 /** The newest records, the newest first; in a long log only those are put in order. */
 function newestOf(records: readonly LogRecord[]): LogRecord[] {
@@ -104,11 +30,7 @@ export function LogView() {
   const input = useRef<HTMLInputElement>(null);
   const newest = useMemo(() => newestOf(records), [records]);
   const superseded = useMemo(() => new Set(records.flatMap((r) => r.supersedes ?? [])), [records]);
-  const instruments = useMemo(
-    () =>
-      new Map(records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r])),
-    [records],
-  );
+  const names = useMemo(() => namesIn(records), [records]);
   const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localIso(nowMs(), 0).slice(0, 10)}`;
 
   async function take(file: File) {
@@ -200,7 +122,7 @@ export function LogView() {
                 {day} {clockTime(r.atMs, r.zoneMin)}
               </span>
               <span className={superseded.has(r.id) ? 'text-ink2 line-through' : ''}>
-                {sentence(r, instruments)}
+                {sayRecord(r, names)}
                 {superseded.has(r.id) && <span className="sr-only"> (superseded)</span>}
               </span>
             </li>

@@ -1,5 +1,5 @@
 import { localIso } from '../../../core/exchange';
-import type { AdjustmentRecord } from '../../../core/records';
+import type { AdjustmentRecord } from '../../../core/log';
 import type { LengthUnit } from '../../../core/strings';
 import { clockTime, signed } from '../../parts/format';
 import { type Octaves, direction, sizeOf } from '../../../core/octave';

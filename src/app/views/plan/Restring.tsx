@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { planSession } from '../../../core/plan';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime, signed } from '../../parts/format';
 import { useAsked } from '../../world/asked';

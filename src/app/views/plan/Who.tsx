@@ -1,4 +1,4 @@
-import type { SessionRecord } from '../../../core/records';
+import type { SessionRecord } from '../../../core/log';
 
 /** What an instrument does in a show: plays all through, only before or after the interval, or stands by for another one. */
 export type Role = 'all' | 'first' | 'second' | `spare:${string}`;

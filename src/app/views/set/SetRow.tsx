@@ -1,4 +1,4 @@
-import type { StringPlan } from '../../../core/records';
+import type { StringPlan } from '../../../core/log';
 import {
   forceWords,
   lengthWords,

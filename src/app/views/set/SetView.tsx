@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { nearestNote, ratioOfCents, transpose } from '../../../core/music';
 import { setLoad, type NamedSpec } from '../../../core/strings';
 import { Button } from '../../parts/Button';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { EARLIEST_MS, MOST_OFF_CENTS } from '../../../core/limits';
 import { cents as centsFrom, targetFrequencyHz } from '../../../core/music';
-import type { InstrumentLife, ReadingRecord } from '../../../core/records';
+import type { InstrumentLife, ReadingRecord } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { Modal } from '../../parts/Modal';
 import { fromLocalField, signed, toLocalField } from '../../parts/format';

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { standsAt, type InstrumentLife } from '../../../core/records';
+import { standsAt, type InstrumentLife } from '../../../core/log';
 import type { StringStory } from '../../../core/story';
 import { Button } from '../../parts/Button';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';

@@ -1,5 +1,5 @@
 import { mean } from 'simple-statistics';
-import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/records';
+import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
 import type { Trial } from '../../../core/trial';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked, useAskedEach } from '../../world/asked';

@@ -1,7 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { InstrumentLife, TrialRecord } from '../../../core/records';
+import type { InstrumentLife, TrialRecord } from '../../../core/log';
 import { drawLots } from '../../../core/trial';
 import { Button } from '../../parts/Button';
 import { useWriting } from '../../world/writing';

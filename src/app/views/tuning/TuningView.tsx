@@ -1,7 +1,8 @@
+import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { readText, readTuningFile, writeTuningFile } from '../../../core/exchange';
 import { midiOf, parseNote, stringTargetHz, tuningCost } from '../../../core/music';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -13,6 +14,7 @@ import { signed } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
 import { keptTunings, useTakingTuning, type Tuning } from '../../world/tunings';
 import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
 import { StringTargets } from './StringTargets';
 import { Tones } from './Tones';
 import { TONICS, useTuning } from './useTuning';
@@ -26,13 +28,18 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   const { record, tuning } = life;
   const { bowed, frets } = traitsOf(record);
   const { sets, set, draft, change, nameIt, take, targets, name, tuning: made } = useTuning(life);
-  const kept = keptTunings(bench.tunings, record.instrumentId);
+  const kept = keptTunings(bench, record.instrumentId);
   const [message, say] = useState('');
   const [chosen, setChosen] = useState(0);
   const file = useRef<HTMLInputElement>(null);
   const { worst, furthest } = tuningCost(targets);
   const { take: keep, warningsOf } = useTakingTuning(life, say);
   const warnings = warningsOf(made);
+  const write = useWriting(say);
+  const forget = (name: string) =>
+    void write([{ type: 'tuning-forgotten', instrumentId: record.instrumentId, name }], () =>
+      say(`${name} is no longer offered. What was read in it stays.`),
+    );
   const open = async (f: File) => {
     const said = await readText(f);
     if (!said.ok) return say(said.message);
@@ -69,7 +76,16 @@ export function TuningView({ life }: { life: InstrumentLife }) {
           In use: <b>{tuning?.name ?? 'its own notes'}</b>, A4 at <span className="figure">{a4Hz.toFixed(1)} Hz</span>
           {kept.length > 0 && ' · kept: '}
           <span className="inline-flex flex-wrap gap-1.5 align-middle">
-            {kept.map((t) => button(t.name, tuning?.name === t.name, () => (take(t), keep(t))))}
+            {kept.map((t) => (
+              <span key={t.name} className="inline-flex">
+                {button(t.name, tuning?.name === t.name, () => (take(t), keep(t)))}
+                {tuning?.name !== t.name && (
+                  <Button aria-label={`Delete ${t.name}`} onClick={() => forget(t.name)}>
+                    <X size={14} aria-hidden />
+                  </Button>
+                )}
+              </span>
+            ))}
           </span>
         </p>
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-x-8 max-lg:grid-cols-1">

@@ -16,13 +16,18 @@ test('pure fifths from A: what they cost, in force by a key, one choice on the b
   expect(c()).toHaveTextContent(/\+5\.\d/);
   await choose(player, choice, 'its own notes');
   expect(c()).toHaveTextContent(/−0\.\d/);
+  await player.go('/demo/tuning/viola');
+  await player.click(screen.getByRole('button', { name: 'Delete Its own notes, pure fifths' }));
+  expect(player.says('message')).toContain('no longer offered');
+  expect(screen.queryByRole('button', { name: 'Its own notes, pure fifths' })).toBeNull();
 });
 
 test('a tuning leaves as a file and comes back; another instrument’s is refused with its reason', async () => {
   const player = await openApp('/demo/tuning/baritone');
   await player.click(screen.getByRole('button', { name: 'A half step down' }));
-  await choose(player, screen.getByLabelText('Capo'), '2');
   await choose(player, screen.getByLabelText('Name'), 'For the second half');
+  await choose(player, screen.getByLabelText('Capo'), '2');
+  expect(screen.getByLabelText('Name')).toHaveValue('For the second half');
   const text = await saved(() => player.click(screen.getByRole('button', { name: 'Save as a file' })));
   const kept = JSON.parse(text) as { capo: number; strings: { note: string }[] };
   expect(kept.capo).toBe(2);

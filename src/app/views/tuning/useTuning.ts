@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { openChords, temperOffsets, transpose, type StringTarget, type Temper } from '../../../core/music';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import type { Tuning } from '../../world/tunings';
 
 /** A way to change the notes, in our words. */
@@ -81,8 +81,7 @@ export function useTuning(life: InstrumentLife) {
     sets,
     set,
     draft,
-    change: (by: Partial<Omit<TuningDraft, 'name'>>) =>
-      setDraft((d) => ({ ...d, ...by, name: named ? d.name : '' })),
+    change: (by: Partial<Omit<TuningDraft, 'name'>>) => setDraft((d) => ({ ...d, ...by, name: named ? d.name : '' })),
     nameIt: (typed: string) => {
       setNamed(typed !== '');
       setDraft((d) => ({ ...d, name: typed }));

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { TEST_GUIDES } from '../../../core/causes';
-import type { InstrumentLife } from '../../../core/records';
+import type { InstrumentLife } from '../../../core/log';
 import { instrumentFriction } from '../../../core/story';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';

@@ -1,6 +1,6 @@
 import { totalFall } from '../settling';
 import { alignedCents } from './aligned';
-import type { BreakPlace, FittedRecord, ReadingRecord, RemovalReason, RemovedRecord } from './types';
+import type { BreakPlace, FittedRecord, ReadingRecord, RemovalReason, RemovedRecord } from './records';
 
 /** What a string that is gone leaves behind. */
 export interface PastLife {

@@ -3,6 +3,7 @@ import type { HandEvent, SettlingEvent } from '../settling';
 import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
 import type {
+  AboutRecord,
   InstrumentRecord,
   LogRecord,
   ReadingRecord,
@@ -11,7 +12,7 @@ import type {
   TreatmentRecord,
   TunerRecord,
   TuningRecord,
-} from './types';
+} from './records';
 
 /** The order of records: of time, then of writing, then of id. */
 export const inTime = (a: LogRecord, b: LogRecord) =>
@@ -59,6 +60,8 @@ export interface InstrumentLife {
   record: InstrumentRecord;
   /** As they are tuned now. */
   strings: StringLife[];
+  /** Whose it is, where it is, what it goes with; where anybody said. */
+  about?: AboutRecord;
   /** The tuning in force, where it is not the strings' own notes in equal temperament. */
   tuning?: TuningRecord;
 }
@@ -121,7 +124,8 @@ export function lifeOf(
       past: pastLives(on, off, all),
     };
   });
-  return { record, strings, ...(tuning ? { tuning } : {}) };
+  const about = last(ofType(live, 'about'));
+  return { record, strings, ...(about ? { about } : {}), ...(tuning ? { tuning } : {}) };
 }
 
 /** The tuning in force at a time: the last one, unless the instrument's own notes were edited after it. */

@@ -1,5 +1,5 @@
 import { changeBetween } from '../pitch';
-import type { ReadingRecord } from './types';
+import type { ReadingRecord } from './records';
 
 /** Within this much of each other two readings are compared partial by partial: stiffness has not changed, cents (house estimate). */
 const NEAR_CENTS = 40;

@@ -1,6 +1,6 @@
-import { groupBy, inTime, last, lifeOf, ofType, stands, type InstrumentLife, type Show } from './log';
+import { groupBy, inTime, last, lifeOf, ofType, stands, type InstrumentLife, type Show } from './life';
 import { createWriterClock, type SetBack, type WriterClock, type Written } from './order';
-import { checkRecord } from './schemas';
+import { checkRecord } from './records';
 import type {
   AdjustmentRecord,
   BridgeRecord,
@@ -13,14 +13,16 @@ import type {
   LogRecord,
   PassRecord,
   ReferenceRecord,
+  RemarkRecord,
   RoomRecord,
   SessionRecord,
   TestRecord,
   TouchRecord,
   TreatmentRecord,
   TrialRecord,
+  TuningForgottenRecord,
   TuningRecord,
-} from './types';
+} from './records';
 
 /** The bench as the log tells it. Derived, never stored. */
 export interface Bench {
@@ -51,6 +53,10 @@ export interface Bench {
   checkpoints: CheckpointRecord[];
   /** What instruments were tuned to, oldest first. */
   tunings: TuningRecord[];
+  /** Which of them are no longer offered, oldest first. */
+  forgotten: TuningForgottenRecord[];
+  /** What was remarked on instruments and strings, oldest first. */
+  remarks: RemarkRecord[];
   /** Grows with every string or instrument that comes or goes. */
   changes: number;
   /** The last time that a device's clock was set back, and not forward again. */
@@ -213,6 +219,8 @@ export function createLogIndex(): LogIndex {
         bridges: everywhere('bridge'),
         bridgeSteps: everywhere('bridge-step'),
         tunings: everywhere('tuning'),
+        forgotten: everywhere('tuning-forgotten'),
+        remarks: everywhere('remark'),
         changes,
         clockBack: [...clocks.values()]
           .flatMap((c) => c.setBack() ?? [])

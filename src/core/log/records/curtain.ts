@@ -1,0 +1,12 @@
+import { clockTime } from '../clock';
+import { instant } from './fields';
+import { recordKind, type RecordOf } from './record';
+
+/** When the show starts; null where none is set. */
+export const curtain = recordKind(
+  'curtain',
+  { curtainMs: instant().nullable().defined() },
+  (r) => (r.curtainMs === null ? 'No show' : `Show starts at ${clockTime(r.curtainMs, r.zoneMin)}`),
+  { curtainMs: 1_781_272_806_000 },
+);
+export type CurtainRecord = RecordOf<typeof curtain>;

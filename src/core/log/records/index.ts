@@ -1,0 +1,187 @@
+import { ValidationError } from 'yup';
+import { brief, LEAST_SIGMA_CENTS, MOST_SEQ } from '../../limits';
+import { about, remark } from './about';
+import { adjustment } from './adjustment';
+import { bridge } from './bridge';
+import { bridgeStep } from './bridge-step';
+import { checkpoint } from './checkpoint';
+import { curtain } from './curtain';
+import { finding } from './finding';
+import { fitted } from './fitted';
+import { fitting } from './fitting';
+import { instrument, type InstrumentRecord } from './instrument';
+import { judgement } from './judgement';
+import { pass } from './pass';
+import { reading } from './reading';
+import { RECORD_VERSION, type Names, type RecordBase, type RecordOf } from './record';
+import { reference } from './reference';
+import { removed } from './removed';
+import { room } from './room';
+import { round } from './round';
+import { session } from './session';
+import { takenBack } from './taken-back';
+import { test } from './test';
+import { touch } from './touch';
+import { treatment } from './treatment';
+import { trial } from './trial';
+import { tuner } from './tuner';
+import { tuning, tuningForgotten } from './tuning';
+
+/** Every type of record. */
+export const KINDS = [
+  instrument,
+  fitted,
+  reading,
+  round,
+  treatment,
+  fitting,
+  room,
+  reference,
+  curtain,
+  session,
+  trial,
+  touch,
+  adjustment,
+  pass,
+  tuner,
+  test,
+  finding,
+  judgement,
+  tuning,
+  tuningForgotten,
+  checkpoint,
+  bridge,
+  bridgeStep,
+  about,
+  remark,
+  removed,
+  takenBack,
+] as const;
+
+export type LogRecord = RecordOf<(typeof KINDS)[number]>;
+export type RecordType = LogRecord['type'];
+
+/** A record as it is given; who, when and in which order is added. */
+export type Draft = LogRecord extends infer R
+  ? R extends LogRecord
+    ? Omit<R, 'id' | 'version' | 'atMs' | 'zoneMin' | 'written'> & Partial<Pick<RecordBase, 'atMs'>>
+    : never
+  : never;
+
+/** What the many types have in common, for a type that is known only when it runs. */
+interface AnyKind {
+  type: RecordType;
+  schema: (typeof reading)['schema'];
+  say(record: LogRecord, names: Names): string;
+  sample: object;
+  older: (typeof reading)['older'];
+  steps: (typeof reading)['steps'];
+}
+const byType = new Map((KINDS as unknown as readonly AnyKind[]).map((k) => [k.type as string, k]));
+
+/** What a record says, in a line. */
+export const sayRecord = (record: LogRecord, names: Names): string => byType.get(record.type)!.say(record, names);
+
+/** The names of instruments and strings, as the log last gave them. */
+export function namesIn(records: readonly LogRecord[]): Names {
+  const instruments = new Map(
+    records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
+  );
+  const instrumentName = (id: string) => instruments.get(id)?.name ?? id;
+  return {
+    instrument: instrumentName,
+    string: (id, stringId) =>
+      `${instrumentName(id)}, ${instruments.get(id)?.strings.find((s) => s.stringId === stringId)?.note ?? stringId}`,
+  };
+}
+
+/** A valid record of every type, and as each looked in older versions, without what every record has. */
+export const samplesOf = (type: RecordType) => {
+  const { sample, older } = byType.get(type)!;
+  return { sample, older };
+};
+
+/**
+ * Brings a record of an older version up to the present one, step by step, before it is checked; anything else is handed on as it is.
+ * What early code wrote within a version is mended first: a place in the order of writing that leaves no room for another one after it
+ * is let go; the steps of an octave pass were once named with slashes, which is no id; a doubt of none is brought up to a thousandth of a cent.
+ */
+export function migrate(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null) return value;
+  let record = mended(value as Record<string, unknown>);
+  const kind = typeof record['type'] === 'string' ? byType.get(record['type']) : undefined;
+  for (let v = record['version']; typeof v === 'number' && v >= 1 && v < RECORD_VERSION && Number.isInteger(v); v++) {
+    record = { ...(kind?.steps[v]?.(record) ?? record), version: v + 1 };
+  }
+  return record;
+}
+
+function mended(given: Record<string, unknown>): Record<string, unknown> {
+  const { written, ...unnumbered } = given;
+  const { seq } = (typeof written === 'object' && written !== null ? written : {}) as { seq?: unknown };
+  const record = typeof seq === 'number' && seq > MOST_SEQ ? unnumbered : given;
+  const { type, skipped, sigmaCents } = record;
+  if (type === 'pass' && Array.isArray(skipped))
+    return { ...record, skipped: skipped.map((s: unknown) => (typeof s === 'string' ? s.replaceAll('/', ':') : s)) };
+  if (typeof sigmaCents === 'number' && sigmaCents >= 0 && sigmaCents < LEAST_SIGMA_CENTS)
+    return { ...record, sigmaCents: LEAST_SIGMA_CENTS };
+  return record;
+}
+
+export type Checked = { ok: true; record: LogRecord } | { ok: false; message: string };
+
+/** Checks one record of unknown origin, brought up to the present version; the message names the field. */
+export function checkRecord(given: unknown): Checked {
+  const value = migrate(given);
+  if (typeof value !== 'object' || value === null) return { ok: false, message: 'is not a record' };
+  const { type, version } = value as { type?: unknown; version?: unknown };
+  if (typeof version === 'number' && version > RECORD_VERSION)
+    return { ok: false, message: 'was written by a newer version of Slow Anchor: it has to be read by that' };
+  const kind = typeof type === 'string' ? byType.get(type) : undefined;
+  if (!kind)
+    return { ok: false, message: brief(`has the unknown type ${typeof type === 'string' ? `"${type}"` : 'none'}`) };
+  try {
+    return { ok: true, record: kind.schema.validateSync(value, { strict: true, abortEarly: true }) as LogRecord };
+  } catch (error) {
+    if (error instanceof ValidationError)
+      return { ok: false, message: brief(`${error.path ? `${error.path}: ` : ''}${error.message}`) };
+    throw error;
+  }
+}
+
+export type { AboutRecord, RemarkRecord } from './about';
+export { LARGEST_PHOTO } from './about';
+export { ADJUSTMENTS, type AdjustmentRecord } from './adjustment';
+export type { BridgeRecord } from './bridge';
+export { BRIDGE_HOLDS, type BridgeHold, type BridgeStepRecord } from './bridge-step';
+export type { CheckpointRecord, SoundedAt } from './checkpoint';
+export type { CurtainRecord } from './curtain';
+export { gaugeField, headField, instrumentName, lengthField, noteField, offsetField, tunerField } from './fields';
+export type { FindingRecord } from './finding';
+export type { FittedRecord } from './fitted';
+export type { FittingRecord } from './fitting';
+export type { InstrumentRecord, StringPlan } from './instrument';
+export type { JudgementRecord } from './judgement';
+export { PASS_KINDS, type PassRecord, type PassVisit } from './pass';
+export {
+  ARRIVALS,
+  PURPOSES,
+  SOURCES,
+  type ArrivalWord,
+  type Purpose,
+  type ReadingRecord,
+  type Source,
+} from './reading';
+export { RECORD_VERSION, type Names, type RecordBase } from './record';
+export { REFERENCE_SOURCES, type ReferenceRecord, type ReferenceSource } from './reference';
+export { BREAK_PLACES, REMOVAL_REASONS, type BreakPlace, type RemovalReason, type RemovedRecord } from './removed';
+export type { RoomRecord } from './room';
+export type { RoundRecord } from './round';
+export type { SessionRecord } from './session';
+export type { TakenBackRecord } from './taken-back';
+export type { TestRecord } from './test';
+export { TOUCHES, type TouchKind, type TouchRecord } from './touch';
+export { TREATMENTS, type Treatment, type TreatmentRecord } from './treatment';
+export type { StringRef, TrialRecord } from './trial';
+export type { TunerRecord } from './tuner';
+export type { TunedString, TuningForgottenRecord, TuningRecord } from './tuning';

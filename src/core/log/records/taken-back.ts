@@ -1,0 +1,8 @@
+import { id } from './fields';
+import { recordKind, type RecordOf } from './record';
+
+/** Takes back the record that it supersedes, putting nothing in its place. */
+export const takenBack = recordKind('taken-back', { supersedes: id().required() }, () => 'Took an entry back', {
+  supersedes: 'sample-3',
+});
+export type TakenBackRecord = RecordOf<typeof takenBack>;
