@@ -20,7 +20,7 @@ function Place({ world, offline }: { world: World; offline: boolean }) {
   const base = world === 'demo' ? '/demo' : '';
   if (!view) return <Navigate to={`${base}/bench`} replace />;
   return (
-    <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full print:block print:h-auto">
+    <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full short:h-auto short:min-h-full print:block print:h-auto">
       <Header view={view} />
       {offline && <NewVersion />}
       <main className="flex min-h-0 flex-1 flex-col">

@@ -63,7 +63,7 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
     <div
       role="toolbar"
       aria-label="What you can do now"
-      className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-2.5 text-onbar print:hidden max-sm:sticky max-sm:bottom-0 max-sm:z-10 max-sm:px-2"
+      className="on-bar flex flex-wrap items-center gap-2 bg-bar px-4 py-2.5 text-onbar print:hidden max-sm:sticky max-sm:bottom-0 max-sm:z-10 short:sticky short:bottom-0 short:z-10 max-sm:px-2"
     >
       {sound && (
         <Button

@@ -79,7 +79,7 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
   return (
     <nav
       aria-label="Instruments"
-      className="relative overflow-auto border-r border-line p-3 print:hidden max-lg:flex max-lg:items-start max-lg:gap-1 max-lg:border-r-0 max-lg:border-b max-lg:px-3 max-lg:py-1"
+      className="relative overflow-auto border-r border-line p-3 print:hidden max-lg:flex max-lg:items-start max-lg:gap-1 max-lg:border-r-0 max-lg:border-b max-lg:px-3 max-lg:py-1 short:max-lg:hidden"
     >
       <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">Instruments, and what is next</p>
       <ol className="max-lg:flex max-lg:gap-1">

@@ -1,6 +1,6 @@
 import { ageTrend } from '.';
-import type { StringOctave } from './octaves';
-import { adviceFor, direction, growth, sizeOf } from './words';
+import { movesToMake, type Octaves, type StringOctave } from './octaves';
+import { adviceFor, direction, growth, sizeOf, toldOf } from './words';
 
 const DAY = 86400000;
 const START = Date.UTC(2026, 0, 1);
@@ -54,4 +54,13 @@ test('what costs money is said after a second pluck only', () => {
   expect(said(false)).toMatch(/^The string itself may be at fault.*Read it once more/);
   expect(said(false)).not.toContain('Replace');
   expect(said(true)).toMatch(/^The string itself.*Replace it/);
+});
+
+test('a move beyond the screw’s travel ends where the screw ends, in what is said, and in what is kept', () => {
+  const strings = [{ note: 'A2', stringId: 's1', verdict: 'saddle', moveMm: 1.4, movedMm: 0.5, last: {} }];
+  const octaves = { strings, loose: false } as unknown as Octaves;
+  const [move] = movesToMake(octaves, 1);
+  expect(move).toMatchObject({ stringIds: ['s1'], moveMm: 0.5 });
+  expect(toldOf(octaves, [move!], (x) => `${x} mm`)).toMatch(/0\.5 mm .*, where its screw ends$/);
+  expect(movesToMake(octaves)[0]!.moveMm).toBe(1.4);
 });
