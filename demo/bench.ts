@@ -171,6 +171,8 @@ export function heronsBench(): DemoInstrument[] {
     () => NOON_MS - 3 * DAY,
     after(NOON_MS - 3 * DAY, [5, 30, 180, 1000, 2600, 4200]),
   );
+  // From its nut to the guides on its head.
+  baritone.strings.forEach((s, i) => (s.headMm = 42 + 5 * i));
   // The baritone's third saddle stands two millimetres short, its second string is worn.
   baritone.truths.forEach((t, i) => {
     t.fretted = frettedAt(t, baritone.strings[i]!.lengthMm, i === 2 ? -2 : 0, i === 1 ? wearAt(NOON_MS) : 0);
@@ -191,6 +193,9 @@ export function heronsBench(): DemoInstrument[] {
     { kind: 'nut', cents: 16, at: 0 },
     { kind: 'tree', cents: 5, at: 0 },
   ];
+  // What the log last measured at the slots of these two.
+  baritone.truths[2]!.faults = [{ kind: 'nut', cents: 7.5, at: 0 }];
+  baritone.truths[3]!.faults = [{ kind: 'nut', cents: 9.2, at: 0 }];
   kantele.truths[4]!.faults = [{ kind: 'pin', cents: 30, at: 0 }];
   return [requinto, baritone, viola, kantele, bouzouki];
 }

@@ -37,7 +37,9 @@ function nextOf(
   done: readonly string[],
   pick: () => number,
 ): CauseTest | undefined {
-  const left = testsOf(c.build).filter((t) => !done.includes(t) && t !== 'wait' && t !== 'warm');
+  const left = testsOf(c.build).filter(
+    (t) => !done.includes(t) && t !== 'wait' && t !== 'warm' && t !== 'pluck-behind-nut',
+  );
   if (order === 'best') return answer.next;
   if (order === 'random') return left[Math.floor(pick() * left.length)];
   return FIXED.find((t) => left.includes(t)) ?? left[0];
@@ -71,7 +73,9 @@ function run(order: Order, draw: typeof drawCase): Tally {
     const evidence: Evidence[] = [c.since];
     const ask = () => {
       const began = performance.now();
-      const answer = findCause({ build: c.build, string: c.string, sigmaCents: c.sigmaCents, evidence });
+      // The older worlds have no short length behind the nut.
+      const offered = testsOf(c.build).filter((t) => draw === wideCase || t !== 'pluck-behind-nut');
+      const answer = findCause({ build: c.build, string: c.string, sigmaCents: c.sigmaCents, evidence, offered });
       t.times.push(performance.now() - began);
       if (Math.abs(answer.causes.reduce((s, x) => s + x.probability, 0) - 1) > 0.01) t.invalid++;
       return answer;

@@ -122,20 +122,23 @@ export function wideCase(random: Random, possibleOf: (build: Case['build']) => C
   const drag = (segment: number, cents: number) => {
     const rise = cents * (1 + 0.12 * random.normal());
     const before = speak();
+    const atTuner = tension[0]!;
     tension[segment]! += rise;
     settle();
+    const felt = tension[0]! - atTuner;
     tension[segment]! -= rise;
     settle();
     own += speak() - before;
-    return rise;
+    return { rise, felt };
   };
-  const gives = (rise: number, share: number) => {
-    if (rise > coilHold) {
+  /** Coil and peg feel what comes to them over the contacts. */
+  const gives = ({ rise, felt }: { rise: number; felt: number }, share: number) => {
+    if (felt > coilHold) {
       const by = coilGives * random.between(0.4, 1);
       own -= by;
-      coilHold = Math.max(coilHold + by * random.between(0.3, 1), rise * random.between(0.5, 1.2));
+      coilHold = Math.max(coilHold + by * random.between(0.3, 1), felt * random.between(0.5, 1.2));
     }
-    if (rise > pegHold) {
+    if (felt > pegHold) {
       own -= pegDrops * random.between(0.6, 1.1);
       pegHold *= random.between(0.9, 1.3);
     }
@@ -189,6 +192,14 @@ export function wideCase(random: Random, possibleOf: (build: Case['build']) => C
       case 'press-behind-nut':
         gives(drag(speaking - 1, pulls.press), 0.3);
         break;
+      case 'pluck-behind-nut': {
+        const apart = () => tension[speaking - 1]! - speak();
+        const before = apart();
+        if (again) drag(speaking - 1, pulls.press);
+        else drag(speaking, pulls.big);
+        own = apart() - before;
+        return;
+      }
       case 'press-behind-tree':
         gives(drag(0, pulls.press), 0.3);
         break;

@@ -2,6 +2,7 @@ import { array, boolean, lazy, mixed, number, object } from 'yup';
 import { findCause, testsOf, type Evidence } from '../core/causes';
 import { TESTS } from '../core/codes';
 import { LEAST_SIGMA_CENTS, LONGEST_NAME } from '../core/limits';
+import { cents as centsBetween } from '../core/music';
 import { checked, refused } from './lines';
 
 const MATERIALS = [
@@ -24,6 +25,15 @@ const sinceLast = object({
   own: cents().required(),
   others: cents().required(),
   othersSd: number().strict().min(0).max(6000).required(),
+});
+/** The short length's frequency over the speaking one's. */
+const ratio = () => number().strict().min(0.1).max(1000);
+/** Of a pluck behind the nut the ratios may be given in place of cents: as it was, after a bend, after a press. */
+const behindNut = object({
+  test: mixed<'pluck-behind-nut'>().oneOf(['pluck-behind-nut']).required(),
+  before: ratio().required(),
+  after: ratio().required(),
+  pressed: ratio().nullable().optional(),
 });
 const result = object({
   test: mixed<(typeof TESTS)[number]>().oneOf(TESTS).required(),
@@ -50,11 +60,24 @@ const schema = object({
   }).required(),
   sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(100).optional(),
   evidence: array()
-    .of(lazy((e: { test?: unknown } | undefined) => (e?.test === 'since-last' ? sinceLast : result)))
+    .of(
+      lazy((e: { test?: unknown; before?: unknown } | undefined) =>
+        e?.test === 'since-last' ? sinceLast : e?.test === 'pluck-behind-nut' && 'before' in e ? behindNut : result,
+      ),
+    )
     .min(1)
     .max(TESTS.length + 1)
     .required(),
 });
+
+/** A piece of evidence without what is not known; ratios as the cents between them. */
+function evidenceFrom(given: object): Evidence {
+  const known = Object.fromEntries(Object.entries(given).filter(([, v]) => v !== null)) as Record<string, number>;
+  const { before, after, pressed, test } = known;
+  if (before === undefined || after === undefined) return known as unknown as Evidence;
+  const second = pressed === undefined ? {} : { second: centsBetween(pressed, after) };
+  return { test, first: centsBetween(after, before), ...second } as unknown as Evidence;
+}
 
 /** One line of `causes`: an instrument, a string and all tests so far in; chances, the next best test and friction out. */
 export function causesLine(item: Record<string, unknown>): object {
@@ -63,9 +86,7 @@ export function causesLine(item: Record<string, unknown>): object {
   const valid = checked(schema, item, 'bad-causes');
   if (!valid.ok) return { ...valid, ...named };
   const { instrument, string: s, sigmaCents = USUAL_SIGMA } = valid.value;
-  const evidence = valid.value.evidence.map(
-    (e) => Object.fromEntries(Object.entries(e as object).filter(([, v]) => v !== null)) as unknown as Evidence,
-  );
+  const evidence = valid.value.evidence.map(evidenceFrom);
   const [first, ...rest] = evidence;
   if (first!.test !== 'since-last' || rest.some((e) => e.test === 'since-last'))
     return { ...refused('bad-causes', 'The evidence begins with since-last, and has it once.'), ...named };

@@ -425,3 +425,36 @@ test('bridge: reads first, then stops that are not zero; what was learned comes 
     reason: 'bad-bridge',
   });
 });
+
+test('causes takes a pluck behind the nut as ratios or as cents, and only where there is a tree', async () => {
+  const line = (pluck: object, tree = true) =>
+    JSON.stringify({
+      instrument: { bridge: 'fixed', nut: 'plain', tree, tuners: 'geared', frets: true },
+      string: { material: 'plain-steel', lengthMm: 648, headMm: 50, targetHz: 196, ageDays: 60 },
+      evidence: [
+        { test: 'since-last', own: -9, others: 0.3, othersSd: 0.8 },
+        { test: 'big-bend', first: -6, second: -0.3 },
+        { test: 'pluck-behind-nut', ...pluck },
+      ],
+    });
+  const nut = { before: 12.9, after: 14.6, pressed: 12.5 };
+  const inCents = { first: 1200 * Math.log2(14.6 / 12.9), second: 1200 * Math.log2(12.5 / 14.6) };
+  const { lines } = await door(
+    ['causes'],
+    [
+      line(nut),
+      line(inCents),
+      line({ before: 12.9, after: 12.9, pressed: 12.91 }),
+      line(nut, false),
+      line({ before: 0, after: 1 }),
+    ].join('\n'),
+  );
+  type Said = { causes: { cause: string; probability: number }[] };
+  const of = (k: number, cause: string) =>
+    (lines[k] as unknown as Said).causes.find((c) => c.cause === cause)!.probability;
+  expect(of(0, 'nut-friction')).toBeCloseTo(of(1, 'nut-friction'), 6);
+  expect(of(0, 'nut-friction')).toBeGreaterThan(5 * of(0, 'tree-friction'));
+  expect(of(2, 'tree-friction')).toBeGreaterThan(of(2, 'nut-friction'));
+  expect(lines[3]).toMatchObject({ ok: false, reason: 'bad-causes' });
+  expect(lines[4]).toMatchObject({ ok: false, reason: 'bad-causes' });
+});

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { NO_TEST, testAt, type TestAction, type TestState } from '../../core/causes';
 import type { Procedure } from '../../core/guided';
 import type { InstrumentLife } from '../../core/log';
-import { forkTruth, touched, type StringTruth } from '../../core/simulate';
+import { behindNut, forkTruth, touched, type StringTruth } from '../../core/simulate';
 import { useWorld } from '../world/world';
 import { useListening } from './useListening';
 import { useProcedure } from './useProcedure';
@@ -16,7 +16,7 @@ export function useTestSession<Why>(
   const { a4Hz, demo, nowMs } = useWorld();
   const { instrumentId } = life.record;
   const player = useProcedure(procedure, NO_TEST as TestState<Why>, { life }, say);
-  const { run, guide, part, beside } = testAt({ life }, player.state);
+  const { run, guide, part, string, beside } = testAt({ life }, player.state);
   const sound = useListening(player, nowMs, say);
   const deaf = sound.listening === undefined;
   const sounding = part?.kind === 'read';
@@ -40,6 +40,8 @@ export function useTestSession<Why>(
   const heardAs = (): StringTruth => {
     if (touch === 'tone') return forkTruth(a4Hz);
     const truth = demo!.stringOf(instrumentId, touch === 'neighbour' ? beside!.plan.stringId : run!.stringId)!;
+    const { lengthMm, headMm } = string!.plan;
+    if (touch === 'behind') return behindNut(truth, nowMs(), (headMm ?? lengthMm) / lengthMm);
     return touched(
       truth,
       touch === 'fret' ? { kind: 'fret', fret: 12 } : { kind: touch === 'harmonic' ? touch : 'open' },

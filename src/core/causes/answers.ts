@@ -6,17 +6,17 @@ import { tuned, type Specimen } from './specimen';
 /** No hand pulls twice alike: spread of one person's pulls, share (house estimate). */
 const BY_ACT = 0.15;
 
-/** What a rise makes give beside sliding: coil, peg, lash and bedding. @param share of a full stretch @returns the fall, cents */
-function gives(s: Specimen, rise: number, share: number): number {
+/** What a rise makes give beside sliding: coil, peg, lash and bedding. @param felt the rise at coil and peg @param share of a full stretch @returns the fall, cents */
+function gives(s: Specimen, rise: number, felt: number, share: number): number {
   const { random, coil, peg, lash, creep } = s;
   let fall = 0;
-  if (rise > coil.holds) {
+  if (felt > coil.holds) {
     const by = coil.gives * random.between(0.3, 1);
     // It has been drawn tight by this pull: it seldom gives to the same again.
-    coil.holds = Math.max(coil.holds, rise * random.between(0.6, 1.5));
+    coil.holds = Math.max(coil.holds, felt * random.between(0.6, 1.5));
     fall += by;
   }
-  if (rise > peg.holds) {
+  if (felt > peg.holds) {
     fall += peg.drops * Math.max(0.1, 1 + peg.varies * random.normal()) * Math.min(1, 0.3 + share);
     peg.holds *= 1 + peg.varies * random.between(-0.2, 0.8);
   }
@@ -34,10 +34,12 @@ const reaches = (s: Specimen, segment: number): number => (segment < s.run.speak
 
 /** One segment is pulled and let go: the change of the speaking length's pitch. @param share of a full stretch */
 function pulled(s: Specimen, segment: number, cents: number, share: number): number {
-  const before = s.run.tensions[s.run.speaking]!;
+  const { run } = s;
+  const before = run.tensions[run.speaking]!;
   const rise = cents * (1 + BY_ACT * s.random.normal());
-  pull(s.run, segment, rise);
-  return s.run.tensions[s.run.speaking]! - before - (rise > 0 ? gives(s, reaches(s, segment) * rise, share) : 0);
+  // Coil and peg feel what comes to them over the contacts between.
+  const felt = pull(run, segment, rise);
+  return run.tensions[run.speaking]! - before - (rise > 0 ? gives(s, rise, reaches(s, segment) * felt, share) : 0);
 }
 
 /** A pluck shakes loose a part of what is stuck. */
@@ -104,6 +106,14 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
     }
     case 'press-behind-nut':
       return seen(pulled(s, headAt, rises.pressHead, 0.25));
+    case 'pluck-behind-nut': {
+      // The short length against the speaking one: the contact between them holds, or the one behind both.
+      const apart = () => run.tensions[headAt]! - run.tensions[run.speaking]!;
+      const before = apart();
+      if (again) pulled(s, headAt, rises.pressHead, 0.25);
+      else pulled(s, run.speaking, rises.bigBend, 0.7);
+      return { own: apart() - before, others: drift, scatter: s.wear.scatter };
+    }
     case 'press-behind-tree':
       return seen(pulled(s, 0, rises.pressTree, 0.25));
     case 'press-behind-saddle':
@@ -126,7 +136,7 @@ export function doTest(s: Specimen, test: CauseTest, again: boolean, build: Caus
       const creep = s.creep.pool * s.creep.waited;
       s.creep.pool -= creep;
       const room = 0.25 * s.room.since * random.uniform();
-      return seen(room - creep - s.peg.turns * random.between(0, 1), room);
+      return seen(room - creep - s.peg.turns * random.between(0.3, 1.2), room);
     }
     case 'warm':
       return seen(s.room.warm * random.between(0.7, 1.3), s.room.warm * random.between(0.7, 1.3));

@@ -311,3 +311,21 @@ test('changes from readings, and whether a remedy helped', () => {
   expect(outcomeOf(-26, -25, 0.3)).toBe('did-not');
   expect(outcomeOf(-1, 0, 0.4)).toBe('cannot-tell');
 });
+
+test('what no test parts is said with what would part it later', () => {
+  const words = findingWords({
+    causes: [
+      { cause: 'nut-friction', probability: 0.5 },
+      { cause: 'tree-friction', probability: 0.4 },
+    ],
+    next: undefined,
+    parts: undefined,
+    stop: true,
+    friction: undefined,
+    cannotTell: ['nut-friction', 'tree-friction'],
+    speaks: [],
+  });
+  expect(words).toMatch(
+    /^It binds at the nut, or it binds at the string tree: no test here tells them apart\. Say how far/,
+  );
+});

@@ -103,7 +103,7 @@ export function specimenOf(
       holds: has('peg-slip') && lets < 0.75 ? even(random, 3, 150) : Infinity,
       drops: even(random, 5, 80),
       varies: random.between(0.05, 0.5),
-      turns: has('peg-slip') && lets > 0.45 ? even(random, 0.1, 14) : 0,
+      turns: has('peg-slip') && lets > 0.35 ? even(random, 0.3, 18) : 0,
     },
     creep: {
       pool: has('fresh-string') ? size('fresh-string', steel ? 8 : 20, steel ? 90 : 220) : even(random, 0.3, 3),

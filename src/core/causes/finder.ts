@@ -1,3 +1,4 @@
+import { median } from 'simple-statistics';
 import { randomFrom, type Random } from '../simulate';
 import { doTest, type Seen } from './answers';
 import { EFFORT_S, priorOf, testsOf, type CauseBuild, type CauseString, type Evidence, type TestResult } from './kinds';
@@ -5,7 +6,7 @@ import { type Cause, type CauseTest, type Told } from '../codes';
 import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
 import { muThetaOf } from './friction';
 import { specimenOf } from './draw';
-import { copyOf, type Specimen } from './specimen';
+import { copyOf, crossed, type Specimen } from './specimen';
 import { toldLikelihood, type Logged } from './told';
 
 export interface CauseQuestion {
@@ -26,6 +27,8 @@ export interface CauseAnswer {
   causes: { cause: Cause; probability: number }[];
   /** The test that tells most for its effort, also where it is sure enough; undefined where none is left. */
   next: CauseTest | undefined;
+  /** Which two causes that test parts best, of those still thought of, the likelier first. */
+  parts: [Cause, Cause] | undefined;
   /** Sure enough, or nothing left would tell. */
   stop: boolean;
   friction:
@@ -48,7 +51,7 @@ export interface Speaks {
 }
 
 /** Specimens of each cause, and the share of them with a second fault beside it. */
-const DRAWS = 400;
+const DRAWS = 600;
 const TWO_FAULTS = 0.12;
 /** Share of a cause's specimens that still tell of it, below which they are drawn again (effective sample size). */
 const FEW_LEFT = 0.5;
@@ -121,7 +124,8 @@ function inquiryOf(particles: readonly Particle[], before: Map<Cause, number>[])
  * chance: else after five tests one lucky string would speak for its cause (sequential Monte Carlo, Del Moral, Doucet and
  * Jasra 2006).
  */
-function weigh({ particles, chances }: Inquiry, e: Evidence, { build, sigmaCents }: CauseQuestion): Inquiry {
+function weigh({ particles, chances }: Inquiry, e: Evidence, question: CauseQuestion): Inquiry {
+  const { build, sigmaCents, evidence } = question;
   const judged = particles.map(({ specimen, weight }) => {
     const likelihood =
       e.test === 'since-last'
@@ -134,8 +138,13 @@ function weigh({ particles, chances }: Inquiry, e: Evidence, { build, sigmaCents
     const sum = all.reduce((s, p) => s + p.weight, 0);
     const left = 1 / all.reduce((s, p) => s + (p.weight / sum) ** 2, 0);
     if (!(left < FEW_LEFT * DRAWS)) return all;
+    const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
     const seed = SEED + 104729 * chances.length + 7919 * ci;
-    return drawn(all, DRAWS).map((s, k) => ({ specimen: copyOf(s, randomFrom(seed + k)), weight: sum / DRAWS }));
+    return drawn(all, DRAWS).map((s, k, list) => ({
+      // One that is drawn once goes on as itself.
+      specimen: list[k - 1] === s ? crossed(s, all[k]!.specimen, done, randomFrom(seed + k)) : s,
+      weight: sum / DRAWS,
+    }));
   });
   return inquiryOf(redrawn, chances);
 }
@@ -235,6 +244,32 @@ function gainOf(
   return bits(share) - after;
 }
 
+/** A cause is compared by so many specimens at least. */
+const ENOUGH = 6;
+
+/** The likeliest cause of what the judges hold possible, and the one that a test tells from it best, by how far their answers lie apart. */
+function partedBy(
+  test: CauseTest,
+  judges: readonly Specimen[],
+  build: CauseBuild,
+  random: Random,
+): [Cause, Cause] | undefined {
+  const answers = new Map<Cause, number[]>();
+  for (const s of judges) {
+    const { own } = doTest(copyOf(s, random), test, false, build);
+    answers.set(s.cause, [...(answers.get(s.cause) ?? []), symlog(own)]);
+  }
+  const [first, ...others] = [...answers]
+    .filter(([, all]) => all.length >= ENOUGH)
+    .sort((a, b) => b[1].length - a[1].length);
+  if (!first || others.length === 0) return undefined;
+  const apart = (all: number[]) => Math.abs(median(all) - median(first[1]));
+  const [furthest] = [...others].sort((a, b) => apart(b[1]) - apart(a[1]));
+  return [first[0], furthest![0]];
+}
+/** Cents, large ones in logarithms. */
+const symlog = (cents: number): number => Math.sign(cents) * Math.log1p(Math.abs(cents));
+
 /** Tests at most: what is not known then is not to be had so. */
 const MOST_TESTS = 6;
 /** The others went too, cents: one string alone is no question of the reference. */
@@ -297,6 +332,7 @@ export function findCause(question: CauseQuestion): CauseAnswer {
   return {
     causes,
     next: worth[0]?.test,
+    parts: worth[0] && partedBy(worth[0].test, judges, build, random),
     stop: over,
     friction: frictionOf(particles),
     cannotTell: !sure && over && close.length > 1 ? close : [],

@@ -107,8 +107,8 @@ const LEAST_GAIN = 3;
 /** Figures vary by this share from day to day beside their own error (house estimate). */
 const DAY_TO_DAY = 0.15;
 const HALF_LIVES = Array.from({ length: 60 }, (_, k) => 1.5 * 1.1 ** k);
-/** Squared distance within which a half-life is as good as the best: one standard deviation, widened. */
-const AS_GOOD = 2;
+/** Squared distance within which a half-life is as good as the best: nine of ten (chi-square, one degree of freedom). */
+const AS_GOOD = 2.71;
 
 /** How long a lubricant lasts, from figures at different ages: an exponential return to what it was before. Undefined where too few tell. */
 export function lubricantLasts(points: readonly LubricantPoint[]): Lasting | undefined {

@@ -5,7 +5,7 @@ import { type CauseTest, type Measure } from '../codes';
 
 /** What is sounded, or done, in a test: the string itself, the one beside it, or a tone that the strings are tuned by. */
 export type TestPart =
-  | { kind: 'read'; touch: 'open' | 'fret' | 'harmonic' | 'neighbour' | 'tone'; words: string }
+  | { kind: 'read'; touch: 'open' | 'fret' | 'harmonic' | 'neighbour' | 'tone' | 'behind'; words: string }
   | { kind: 'do'; words: string; how?: Disturbance; waitS?: number };
 
 /** Where the hand is: along the string, from its tuner to its anchor. */
@@ -39,6 +39,11 @@ const twice = (words: string, how: Disturbance): TestPart[] => [
   ...once(words, how),
   act(`Once more: ${words.charAt(0).toLowerCase()}${words.slice(1)}`, how),
   open('Pluck it a last time'),
+];
+/** The speaking length and the short one behind its nut, one after the other. */
+const both = (again = ''): TestPart[] => [
+  open(`Pluck it open${again}`),
+  { kind: 'read', touch: 'behind', words: `Pluck the short length between nut and tree${again}` },
 ];
 const WHIP = 'Keep your face away from the string. Never so hard that it hurts.';
 const PADDED = 'Press gently with a padded finger: a thin string cuts. Do not lean on a friction peg.';
@@ -122,6 +127,18 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     place: 'behind-tree',
     parts: twice('Press it down between tree and tuner, let go', 'press-behind-tree'),
     caution: PADDED,
+  },
+  'pluck-behind-nut': {
+    title: 'The short length behind the nut',
+    place: 'behind-nut',
+    parts: [
+      ...both(),
+      act('Bend it two tones, let go', 'big-bend'),
+      ...both(' again'),
+      act('Press it down between nut and tree, let go', 'press-behind-nut'),
+      ...both(' a last time'),
+    ],
+    caution: `${WHIP} ${PADDED}`,
   },
   'press-behind-saddle': {
     title: 'Press behind the saddle',
@@ -218,6 +235,12 @@ export function changesOf(test: CauseTest | Measure, heardHz: readonly number[],
   const others = n2 === undefined ? undefined : cents(n2, n1!);
   const [a, b, c, d, e] = of(false);
   const repeat = 0;
+  if (test === 'pluck-behind-nut') {
+    // How much further the short length went than the speaking one.
+    const [open0, short0, open1, short1, open2, short2] = heardHz;
+    const first = cents(short1!, short0!) - cents(open1!, open0!);
+    return { first, second: cents(short2!, short1!) - cents(open2!, open1!), others: undefined, repeat };
+  }
   if (test === 'reference') return { first: cents(a!, a4Hz), second: cents(b!, a4Hz), others, repeat };
   if (test === 'friction') {
     // Both limits against where it stood, each from two readings.

@@ -22,7 +22,7 @@ export {
   type TouchPlace,
 } from './guide';
 export { REMEDIES, stepsFor, treatmentFor, type Remedy } from './remedies';
-export { findingWords, outcomeOf } from './words';
+export { findingWords, outcomeOf, partsWords } from './words';
 export { answersOf, QUESTIONS, type Logged } from './told';
 export {
   frictionFigure,

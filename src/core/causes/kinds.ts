@@ -7,6 +7,7 @@ export const EFFORT_S: Record<CauseTest, number> = {
   'big-bend': 20,
   'press-behind-nut': 20,
   'press-behind-tree': 20,
+  'pluck-behind-nut': 60,
   'press-behind-saddle': 20,
   dive: 25,
   'pull-up': 25,
@@ -49,7 +50,7 @@ export interface SinceLast {
   othersSd: number;
 }
 
-/** Cents after minus before, done twice. */
+/** Cents after minus before, done twice. Of a pluck behind the nut: how much further the short length went than the speaking one, by a bend, and by a press. */
 export interface TestResult {
   test: CauseTest;
   first: number;
@@ -70,6 +71,8 @@ export function testsOf(build: CauseBuild): CauseTest[] {
   return TESTS.filter((t) => {
     if (t === 'dive' || t === 'pull-up') return bridge === 'floating';
     if (t === 'press-behind-tree') return tree;
+    // The short length between nut and tree speaks only where the string runs free over both.
+    if (t === 'pluck-behind-nut') return tree && nut === 'plain';
     if (t === 'press-behind-saddle') return !(nut === 'locking' && bridge === 'floating');
     return t === 'octave' || t === 'firm-fret' ? hasFrets(build) : true;
   });
@@ -121,7 +124,7 @@ const COMMON: Record<Cause, number> = {
   'wrong-reference': 0.04,
   'neck-flex': 0.03,
   pressing: 0.04,
-  none: 0.06,
+  none: 0.1,
 };
 /** A string younger than this settles; one older has settled, days (house estimates). */
 const YOUNG_DAYS = 4;

@@ -3,7 +3,7 @@ import type { Seen } from './answers';
 import type { Specimen } from './specimen';
 
 /** A few readings in a hundred are gross errors: what is that far off is as likely under every cause (house estimates). */
-const GROSS_SHARE = 0.05;
+const GROSS_SHARE = 0.04;
 const GROSS_CENTS = 30;
 /** How far a specimen's answer is off for reasons of its own: at least, and as a share of it (house estimates). */
 const LEAST_OFF = 0.8;
@@ -17,7 +17,7 @@ const studentDensity = (x: number, sd: number): number => {
 
 /** How likely a difference of two readings is where another is foretold, per cent of pitch. */
 function near(seen: number, foretold: number, sigmaCents: number, off = OFF_SHARE * foretold): number {
-  const sd = Math.hypot(Math.SQRT2 * sigmaCents, LEAST_OFF, off);
+  const sd = Math.sqrt(2 * sigmaCents * sigmaCents + LEAST_OFF * LEAST_OFF + off * off);
   return (1 - GROSS_SHARE) * studentDensity(seen - foretold, sd) + GROSS_SHARE * studentDensity(seen, GROSS_CENTS);
 }
 

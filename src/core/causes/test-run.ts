@@ -64,6 +64,10 @@ export function testAt<Why>({ life }: Pick<GuidedLog, 'life'>, { run }: TestStat
 
 const homeHz = (string: StringLife, a4Hz: number): number => lastHzOf(string) ?? stringTargetHz(string.plan, a4Hz)!;
 
+/** How many times the open string's frequency a touch sounds at; behind the nut, by the lengths. */
+const timesOpen = (touch: Touch, { lengthMm, headMm = lengthMm }: StringLife['plan']): number =>
+  touch === 'behind' ? lengthMm / headMm : touch === 'fret' || touch === 'harmonic' ? 2 : 1;
+
 /** What is sounded for a part that is read, and where it is expected. */
 function soundFor<Why>(log: GuidedLog, state: TestState<Why>): GuidedStep | undefined {
   const { run, part, string, beside } = testAt(log, state);
@@ -73,8 +77,7 @@ function soundFor<Why>(log: GuidedLog, state: TestState<Why>): GuidedStep | unde
   const before = run.heard.findLast((h) => h.touch === touch)?.reading.frequencyHz;
   if (touch === 'tone') return soundedAlone(key, 'A4', before ?? log.a4Hz);
   const sounded = touch === 'neighbour' ? beside : string;
-  const octave = touch === 'fret' || touch === 'harmonic' ? 2 : 1;
-  return soundedAlone(key, sounded.plan.note, before ?? homeHz(sounded, log.a4Hz) * octave);
+  return soundedAlone(key, sounded.plan.note, before ?? homeHz(sounded, log.a4Hz) * timesOpen(touch, sounded.plan));
 }
 
 /**

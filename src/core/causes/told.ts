@@ -52,7 +52,7 @@ const AFTER: Record<(typeof TOLD)['after'][number], Partial<Record<Cause, number
   nothing: { 'fresh-string': 0.5, 'springs-moved': 0.5 },
 };
 /** What nobody is sure of: this share of the answers is as good as drawn by lot (house estimate). */
-const GUESSED = 0.2;
+const GUESSED = 0.15;
 /** Changes below this are not noticed while playing, cents. */
 const NOTICED = 1.5;
 /** Spread of the creep that a forecast tells, log scale, and of what a degree makes, cents (house estimates). */

@@ -19,7 +19,8 @@ export function findingWords({ causes, next, stop, cannotTell }: CauseAnswer): s
   const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
   if (probability > IT_IS) return `${capital(REMEDIES[cause].name)}.`;
   if (probability > MOST_LIKELY) return `Most likely ${REMEDIES[cause].name}.`;
-  if (cannotTell.length > 1) return `${capital(names(cannotTell))}: no test here tells them apart.`;
+  if (cannotTell.length > 1)
+    return [`${capital(names(cannotTell))}: no test here tells them apart.`, ...partedLater(cannotTell)].join(' ');
   const open = causes
     .filter((c) => c.probability > NAMED)
     .slice(0, THINGS)
@@ -29,6 +30,38 @@ export function findingWords({ causes, next, stop, cannotTell }: CauseAnswer): s
     ? `Perhaps ${names(open)}. ${TEST_GUIDES[next].title} tells more.`
     : `Perhaps ${names(open)}: it cannot be told for sure.`;
 }
+
+/** What parts two causes that no test of now does. */
+const LATER: [Cause, Cause, string][] = [
+  [
+    'nut-friction',
+    'tree-friction',
+    'Say how far it is from nut to tree: then the short length between them can be plucked.',
+  ],
+  [
+    'room',
+    'springs-moved',
+    'Look whether claw and bridge stand as before, and read again when the room is as warm as it was.',
+  ],
+  ['saddle-friction', 'none', 'The length behind the saddle is short: what sticks there can hardly be felt.'],
+  ['peg-slip', 'winding-slip', 'Draw a pencil line over peg and coils, and look tomorrow which has moved.'],
+  ['peg-slip', 'fresh-string', 'Draw a pencil line on the peg, and look tomorrow whether it has turned.'],
+  ['winding-slip', 'fresh-string', 'Draw a pencil line over the coils, and look tomorrow whether they have moved.'],
+  ['room', 'fresh-string', 'Read all strings tomorrow in the same room: a new string falls on, a room comes back.'],
+  ['room', 'wrong-reference', 'Ask another player for an A, or sound a second fork.'],
+  [
+    'pivot-friction',
+    'springs-moved',
+    'Push the bar down and pull it up twice more: what binds stands at the same two places.',
+  ],
+];
+/** What to do to tell them apart later, a sentence for each pair. */
+export const partedLater = (causes: readonly Cause[]): string[] =>
+  LATER.filter(([a, b]) => causes.includes(a) && causes.includes(b)).map(([, , words]) => words);
+
+/** What the next test is for, in a sentence; nothing where it parts no two. */
+export const partsWords = ({ parts }: Pick<CauseAnswer, 'parts'>): string =>
+  parts ? `It tells ${REMEDIES[parts[0]].short} from ${REMEDIES[parts[1]].short}.` : '';
 
 /** Less than this share of what it was before is a help; taking off less than the other is none. */
 const HELPED_SHARE = 0.5;

@@ -25,6 +25,7 @@ export const TESTS = [
   'big-bend',
   'press-behind-nut',
   'press-behind-tree',
+  'pluck-behind-nut',
   'press-behind-saddle',
   'dive',
   'pull-up',

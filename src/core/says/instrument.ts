@@ -137,6 +137,7 @@ function causes({ life, bench, nowMs, a4Hz }: Asked): Statement[] {
     friction: undefined,
     cannotTell: [],
     speaks: [],
+    parts: undefined,
   });
   return [{ kind: 'cause', string: found.stringId, value: cause, chance: probability, atMs: found.atMs, text }];
 }

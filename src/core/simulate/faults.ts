@@ -71,6 +71,27 @@ export function disturb(string: StringTruth, atMs: number, how: Disturbance): St
   return { ...string, faults, slips: cents === 0 ? string.slips : [...string.slips, { atMs, cents: -cents }] };
 }
 
+/** A short length rings no longer than this, s (house). */
+const SHORT_RINGS_S = 0.9;
+
+/**
+ * The short length behind the nut as it sounds: higher by the lengths, and off as far as the nut holds it apart from the speaking
+ * length. What goes over from one to the other moves the short one by 1 / aside as much, the other way.
+ * @param aside short length over speaking length
+ */
+export function behindNut(string: StringTruth, atMs: number, aside: number): StringTruth {
+  const apart = (string.faults ?? []).reduce(
+    (sum, f) => sum - (f.kind === 'nut' ? 0.5 * f.cents * f.at * (1 + 1 / aside) : 0),
+    0,
+  );
+  return {
+    ...string,
+    targetHz: string.targetHz / aside,
+    decayS: Math.min(string.decayS, SHORT_RINGS_S),
+    slips: [...string.slips, { atMs, cents: -apart }],
+  };
+}
+
 /** What was at fault is put right: nine tenths of it, as a careful hand does. */
 export const mend = (string: StringTruth, kind: FaultTruth['kind']): StringTruth => ({
   ...string,

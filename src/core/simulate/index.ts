@@ -16,4 +16,4 @@ export { dive, holdBridge, lockNut, makeBridge, turnClaw, turnOnBridge, type Bri
 export { moveSaddle, restring, stretchString, turnString } from './hands';
 export { touchCents, type FrettedTruth, type Touch } from './fretted';
 export { pull, slide, type Run } from './run';
-export { disturb, mend, DISTURBANCES, type Disturbance } from './faults';
+export { behindNut, disturb, mend, DISTURBANCES, type Disturbance } from './faults';

@@ -22,6 +22,7 @@ const AT_REST = 0.005;
  */
 export function slide(run: Run): void {
   const { lengths, holds, tensions } = run;
+  if (!holds.some(({ still }, i) => Math.abs(tensions[i]! - tensions[i + 1]!) > still)) return;
   const over = holds.map(() => 0);
   const slid = holds.map(() => false);
   for (let sweep = 0; sweep < SWEEPS; sweep++) {
@@ -45,10 +46,13 @@ export function slide(run: Run): void {
   }
 }
 
-/** One segment is pulled (or slackened) by so many cents and let go: what has slid meanwhile stays. */
-export function pull(run: Run, segment: number, cents: number): void {
+/** One segment is pulled (or slackened) by so many cents and let go: what has slid meanwhile stays. @returns the rise at the tuner while it was pulled, cents */
+export function pull(run: Run, segment: number, cents: number): number {
+  const atTuner = run.tensions[0]!;
   run.tensions[segment]! += cents;
   slide(run);
+  const rise = run.tensions[0]! - atTuner;
   run.tensions[segment]! -= cents;
   slide(run);
+  return rise;
 }

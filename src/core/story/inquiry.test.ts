@@ -40,6 +40,28 @@ const look = (records: LogRecord[]) => {
   return beforeInquiry(life, life.strings[0]!, bench, NOW);
 };
 
+test('a friction measured today is evidence of two tests; not before the slot was lubricated, nor of another string', () => {
+  const measured = (stringId: string, atMs: number): LogRecord => ({
+    ...base(atMs),
+    type: 'test',
+    stringId,
+    passId: `friction:${stringId}`,
+    test: 'friction',
+    firstCents: -5,
+    secondCents: 7,
+    sigmaCents: 0.3,
+  });
+  const oiled: LogRecord = { ...base(NOW - 3000), type: 'treatment', stringIds: ['s1'], treatment: 'lubricated' };
+  const { friction, says } = look([instrument(), measured('s1', NOW - 9000), measured('s2', NOW - 5000)]);
+  expect(friction).toEqual([
+    { test: 'big-bend', first: -5 },
+    { test: 'press-behind-nut', first: 12 },
+  ]);
+  expect(says.join(' ')).toContain('a press behind the nut back +12.0');
+  expect(look([instrument(), measured('s1', NOW - 9000), oiled]).friction).toEqual([]);
+  expect(look([instrument(), measured('s1', NOW - 4 * DAY)]).friction).toEqual([]);
+});
+
 test('the log is read before anything is asked', () => {
   const hour = NOW - 3600000;
   const all = notes.flatMap((_, i) => [

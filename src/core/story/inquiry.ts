@@ -15,12 +15,17 @@ const RECENT_DAYS = 3;
 /** An octave read longer ago says little of today, days. */
 const OCTAVE_DAYS = 30;
 
+/** A slot's friction is what it was so long ago, days (house estimate). */
+const FRICTION_DAYS = 2;
+
 /** What the log says before anything is asked or tested. */
 export interface BeforeInquiry {
   /** This string and the others since they were tuned; undefined where nobody looked since. */
   since: SinceLast | undefined;
   /** Its octave's harmonic against an even string's, from an octave pass on this string: what a saddle does is left out. */
   octave: TestResult | undefined;
+  /** Its friction as it was measured, taken apart into the tests that it was made of: a bend to its flat limit, a press to its sharp one. */
+  friction: TestResult[];
   told: Logged & Told;
   /** It was brought to pitch from above, last. */
   fromAbove: boolean;
@@ -97,5 +102,24 @@ export function beforeInquiry(life: InstrumentLife, own: StringLife, bench: Benc
     says.push(
       `Its octave harmonic was ${signedCents(octave.first)} cents from where it should be (${days(nowMs - pass!.atMs)}).`,
     );
-  return { since: whole, octave, told, fromAbove, says };
+  const treatedMs = bench.treatments.findLast(
+    (t) => t.instrumentId === instrumentId && t.stringIds.includes(plan.stringId),
+  )?.atMs;
+  const measured = bench.tests.findLast(
+    (t) =>
+      t.test === 'friction' &&
+      t.instrumentId === instrumentId &&
+      t.stringId === plan.stringId &&
+      nowMs - t.atMs < FRICTION_DAYS * DAY &&
+      t.atMs > Math.max(treatedMs ?? 0, strungMs ?? 0),
+  );
+  const friction: TestResult[] = [];
+  if (measured && measured.secondCents !== null) {
+    const between = measured.secondCents - measured.firstCents;
+    friction.push({ test: 'big-bend', first: measured.firstCents }, { test: 'press-behind-nut', first: between });
+    says.push(
+      `A bend took it ${signedCents(measured.firstCents)} cents, a press behind the nut back ${signedCents(between)} (${days(nowMs - measured.atMs)}).`,
+    );
+  }
+  return { since: whole, octave, friction, told, fromAbove, says };
 }

@@ -73,6 +73,8 @@ export function questionOf(
     evidence: [
       ...(before.since ? [before.since] : []),
       ...(before.octave ? [before.octave] : []),
+      // What was tested since tells more than what was measured before.
+      ...before.friction.filter((f) => !tests.some((t) => t.test === f.test)),
       ...tests.map((t) => ({
         test: t.test,
         first: t.firstCents,
@@ -82,6 +84,12 @@ export function questionOf(
     ],
     told: { ...before.told, ...told },
     // Where strings run from pins there is no nut to press behind.
-    offered: testsOf(build).filter((t) => !skipped.has(t) && !(t === 'press-behind-nut' && build.tuners === 'pin')),
+    offered: testsOf(build).filter(
+      (t) =>
+        !skipped.has(t) &&
+        !(t === 'press-behind-nut' && build.tuners === 'pin') &&
+        // Where its length is not known, nobody knows where to listen for it.
+        !(t === 'pluck-behind-nut' && plan.headMm === undefined),
+    ),
   };
 }

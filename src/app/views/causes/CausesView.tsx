@@ -1,6 +1,14 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { answersOf, findingWords, inquiryTests, REMEDIES, TEST_GUIDES, treatmentFor } from '../../../core/causes';
+import {
+  answersOf,
+  findingWords,
+  inquiryTests,
+  partsWords,
+  REMEDIES,
+  TEST_GUIDES,
+  treatmentFor,
+} from '../../../core/causes';
 import { isCauseTest, type Cause, type CauseTest } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/log';
 import type { FaultTruth } from '../../../core/simulate';
@@ -189,6 +197,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           heading={asking ? 'Before the tests' : `Test ${tests.length + 1}`}
           instruction={instruction}
         >
+          {next && !found && !asking && answer && <p className="text-sm">{partsWords(answer)}</p>}
           {traitsOf(life.record).holds === 'bridge-and-soundpost' && (
             <p className="text-xs text-ink2">If bridge or soundpost move, stop: a repairer sets them.</p>
           )}
