@@ -133,6 +133,15 @@ function octavesOf({ instrumentId, truths }: DemoInstrument, add: (record: LogRe
   }
 }
 
+/** Whose the instruments are, where they stand on the barge, what they go with, and what is on their labels. */
+const ABOUT: Record<string, { owner: string; place: string; tags: string[]; code: string }> = {
+  requinto: { owner: 'The Heron', place: 'Pit, stage side', tags: ['puppets'], code: 'H-1' },
+  baritone: { owner: 'The Heron', place: 'Pit, stage side', tags: ['interval'], code: 'H-2' },
+  viola: { owner: 'Player of the viola', place: 'Cabin', tags: ['puppets', 'songs'], code: 'H-3' },
+  kantele: { owner: 'The Heron', place: 'Cabin', tags: ['songs'], code: 'H-4' },
+  bouzouki: { owner: 'The ferryman', place: 'Pit, bank side', tags: ['interval', 'songs'], code: 'H-5' },
+};
+
 /** Slots of the baritone that were lubricated six weeks ago, and what was measured before and since, cents by days. */
 const FRICTION: Record<string, [number, number, number][]> = {
   s3: [
@@ -188,6 +197,14 @@ export function makeDemonstration(): Demonstration {
       name,
       family,
       strings,
+    });
+    records.push({
+      ...base,
+      id: `${instrumentId}-about`,
+      type: 'about',
+      atMs: first,
+      instrumentId,
+      ...ABOUT[instrumentId]!,
     });
     truths.forEach((t) =>
       records.push({

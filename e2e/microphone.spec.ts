@@ -24,7 +24,7 @@ test('the microphone’s reading keeps itself within a cent of the truth, and a 
       await page.keyboard.press('1');
       await expect(panel(page).getByText(/32\d\.\d\d Hz ±0\.\d ¢/)).toBeVisible();
       await page.goto('/log');
-      await expect(page.getByRole('listitem').first()).toContainText(`E4: as-found ${kept} ±`);
+      await expect(page.getByRole('listitem').first()).toContainText(`E4: as found ${kept} ±`);
     },
   ));
 
@@ -87,7 +87,7 @@ test.describe('an input in trouble', () => {
       // What is said of the input may come after what is said of the figure.
       await expect(panel(page).getByRole('heading')).toHaveText('String 2, as found');
       await page.goto('/log');
-      await expect(page.getByRole('listitem').filter({ hasText: 'A4: as-found −2.0' })).toHaveCount(1);
+      await expect(page.getByRole('listitem').filter({ hasText: 'A4: as found −2.0' })).toHaveCount(1);
     });
   }
 });

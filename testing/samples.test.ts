@@ -24,7 +24,7 @@ test('whatever its type, a record of any older version comes through every step 
 test('every type says something of itself by the names that the log knows', () => {
   const names = namesIn(ALL_SAMPLES);
   for (const r of ALL_SAMPLES) expect(sayRecord(r, names)).toMatch(/^[A-ZÀ-Ž].{5,}/);
-  expect(sayRecord(SAMPLES.reading, names)).toMatch(/^Sample, E4: as-left \+1.2 ±0.5 cents/);
+  expect(sayRecord(SAMPLES.reading, names)).toMatch(/^Sample, E4: as left \+1.2 ±0.5 cents/);
 });
 
 test.each(byType)('%s: with a field of another kind it is refused, in words, never thrown', (_, record) => {

@@ -10,6 +10,7 @@ import { NewVersion } from './shell/NewVersion';
 import { PLACES, VIEWS, viewsAt } from './shell/views';
 import { ViewScreen } from './shell/ViewScreen';
 import { ViewTabs } from './shell/ViewTabs';
+import { AutoBackup } from './world/backup';
 import type { Means } from './world/means';
 import { WorldProvider } from './world/world';
 
@@ -21,6 +22,7 @@ function Place({ world, offline }: { world: World; offline: boolean }) {
   if (!view) return <Navigate to={`${base}/bench`} replace />;
   return (
     <div className="flex h-full flex-col max-sm:h-auto max-sm:min-h-full short:h-auto short:min-h-full print:block print:h-auto">
+      <AutoBackup />
       <Header view={view} />
       {offline && <NewVersion />}
       <main className="flex min-h-0 flex-1 flex-col">
@@ -29,12 +31,10 @@ function Place({ world, offline }: { world: World; offline: boolean }) {
         ) : (
           <>
             <title>{`${view.title} · Slow Anchor`}</title>
-            {view.place !== 'instruments' && (
-              <ViewTabs
-                label={PLACES[view.place]}
-                tabs={viewsAt(view.place).map((v) => ({ title: v.title, to: `${base}/${v.path}` }))}
-              />
-            )}
+            <ViewTabs
+              label={PLACES[view.place]}
+              tabs={viewsAt(view.place).map((v) => ({ title: v.title, to: `${base}/${v.path}` }))}
+            />
             <ViewScreen view={view} />
           </>
         )}

@@ -12,6 +12,7 @@ import {
   createLogIndex,
   indexOf,
   instrumentStatus,
+  partOf,
   type InstrumentLife,
   type LogIndex,
   type LogRecord,
@@ -88,6 +89,11 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     (priors: Record<string, Priors>): PriorOf =>
     (material, instrumentId) =>
       priors[instrumentId]?.[material] ?? SETTLING_PRIORS[material];
+
+  function nextAsked({ instrumentId, wish, ...asked }: Questions['next']['ask']) {
+    const life = lifeOf(instrumentId);
+    return { ...asked, life, bench: bench(), statuses: instrumentStatus(life, wish), nowMs: wish.nowMs };
+  }
 
   function planAsked({ instrumentIds, priors, ...asked }: PlanAsk): PlanAsked {
     const all = bench();
@@ -169,9 +175,15 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     }
   }
 
-  async function exportLog({ as, nowMs }: Questions['export']['ask']): Promise<Blob> {
+  async function exportLog({ as, nowMs, instrumentId }: Questions['export']['ask']): Promise<Blob> {
     const { readingsCsv, writeLogFile } = await exchange();
-    const all = index.records();
+    const about = index.records().filter((r) => instrumentId === undefined || partOf(r) === instrumentId);
+    // What of it was taken back goes along.
+    const ids = new Set(about.map((r) => r.id));
+    const all =
+      instrumentId === undefined
+        ? about
+        : index.records().filter((r) => ids.has(r.id) || (r.type === 'taken-back' && ids.has(r.supersedes)));
     return as === 'json'
       ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })
       : new Blob([readingsCsv(all)], { type: 'text/csv' });
@@ -189,14 +201,10 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
           compareWays(law, task, offsetsCents, memory, toleranceCents, randomFrom(WAYS_SEED)),
         );
       }
-      case 'next': {
-        const { instrumentId, wish, ...asked } = request.ask;
-        const life = lifeOf(instrumentId);
-        const statuses = instrumentStatus(life, wish);
-        return says().then(({ nextThing }) =>
-          nextThing({ ...asked, life, bench: bench(), statuses, nowMs: wish.nowMs }),
-        );
-      }
+      case 'next':
+        return says().then(({ nextThing }) => nextThing(nextAsked(request.ask)));
+      case 'rack':
+        return says().then(({ rackLine }) => request.ask.map((one) => rackLine(nextAsked(one))));
       case 'causes':
         return causes().then(({ findCause }) => findCause(request.ask));
       case 'story':

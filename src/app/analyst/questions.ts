@@ -2,7 +2,7 @@ import type { BridgeLaw, compareWays } from '../../core/bridge';
 import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
-import type { NextThing } from '../../core/says';
+import type { NextThing, RackLine } from '../../core/says';
 import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
 import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/log';
 import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
@@ -16,6 +16,8 @@ export interface Questions {
   foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
   /** The one next thing to do with an instrument. */
   next: { ask: NextAsk; answer: NextThing };
+  /** What a rack shows of several instruments, in their order. */
+  rack: { ask: NextAsk[]; answer: RackLine[] };
   causes: { ask: CauseQuestion; answer: CauseAnswer };
   /** How many passes each way to tune a floating bridge would take. */
   ways: { ask: WaysAsk; answer: ReturnType<typeof compareWays> };
@@ -30,7 +32,8 @@ export interface Questions {
   import: { ask: { file: Blob }; answer: Imported };
   /** The sound of a WAV file. */
   sound: { ask: { file: Blob }; answer: WavOutcome };
-  export: { ask: { as: 'json' | 'csv'; nowMs: number }; answer: Blob };
+  /** All of the log, or what is about one instrument. */
+  export: { ask: { as: 'json' | 'csv'; nowMs: number; instrumentId?: string }; answer: Blob };
 }
 export type QuestionKind = keyof Questions;
 

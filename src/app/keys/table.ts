@@ -152,6 +152,13 @@ export const KEYS = {
     time: { keys: ['s'], shown: 'S', words: 'How many seconds between two pieces' },
     ...hands,
   },
+  rack: {
+    walk: {
+      keys: ['Enter', 'PageDown'],
+      shown: 'Enter',
+      words: 'Walk through the chosen instruments, in the order shown',
+    },
+  },
   general: {
     map: { keys: ['?'], shown: '?', words: 'This page' },
     want: { keys: ['/'], shown: '/', words: 'I want to …: find a job, an instrument, a view' },

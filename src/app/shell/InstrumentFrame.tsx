@@ -3,6 +3,7 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { KEYS } from '../keys/table';
 import { usePedal } from '../keys/usePedal';
 import { VIEW_ID } from '../parts/focus';
+import { endWalk, onWalk, useWalk } from '../world/walk';
 import { useWorld } from '../world/world';
 import { inHand, takeInHand } from './in-hand';
 import { Rack } from './Rack';
@@ -24,8 +25,13 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   useEffect(() => {
     if (instrumentId) takeInHand(world, instrumentId);
   }, [world, instrumentId]);
+  const walk = useWalk(world);
+  const stands = onWalk(walk, instrumentId ?? '');
   const turnTo = (by: number) => {
-    const next = instruments[(index + by + instruments.length) % instruments.length];
+    const ids = stands ? walk!.ids : instruments.map((i) => i.record.instrumentId);
+    const at = stands ? stands.at : index;
+    const nextId = ids[(at + by + ids.length) % ids.length];
+    const next = instruments.find((i) => i.record.instrumentId === nextId);
     if (next) void navigate(pathTo(basePath, view, next));
   };
   const another = (by: number) => {
@@ -66,6 +72,23 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
       <title>{`${view.title}, ${life.record.name} · Slow Anchor`}</title>
       <Rack current={life} view={view} />
       <div className="flex min-h-0 min-w-0 flex-col">
+        {stands && (
+          <p className="flex flex-wrap items-center gap-x-4 bg-water px-4 py-1 text-sm text-[#14283a] print:hidden">
+            <span data-testid="walk">
+              Walk: {stands.at + 1} of {stands.of}
+              {stands.nextId &&
+                `, then ${instruments.find((i) => i.record.instrumentId === stands.nextId)?.record.name ?? 'one that is gone'}`}
+            </span>
+            {stands.nextId && (
+              <button type="button" className="underline underline-offset-4" onClick={() => turnTo(1)}>
+                Next instrument (.)
+              </button>
+            )}
+            <button type="button" className="underline underline-offset-4" onClick={() => endWalk(world)}>
+              End the walk
+            </button>
+          </p>
+        )}
         <div className="flex items-baseline gap-x-5 border-b border-line px-4 pt-2 max-md:flex-wrap">
           <h1 className="truncate pb-1 text-xl font-bold max-sm:text-lg">{life.record.name}</h1>
           {life.tuning && (

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import type { InstrumentLife, StringStatus } from '../../core/log';
 import { signed } from '../parts/format';
@@ -63,11 +63,21 @@ const Entry = memo(function Entry({ life, statuses, isCurrent, to, next }: Entry
   );
 });
 
-/** All instruments on the bench, each a row of small bars, one a string; the one in hand is marked, the view is kept. */
+/** So many stand beside the one in hand; a rack of more has its own view. */
+const BESIDE = 12;
+
+/** The instruments that stand at the side: all of a few, or the freshest and the one in hand. */
+function nearby(all: readonly InstrumentLife[], current: InstrumentLife): readonly InstrumentLife[] {
+  const first = all.slice(0, BESIDE);
+  return first.includes(current) ? first : [current, ...first.slice(1)];
+}
+
+/** The instruments on the bench, each a row of small bars, one a string; the one in hand is marked, the view is kept. */
 export function Rack({ current, view }: { current: InstrumentLife; view: InstrumentViewLine }) {
   const { bench, basePath } = useWorld();
   const now = useNow(5000);
-  const { of } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, current.record.instrumentId);
+  const shown = useMemo(() => nearby(bench.instruments, current), [bench.instruments, current]);
+  const { of } = useStatuses(shown, now, bench.curtain?.curtainMs ?? null, current.record.instrumentId);
   const show = useShow();
   const { plan } = usePlan(show);
   const visitOf = (id: string) =>
@@ -75,7 +85,7 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
       ? (plan.items.find((i) => i.instrumentId === id && WORK.has(i.what)) ?? null)
       : undefined;
   const { instrumentId: inHandId } = current.record;
-  const nexts = useNextThings(bench.instruments, now, visitOf, inHandId);
+  const nexts = useNextThings(shown, now, visitOf, inHandId);
   return (
     <nav
       aria-label="Instruments"
@@ -83,7 +93,7 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
     >
       <p className="px-1 pb-2 text-xs font-medium text-ink2 max-lg:hidden">Instruments, and what is next</p>
       <ol className="max-lg:flex max-lg:gap-1">
-        {bench.instruments.map((life, i) => (
+        {shown.map((life, i) => (
           <Entry
             key={life.record.instrumentId}
             life={life}
@@ -99,6 +109,12 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
         className="block shrink-0 rounded-lg px-2.5 py-3 text-sm font-medium text-deep underline underline-offset-4"
       >
         Add<span className="max-lg:sr-only"> an instrument</span>
+      </Link>
+      <Link
+        to={`${basePath}/rack`}
+        className="block shrink-0 rounded-lg px-2.5 py-1 text-sm font-medium text-deep underline underline-offset-4 max-lg:py-3"
+      >
+        All {bench.instruments.length}
       </Link>
     </nav>
   );

@@ -3,4 +3,13 @@ export { logFileReader, readLogFile, writeLogFile, type LogFile, type LogFileOut
 export { localIso, readingsCsv } from './csv';
 export { readWav, writeWav, type Sound, type WavOutcome } from './wav';
 export { readTuningFile, writeTuningFile, type TuningFile, type TuningFileOutcome } from './tuning-file';
+export {
+  checkInventory,
+  guessColumns,
+  INVENTORY_FIELDS,
+  inventoryDrafts,
+  readTable,
+  type Columns,
+  type InventoryField,
+} from './inventory';
 export { readText, UNREADABLE } from './read-text';

@@ -90,7 +90,8 @@ interface Part {
 
 /** What belongs to no instrument. */
 const GENERAL = '';
-const partOf = (r: LogRecord): string => ('instrumentId' in r ? r.instrumentId : GENERAL);
+/** The instrument that a record is about; '' where it is about none in particular. */
+export const partOf = (r: LogRecord): string => ('instrumentId' in r ? r.instrumentId : GENERAL);
 const COMES_OR_GOES = ['instrument', 'fitted', 'removed'];
 
 export function createLogIndex(): LogIndex {

@@ -25,6 +25,7 @@ import { useNow } from '../../world/now';
 import { visitOf } from '../../../core/plan';
 import { useVisits } from '../../world/plan';
 import { useNextThings, useStatus } from '../../world/status';
+import { onWalk, useWalk } from '../../world/walk';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { Facts } from './Facts';
@@ -36,7 +37,7 @@ import { useProcedure } from '../../guided/useProcedure';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, zoneMin, demo, basePath, lasting, nowMs: clock } = useWorld();
+  const { bench, a4Hz, zoneMin, demo, basePath, lasting, world, nowMs: clock } = useWorld();
   const navigate = useNavigate();
   const now = useNow(demo ? 2000 : 5000);
   const curtainMs = bench.curtain?.curtainMs ?? null;
@@ -81,7 +82,11 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
   const hands = handsOn(demo, instrumentId, truth, sound);
   const onward = !step && next && next.to !== 'bench' ? pathToNext(basePath, instrumentId, next) : '';
+  const stands = onWalk(useWalk(world), instrumentId);
+  /** On a walk a check that is done leads to the next instrument. */
+  const walkOn = pass !== undefined && !step ? stands?.nextId : undefined;
   const take = () => {
+    if (walkOn) return void navigate(`${basePath}/bench/${walkOn}`);
     if (!step) player.press({ do: 'start', visit: visits?.due && visitOf(visits.due) });
     if (!sound.listening) sound.open();
     else if (step) sound.take();
@@ -93,7 +98,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const { actions, more } = useActions(KEYS.bench, [
     ...soundActions(sound),
     ...handActions(demo && hands),
-    { key: 'take', words: step ? 'Save it' : 'Start check', strong: !step, on: take },
+    { key: 'take', words: step ? 'Save it' : walkOn ? 'Next instrument' : 'Start check', strong: !step, on: take },
     { key: 'next', words: step && 'Next string', on: () => player.press({ do: 'next' }) },
     { key: 'tone', words: 'Play the note', seldom: true, on: tone },
     { key: 'takeBack', words: 'Take back', on: () => player.press({ do: 'take-back' }) },
@@ -148,7 +153,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           heading={heading}
           note={note}
           trace={sound.trace}
-          instruction={step ? undefined : idleWords(next)}
+          instruction={step ? undefined : walkOn ? 'Done. Press Enter: the next instrument' : idleWords(next)}
           known={{ cents: status?.cents ?? null, age: ageLine(status, now, zoneMin) }}
           toleranceCents={TOLERANCE_CENTS}
           message={said.of === instrumentId ? said.words : ''}

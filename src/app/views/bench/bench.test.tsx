@@ -90,7 +90,7 @@ test('keys stay quiet while a field has the focus', async () => {
   await player.press('Enter');
   expect(player.says('message')).toContain('C4: −6.3 ±1.6 cents, saved as found.');
   await player.go('/demo/log');
-  expect(screen.getAllByText(/as-found −6\.3 ±1\.6 cents \(typed/).length).toBe(1);
+  expect(screen.getAllByText(/as found −6\.3 ±1\.6 cents \(typed/).length).toBe(1);
 });
 
 test('the clock is moved to the curtain, and starting over brings the first bench back', async () => {

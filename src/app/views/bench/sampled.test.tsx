@@ -79,7 +79,7 @@ test('a check pass of six sampled strings that need no tuning, hands free: six s
   expect(kept).toHaveLength(6);
   NOTES.forEach((note, i) => {
     const line = kept.find((k) => k.includes(`, ${note}: `))!;
-    const read = figure(/as-found (\S+)/.exec(line)![1]!);
+    const read = figure(/as found (\S+)/.exec(line)![1]!);
     expect(`${note} ${Math.abs(read - STANDS[i]!) < NEAR}`).toBe(`${note} true`);
   });
 });

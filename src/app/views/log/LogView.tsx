@@ -1,36 +1,21 @@
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { localIso } from '../../../core/exchange';
-import { namesIn, sayRecord, type LogRecord } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
-import { clockTime } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
-
-const SHOWN = 200;
-
-/** The newest records, the newest first; in a long log only those are put in order. */
-function newestOf(records: readonly LogRecord[]): LogRecord[] {
-  const times = Float64Array.from(records, (r) => r.atMs).sort();
-  const from = times[Math.max(0, times.length - SHOWN)] ?? 0;
-  return records
-    .filter((r) => r.atMs >= from)
-    .sort((a, b) => b.atMs - a.atMs)
-    .slice(0, SHOWN);
-}
+import { Backup } from './Backup';
+import { Entries } from './Entries';
 
 /** Every record, newest first, with export and import. */
 export function LogView() {
-  const { records, ask, basePath, nowMs, world, lasting, damaged } = useWorld();
+  const { records, ask, basePath, nowMs, world, damaged } = useWorld();
   const [message, setMessage] = useState('');
   /** The file being taken in, and how far it is. */
   const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
   const input = useRef<HTMLInputElement>(null);
-  const newest = useMemo(() => newestOf(records), [records]);
-  const superseded = useMemo(() => new Set(records.flatMap((r) => r.supersedes ?? [])), [records]);
-  const names = useMemo(() => namesIn(records), [records]);
   const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localIso(nowMs(), 0).slice(0, 10)}`;
 
   async function take(file: File) {
@@ -74,6 +59,7 @@ export function LogView() {
         <Button onClick={() => input.current?.click()}>Import a JSON export</Button>
         <FileInput ref={input} accept=".json,application/json" label="JSON export" onFile={(file) => void take(file)} />
       </div>
+      <Backup stem={stem} />
       {taking && (
         <p className="flex items-center gap-3 text-sm">
           <span>
@@ -81,12 +67,6 @@ export function LogView() {
           </span>
           <progress className="accent-deep" max={1} value={taking.done} aria-label={`Checking ${taking.name}`} />
           <Button onClick={() => taking.call.abort()}>Cancel</Button>
-        </p>
-      )}
-      {lasting === false && world === 'own' && (
-        <p className="pb-2 text-sm">
-          This browser has not promised to keep the log: it may let go of it when room runs short, and a private window
-          takes it along when it is closed. Export it at the end of the day.
         </p>
       )}
       {damaged.length > 0 && (
@@ -103,32 +83,13 @@ export function LogView() {
       <p role="status" data-testid="log-message" className="min-h-6 text-sm font-semibold">
         {message}
       </p>
-      <p className="pb-2 text-sm text-ink2">
-        <span data-testid="record-count">{records.length}</span> records
-        {records.length > SHOWN && `, the newest ${SHOWN} shown`}
-      </p>
       {records.length === 0 && (
         <FirstStep drawing={<LogSketch />} to={`${basePath}/add`} words="Add an instrument">
           Nothing is here yet. Everything you read, put on or move is listed here with its time. You can also import
           what another device exported.
         </FirstStep>
       )}
-      <ol className="border-t border-line">
-        {newest.map((r) => {
-          const day = localIso(r.atMs, r.zoneMin).slice(0, 10);
-          return (
-            <li key={r.id} className="flex gap-4 border-b border-line py-1.5 text-sm">
-              <span className="figure w-36 shrink-0 text-ink2">
-                {day} {clockTime(r.atMs, r.zoneMin)}
-              </span>
-              <span className={superseded.has(r.id) ? 'text-ink2 line-through' : ''}>
-                {sayRecord(r, names)}
-                {superseded.has(r.id) && <span className="sr-only"> (superseded)</span>}
-              </span>
-            </li>
-          );
-        })}
-      </ol>
+      {records.length > 0 && <Entries />}
     </div>
   );
 }

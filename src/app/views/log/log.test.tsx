@@ -63,6 +63,6 @@ test('a record of every type says itself in a line, without a hole', async () =>
   const lines = screen.getAllByRole('listitem').map((i) => i.textContent!);
   expect(lines.length).toBeGreaterThanOrEqual(ALL_SAMPLES.length);
   for (const line of lines) expect(line).not.toMatch(/undefined|NaN|null|\[object/);
-  expect(lines.some((l) => l.includes('Sample, E4: as-left +1.2 ±0.5 cents (microphone, from below)'))).toBe(true);
+  expect(lines.some((l) => l.includes('Sample, E4: as left +1.2 ±0.5 cents (microphone, from below)'))).toBe(true);
   expect(lines.some((l) => l.includes('Sample: tuned as Down a half step (D#4 G#3)'))).toBe(true);
 });

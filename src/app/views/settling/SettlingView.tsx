@@ -12,7 +12,8 @@ import { useVisits } from '../../world/plan';
 import { usePriors } from '../../world/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
-import { EditReading } from './EditReading';
+import { useWriting } from '../../world/writing';
+import { EditReading } from '../../parts/EditReading';
 import { FallChart } from './FallChart';
 import { StringRow } from './StringRow';
 
@@ -25,7 +26,9 @@ const STEP_MS = 30000;
 
 /** How far each string has fallen, how fast it falls, and until when it holds. */
 export function SettlingView({ life }: { life: InstrumentLife }) {
-  const { bench, basePath, zoneMin } = useWorld();
+  const { bench, basePath, zoneMin, nowMs } = useWorld();
+  const [trouble, setTrouble] = useState('');
+  const write = useWriting(setTrouble);
   const { instrumentId } = life.record;
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
   const { priorsFor, learns, setLearns, setsFor, error: unlearned } = usePriors();
@@ -176,7 +179,18 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
           then on a string that is retuned holds.
         </p>
       </aside>
-      {reading && <EditReading key={reading.id} life={life} reading={reading} onClose={() => setEditing(undefined)} />}
+      {reading && (
+        <EditReading
+          key={reading.id}
+          life={life}
+          reading={reading}
+          zoneMin={zoneMin}
+          nowMs={nowMs}
+          trouble={trouble}
+          onSave={(draft) => void write([draft], () => setEditing(undefined))}
+          onClose={() => setEditing(undefined)}
+        />
+      )}
     </div>
   );
 }

@@ -87,12 +87,19 @@ export function namesIn(records: readonly LogRecord[]): Names {
   const instruments = new Map(
     records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
   );
+  const byId = new Map(records.map((r) => [r.id, r]));
   const instrumentName = (id: string) => instruments.get(id)?.name ?? id;
-  return {
+  const names: Names = {
+    record: (id) => {
+      const of = byId.get(id);
+      // One that takes back another one is said without that: no record leads back to itself.
+      return of && of.type !== 'taken-back' ? sayRecord(of, names) : undefined;
+    },
     instrument: instrumentName,
     string: (id, stringId) =>
       `${instrumentName(id)}, ${instruments.get(id)?.strings.find((s) => s.stringId === stringId)?.note ?? stringId}`,
   };
+  return names;
 }
 
 /** A valid record of every type, and as each looked in older versions, without what every record has. */

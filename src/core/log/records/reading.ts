@@ -83,7 +83,7 @@ export const reading = recordKind(
   (r, names) => {
     const how = r.arrival && r.arrival !== 'untouched' ? `, ${r.arrival}` : '';
     const of = names.string(r.instrumentId, r.stringId);
-    const told = `${r.purpose} ${signedCents(r.cents)} ${plusMinus(r.sigmaCents)} cents (${r.source}${how})`;
+    const told = `${r.purpose.replace('-', ' ')} ${signedCents(r.cents)} ${plusMinus(r.sigmaCents)} cents (${r.source}${how})`;
     return `${of}: ${told}${r.slip ? ', moved at once, read twice' : ''}`;
   },
   { ...SAMPLE, partials: [{ n: 1, frequencyHz: 329.6, sigmaHz: 0.01 }] },

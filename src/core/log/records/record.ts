@@ -34,6 +34,8 @@ export interface Names {
   instrument(instrumentId: string): string;
   /** 'Requinto, A4'. */
   string(instrumentId: string, stringId: string): string;
+  /** What another record says; undefined where it is not known. */
+  record(id: string): string | undefined;
 }
 
 /** A type of record: what it holds and may hold, what it says, a sample of it, and how its older versions become the present one. */

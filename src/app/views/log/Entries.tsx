@@ -1,0 +1,174 @@
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { localIso } from '../../../core/exchange';
+import { KINDS, namesIn, sayRecord, searchLog, type LogRecord, type RecordType } from '../../../core/log';
+import { EditReading } from '../../parts/EditReading';
+import { clockTime } from '../../parts/format';
+import { useRows } from '../../parts/rows';
+import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
+
+const ROW_PX = 34;
+/** What is not a thing of its own: another entry says how it ended. */
+const FIXED: readonly RecordType[] = ['taken-back', 'instrument', 'pass'];
+const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
+
+/** The entries of the log, found by instrument, string, kind, day and words; a wrong one is corrected where it stands. */
+export function Entries() {
+  const { records, bench, world, zoneMin, nowMs } = useWorld();
+  const [params, setParams] = useSearchParams();
+  const [text, setText] = useState('');
+  const [message, say] = useState('');
+  const [editing, setEditing] = useState<string | undefined>(undefined);
+  const write = useWriting(say);
+  const sought = useDeferredValue(text);
+  const given = (name: string) => params.get(name) ?? undefined;
+  const [instrumentId, stringId, type, from] = ['instrument', 'string', 'kind', 'from'].map(given);
+  const set = (name: string, value: string) =>
+    setParams((p) => {
+      if (value) p.set(name, value);
+      else p.delete(name);
+      if (name === 'instrument') p.delete('string');
+      return p;
+    });
+  const names = useMemo(() => namesIn(records), [records]);
+  const superseded = useMemo(() => new Set(records.flatMap((r) => r.supersedes ?? [])), [records]);
+  const found = useMemo(
+    () =>
+      searchLog(records, names, { instrumentId, stringId, type: type as RecordType | undefined, from, text: sought }),
+    [records, names, instrumentId, stringId, type, from, sought],
+  );
+  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId);
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useRows(scroller, found.length, ROW_PX);
+  const reading = found.find((r) => r.id === editing);
+  const lifeOf = (r: LogRecord) =>
+    r.type === 'reading' ? bench.instruments.find((i) => i.record.instrumentId === r.instrumentId) : undefined;
+  const takeBack = (r: LogRecord) =>
+    void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Taken back: ${sayRecord(r, names)}.`));
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-2 pb-2 text-sm">
+        <input
+          type="search"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          aria-label="Words in an entry"
+          placeholder="Words in an entry"
+          className={`${choose} w-52`}
+        />
+        <select
+          aria-label="Which instrument"
+          className={choose}
+          value={instrumentId ?? ''}
+          onChange={(e) => set('instrument', e.target.value)}
+        >
+          <option value="">all instruments</option>
+          {bench.instruments.map(({ record }) => (
+            <option key={record.instrumentId} value={record.instrumentId}>
+              {record.name}
+            </option>
+          ))}
+        </select>
+        {life && (
+          <select
+            aria-label="Which string"
+            className={choose}
+            value={stringId ?? ''}
+            onChange={(e) => set('string', e.target.value)}
+          >
+            <option value="">all strings</option>
+            {life.strings.map(({ plan }) => (
+              <option key={plan.stringId} value={plan.stringId}>
+                {plan.note}
+              </option>
+            ))}
+          </select>
+        )}
+        <select
+          aria-label="Which kind"
+          className={choose}
+          value={type ?? ''}
+          onChange={(e) => set('kind', e.target.value)}
+        >
+          <option value="">everything</option>
+          {KINDS.map((k) => (
+            <option key={k.type} value={k.type}>
+              {k.type.replaceAll('-', ' ')}
+            </option>
+          ))}
+        </select>
+        <label>
+          from <input type="date" className={choose} value={from ?? ''} onChange={(e) => set('from', e.target.value)} />
+        </label>
+        <span className="text-ink2">
+          <span data-testid="record-count">{found.length}</span> of {records.length} records
+        </span>
+      </div>
+      <p role="status" data-testid="entry-message" className="min-h-5 text-sm font-semibold">
+        {message}
+      </p>
+      <div
+        ref={scroller}
+        tabIndex={0}
+        aria-label="Entries"
+        role="group"
+        className="h-[60vh] overflow-y-auto border-y border-line"
+      >
+        <ol className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const r = found[index]!;
+            const isGone = superseded.has(r.id);
+            const of = lifeOf(r);
+            return (
+              <li
+                key={r.id}
+                ref={virtual.measureElement}
+                data-index={index}
+                className="group absolute right-0 left-0 flex gap-4 border-b border-line py-1.5 text-sm"
+                style={{ transform: `translateY(${start}px)` }}
+              >
+                <span className="figure w-36 shrink-0 text-ink2">
+                  {localIso(r.atMs, r.zoneMin).slice(0, 10)} {clockTime(r.atMs, r.zoneMin)}
+                </span>
+                <span className={isGone ? 'flex-1 text-ink2 line-through' : 'flex-1'}>
+                  {sayRecord(r, names)}
+                  {isGone && <span className="sr-only"> (superseded)</span>}
+                </span>
+                {!isGone && !FIXED.includes(r.type) && (
+                  <span className="flex shrink-0 gap-2 pr-2">
+                    {of && (
+                      <button type="button" className="text-deep underline" onClick={() => (say(''), setEditing(r.id))}>
+                        Correct
+                      </button>
+                    )}
+                    <button type="button" className="text-deep underline" onClick={() => takeBack(r)}>
+                      Take back
+                    </button>
+                  </span>
+                )}
+              </li>
+            );
+          })}
+        </ol>
+      </div>
+      {reading?.type === 'reading' && (
+        <EditReading
+          key={`${world}/${reading.id}`}
+          life={lifeOf(reading)!}
+          reading={reading}
+          zoneMin={zoneMin}
+          nowMs={nowMs}
+          trouble={message}
+          onSave={(draft) =>
+            void write([draft], () => {
+              setEditing(undefined);
+              say('Corrected. The first figure stays, struck through.');
+            })
+          }
+          onClose={() => setEditing(undefined)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,65 @@
+import { useMemo } from 'react';
+import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
+import type { InstrumentLife } from '../../../core/log';
+import { WORK } from '../../../core/plan';
+import type { RackLine } from '../../../core/says';
+import { useAskedEach } from '../../world/asked';
+import { useNow } from '../../world/now';
+import { usePlan, useShow } from '../../world/plan';
+import { usePriors } from '../../world/priors';
+import { useWorld } from '../../world/world';
+
+/** What is told of all instruments is reckoned anew so often, ms, and so many at a time: other questions come between. */
+const EVERY_MS = 600000;
+const AT_A_TIME = 6;
+
+/** One instrument with what its line says; that comes by and by. */
+export interface RackRow {
+  life: InstrumentLife;
+  line: RackLine | undefined;
+}
+
+/** All instruments with their lines. */
+export function useRack(): { rows: RackRow[]; error: Error | undefined; known: number } {
+  const { bench, a4Hz, zoneMin } = useWorld();
+  const { instruments } = bench;
+  const now = Math.floor(useNow(60000) / EVERY_MS) * EVERY_MS;
+  const { priorsFor } = usePriors();
+  const show = useShow();
+  const { plan } = usePlan(show);
+  const parts = Array.from({ length: Math.ceil(instruments.length / AT_A_TIME) }, (_, k) =>
+    instruments.slice(k * AT_A_TIME, (k + 1) * AT_A_TIME).map((i) => i.record.instrumentId),
+  );
+  const visitOf = (id: string) =>
+    plan && show?.instrumentIds.includes(id)
+      ? (plan.items.find((i) => i.instrumentId === id && WORK.has(i.what)) ?? null)
+      : undefined;
+  const curtainMs = bench.curtain?.curtainMs ?? null;
+  const { data, error } = useAskedEach(
+    parts.map((ids) => ({
+      question: 'rack',
+      subject: ids.join(' '),
+      of: bench,
+      ask: ids.map((instrumentId) => ({
+        instrumentId,
+        a4Hz,
+        zoneMin,
+        visit: visitOf(instrumentId),
+        wish: {
+          nowMs: now,
+          toleranceCents: TOLERANCE_CENTS,
+          holdMin: HOLD_MIN,
+          curtainMs,
+          confidence: CONFIDENCE,
+          priors: priorsFor(instrumentId),
+        },
+      })),
+      waits: true,
+    })),
+  );
+  const rows = useMemo(
+    () => instruments.map((life, i): RackRow => ({ life, line: data[Math.floor(i / AT_A_TIME)]?.[i % AT_A_TIME] })),
+    [instruments, data],
+  );
+  return { rows, error, known: rows.filter((r) => r.line).length };
+}

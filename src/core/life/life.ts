@@ -1,0 +1,106 @@
+import { totalFallCents, type Bench, type BreakPlace, type InstrumentLife, type ReadingRecord } from '../log';
+import type { RemovalReason, TreatmentRecord } from '../log';
+
+/** One string that is or was on an instrument. */
+export interface StringSet {
+  stringId: string;
+  note: string;
+  /** When it was put on; null where nobody said. */
+  strungMs: number | null;
+  /** When it came off; null while it is on. */
+  endedMs: number | null;
+  fallCents: number | null;
+  reason: RemovalReason | null;
+  place: BreakPlace | null;
+  readings: number;
+}
+
+/** Every string that an instrument has had, in the order of its strings, the newest first. */
+export const setsOf = ({ strings }: InstrumentLife): StringSet[] =>
+  strings.flatMap(({ plan: { stringId, note }, strungMs, readings, past, bare }) => {
+    const present: StringSet[] = bare
+      ? []
+      : [
+          {
+            stringId,
+            note,
+            strungMs,
+            endedMs: null,
+            fallCents: totalFallCents(readings),
+            reason: null,
+            place: null,
+            readings: readings.length,
+          },
+        ];
+    const gone = past.map((p) => ({
+      stringId,
+      note,
+      strungMs: p.strungMs,
+      endedMs: p.endedMs,
+      fallCents: totalFallCents(p.readings),
+      reason: p.reason,
+      place: p.place,
+      readings: p.readings.length,
+    }));
+    return [...present, ...gone.reverse()];
+  });
+
+/** A string as it was found and as it was left, in the last walk to it. */
+export interface FoundAndLeft {
+  stringId: string;
+  note: string;
+  found: ReadingRecord | undefined;
+  left: ReadingRecord | undefined;
+}
+
+/** Readings of one walk lie no further apart, ms (house). */
+const WALK_MS = 3 * 3600000;
+
+/** The last walk: each string as it was first found in it, and as it was last left. */
+export function foundAndLeft({ strings }: InstrumentLife): FoundAndLeft[] {
+  const lastMs = Math.max(...strings.map((s) => s.readings.at(-1)?.atMs ?? -Infinity));
+  return strings.map(({ plan: { stringId, note }, readings }) => {
+    const own = readings.filter((r) => r.atMs > lastMs - WALK_MS);
+    return {
+      stringId,
+      note,
+      found: own.find((r) => r.purpose === 'as-found'),
+      left: own.findLast((r) => r.purpose === 'as-left'),
+    };
+  });
+}
+
+/** What was done to strings, and how fast they fell in the hours before and after it, cents an hour; null where too little was read. */
+export interface Treated {
+  record: TreatmentRecord;
+  before: number | null;
+  after: number | null;
+}
+
+/** Falls are looked at so long before and after a treatment, and need this span, ms (house). */
+const AROUND_MS = 24 * 3600000;
+const SPAN_MS = 10 * 60000;
+
+/** Treatments of an instrument, the newest first, with what came of them. */
+export function treatmentsOf({ record: { instrumentId }, strings }: InstrumentLife, bench: Bench): Treated[] {
+  return bench.treatments
+    .filter((t) => t.instrumentId === instrumentId)
+    .map((record): Treated => {
+      const own = strings.filter((s) => record.stringIds.includes(s.plan.stringId));
+      const rate = (fromMs: number, toMs: number) => {
+        const rates = own.flatMap(({ readings }) => rateOf(readings.filter((r) => r.atMs >= fromMs && r.atMs <= toMs)));
+        return rates.length > 0 ? rates.reduce((a, b) => a + b, 0) / rates.length : null;
+      };
+      const { atMs } = record;
+      return { record, before: rate(atMs - AROUND_MS, atMs), after: rate(atMs, atMs + AROUND_MS) };
+    })
+    .reverse();
+}
+
+/** Cents an hour that a string falls over some readings, flat positive; none over too short a time. */
+function rateOf(readings: readonly ReadingRecord[]): number[] {
+  const [first, last] = [readings[0], readings.at(-1)];
+  const fall = totalFallCents([...readings]);
+  if (!first || !last || fall === null || last.atMs - first.atMs < SPAN_MS) return [];
+  return [fall / ((last.atMs - first.atMs) / 3600000)];
+}

@@ -1,0 +1,37 @@
+import { partOf } from './log-index';
+import { sayRecord, type LogRecord, type Names, type RecordType } from './records';
+
+/** What of a log is looked for; what is missing is not asked. */
+export interface Search {
+  instrumentId?: string | undefined;
+  stringId?: string | undefined;
+  type?: RecordType | undefined;
+  /** Days in local time, 'YYYY-MM-DD', both counted in. */
+  from?: string | undefined;
+  to?: string | undefined;
+  /** Every word of it stands in the record's sentence. */
+  text?: string | undefined;
+}
+
+const stringsOf = (r: LogRecord): readonly string[] =>
+  'stringIds' in r ? r.stringIds : 'stringId' in r && r.stringId ? [r.stringId] : [];
+const dayOf = (r: LogRecord) => new Date(r.atMs + r.zoneMin * 60000).toISOString().slice(0, 10);
+
+/** The records that are looked for, the newest first. */
+export function searchLog(records: readonly LogRecord[], names: Names, wanted: Search): LogRecord[] {
+  const { instrumentId, stringId, type, from, to, text } = wanted;
+  const words = (text ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  return records
+    .filter(
+      (r) =>
+        (!instrumentId || partOf(r) === instrumentId) &&
+        (!stringId || stringsOf(r).includes(stringId)) &&
+        (!type || r.type === type) &&
+        (!from || dayOf(r) >= from) &&
+        (!to || dayOf(r) <= to) &&
+        (words.length === 0 || hasAll(sayRecord(r, names).toLowerCase(), words)),
+    )
+    .sort((a, b) => b.atMs - a.atMs);
+}
+
+const hasAll = (sentence: string, words: readonly string[]) => words.every((w) => sentence.includes(w));
