@@ -9,6 +9,7 @@ import {
   type PriorOf,
 } from '../../core/plan';
 import {
+  ageFromMs,
   createLogIndex,
   indexOf,
   instrumentStatus,
@@ -116,15 +117,23 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     });
   }
 
-  async function trial(pairs: Questions['trial']['ask']['pairs']) {
+  async function trial({ pairs, endedMs }: Questions['trial']['ask']) {
+    const { counted, countedFromMs, judgeTrial } = await trials();
     const present = pairs.flatMap((p) => {
       const treated = stringOf(p.treated);
       const control = stringOf(p.control);
       return treated && control ? [{ treated, control }] : [];
     });
     const material = present[0] ? SETTLES_AS[present[0].treated.plan.material] : 'unknown';
-    const falls = present.map((p) => ({ treated: fallsByAge(p.treated), control: fallsByAge(p.control) }));
-    const { judgeTrial } = await trials();
+    const falls = present.map((p) => {
+      const fromMs = countedFromMs(p.treated);
+      const of = (life: typeof p.treated) => {
+        const until = life.readings.filter((r) => r.atMs <= (endedMs ?? Infinity));
+        const start = ageFromMs(life);
+        return counted(fallsByAge({ ...life, readings: until }), start === undefined ? 0 : (fromMs - start) / 60000);
+      };
+      return { treated: of(p.treated), control: of(p.control) };
+    });
     return judgeTrial(falls, material) ?? null;
   }
 
@@ -214,7 +223,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       case 'choices':
         return planChoices(planAsked(request.ask));
       case 'trial':
-        return trial(request.ask.pairs);
+        return trial(request.ask);
       case 'learn':
         return learnedOf(bench().instruments);
       case 'restring':

@@ -25,7 +25,8 @@ export interface Questions {
   plan: { ask: PlanAsk; answer: Plan };
   /** What more or less patience would ask for and leave. */
   choices: { ask: PlanAsk; answer: Record<Effort, PlanSum> };
-  trial: { ask: { pairs: TrialRecord['pairs'] }; answer: Trial | null };
+  /** Readings after its end do not count. */
+  trial: { ask: { pairs: TrialRecord['pairs']; endedMs: number | null }; answer: Trial | null };
   learn: { ask: Record<string, never>; answer: Record<string, Learned> };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
   /** A file of records is checked whole and written in one go. */

@@ -29,7 +29,10 @@ export function usePedal<Lines extends KeyLines>(lines: Lines, acts: Acts<Lines>
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       // A box that is ticked by Space leaves the other keys to the view.
       if (event.key === ' ' && at.closest('input')) return;
-      if (at.closest('input:not([type="checkbox"]), textarea, select, [role="dialog"], [role="listbox"], [role="menu"]')) return;
+      if (
+        at.closest('input:not([type="checkbox"]), textarea, select, [role="dialog"], [role="listbox"], [role="menu"]')
+      )
+        return;
       const control = at.closest('button, a');
       if ((event.key === 'Enter' || event.key === ' ') && control && tabbed) return;
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;

@@ -8,9 +8,9 @@ const UNSEEN = { width: 1000, height: 800 };
 type Observe = (
   instance: Virtualizer<HTMLDivElement, Element>,
   tell: (rect: typeof UNSEEN) => void,
-) => void | (() => void);
+) => (() => void) | undefined;
 const observe: Observe = (instance, tell) =>
-  observeElementRect(instance, (rect) => tell(rect.height > 0 ? rect : UNSEEN));
+  observeElementRect(instance, (rect) => tell(rect.height > 0 ? rect : UNSEEN)) ?? undefined;
 
 /** The rows of a long list that are seen, and a few more. @param rowPx how high one is, about */
 export const useRows = (scroller: RefObject<HTMLDivElement | null>, count: number, rowPx: number) =>

@@ -1,3 +1,4 @@
+import { FEWEST_PAIRS } from './setup';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import jstat from 'jstat';
 import type { SettlingMaterial } from '../settling';
@@ -24,8 +25,6 @@ export interface Trial {
   more: string;
 }
 
-/** No verdict from fewer pairs. */
-const FEWEST_PAIRS = 4;
 /** A verdict wants this much on both sides together: one in twenty trials without effect is judged wrongly. */
 const LEVEL = 0.95;
 /** Spread of the ln slopes of two like strings of one instrument, for a single pair (house estimate). */

@@ -30,6 +30,7 @@ import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { Facts } from './Facts';
 import { Lanes } from './Lanes';
+import { TrialNote } from './TrialNote';
 import { TuningChoice } from './TuningChoice';
 import { PlayedSheet } from './PlayedSheet';
 import { Wishes } from './Wishes';
@@ -144,6 +145,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
               at the end of the day.
             </p>
           )}
+          <TrialNote life={life} />
           {together && <p className="pb-1.5 text-sm font-semibold">{together.words}</p>}
           <NotWorkedOut error={error} what="The forecasts" kept="Readings are saved as usual." />
           {life.strings.every((s) => s.readings.length === 0) && <Wishes life={life} />}

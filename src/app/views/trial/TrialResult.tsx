@@ -1,12 +1,16 @@
+import { useState } from 'react';
 import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
 import type { Trial } from '../../../core/trial';
+import { Button } from '../../parts/Button';
+import { saveFile } from '../../parts/saveFile';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked, useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { usePriors } from '../../world/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
+import { useWriting } from '../../world/writing';
 import { PairsDrawing } from './PairsDrawing';
 
 /** The verdict in plain words. */
@@ -25,6 +29,8 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
   const { bench, zoneMin } = useWorld();
   const { priorsFor } = usePriors();
+  const [message, say] = useState('');
+  const write = useWriting(say);
   const lifeOf = ({ instrumentId, stringId }: StringRef) =>
     instruments.find((i) => i.record.instrumentId === instrumentId)?.strings.find((s) => s.plan.stringId === stringId);
   const present = trial.pairs.filter((p) => lifeOf(p.treated) && lifeOf(p.control));
@@ -32,7 +38,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
     question: 'trial',
     subject: trial.trialId,
     of: bench,
-    ask: { pairs: present },
+    ask: { pairs: present, endedMs: trial.over ? trial.atMs : null },
   });
   const concerned = instruments.filter((i) =>
     present.some((p) => [p.treated, p.control].some((r) => r.instrumentId === i.record.instrumentId)),
@@ -66,6 +72,17 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
       ? { day: mean(own.map((s) => s.perDay!)), chance: mean(own.map((s) => s.chance!)) }
       : undefined;
   };
+  const { what, trialId, byLot, pairs } = trial;
+  const end = () =>
+    void write([{ type: 'trial', trialId, what, byLot, pairs, over: true }], () =>
+      say('Ended: later readings do not count.'),
+    );
+  const give = () =>
+    saveFile(
+      `comparison-${what.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.json`,
+      JSON.stringify({ what, byLot, pairs, over: trial.over ?? false, result: judged ?? null }, null, 2),
+      'application/json',
+    );
   const treated = side('treated');
   const control = side('control');
   const sameInstrument = trial.pairs.every((p) => p.treated.instrumentId === p.control.instrumentId);
@@ -75,6 +92,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
         {trial.what}
       </h2>
       <p className="pb-2 text-sm text-ink2">
+        {trial.over && 'ended, '}
         {trial.pairs.length} pairs,{' '}
         {sameInstrument
           ? trial.byLot
@@ -132,6 +150,14 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
           </tbody>
         </table>
       )}
+      <p className="flex flex-wrap gap-2 pt-3 print:hidden">
+        {!trial.over && <Button onClick={end}>End it</Button>}
+        <Button onClick={() => window.print()}>Print</Button>
+        <Button onClick={give}>Export (JSON)</Button>
+        <span role="status" className="self-center text-sm">
+          {message}
+        </span>
+      </p>
       <p className="pt-2 text-xs text-ink2">
         This shows how the strings settle, not whether the treatment is safe. Ask the maker or a repairer.
       </p>

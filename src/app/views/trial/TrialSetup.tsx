@@ -1,8 +1,8 @@
 import { v4 as newId } from 'uuid';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { InstrumentLife, TrialRecord } from '../../../core/log';
-import { drawLots } from '../../../core/trial';
+import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
+import { drawLots, warningOf } from '../../../core/trial';
 import { Button } from '../../parts/Button';
 import { useWriting } from '../../world/writing';
 
@@ -52,6 +52,32 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
       })),
     );
   };
+  const keyOf = (ref: StringRef) => `${ref.instrumentId} ${ref.stringId}`;
+  const isTreated = (ref: StringRef) => pairs.some((p) => keyOf(p.treated) === keyOf(ref));
+  /** Strings that can stand against a treated one: those of the chosen instruments that are not treated. */
+  const candidates = ({ control }: Pairs[number]): StringRef[] => {
+    const all = lives.flatMap(({ record: { instrumentId }, strings }) =>
+      strings.map(({ plan: { stringId } }) => ({ instrumentId, stringId })),
+    );
+    const free = all.filter((ref) => !isTreated(ref));
+    return free.some((ref) => keyOf(ref) === keyOf(control)) ? free : [control, ...free];
+  };
+  /** Chosen by hand; whoever had that string takes the one that is given up. */
+  const partner = (at: number, key: string) => {
+    setByLot(false);
+    setPairs((list) => {
+      const given = list[at]!.control;
+      const [instrumentId, stringId] = key.split(' ') as [string, string];
+      return list.map((p, k) =>
+        k === at
+          ? { ...p, control: { instrumentId, stringId } }
+          : keyOf(p.control) === key
+            ? { ...p, control: given }
+            : p,
+      );
+    });
+  };
+  const warning = warningOf(pairs.length);
   const keep = () =>
     write([{ type: 'trial', trialId: newId(), what: what.trim(), byLot, pairs }], () => {
       setPairs([]);
@@ -115,7 +141,20 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
             {pairs.map((p, i) => (
               <li key={i} className="flex items-center gap-2 border-t border-line py-1">
                 <span>
-                  <b>{noteOf(p.treated)}</b> treated, {noteOf(p.control)} not
+                  <b>{noteOf(p.treated)}</b> treated,{' '}
+                  <select
+                    aria-label={`Not treated, beside ${noteOf(p.treated)}`}
+                    value={keyOf(p.control)}
+                    onChange={(e) => partner(i, e.target.value)}
+                    className="max-w-44 rounded-md border border-line bg-sheet px-1 py-0.5"
+                  >
+                    {candidates(p).map((ref) => (
+                      <option key={keyOf(ref)} value={keyOf(ref)}>
+                        {noteOf(ref)}
+                      </option>
+                    ))}
+                  </select>{' '}
+                  not
                 </span>
                 <button
                   type="button"
@@ -130,6 +169,7 @@ export function TrialSetup({ instruments }: { instruments: readonly InstrumentLi
               </li>
             ))}
           </ul>
+          {warning && <p className="pt-2 text-sm font-semibold">{warning}</p>}
           <Button strong className="mt-2" disabled={what.trim() === ''} onClick={() => void keep()}>
             Start
           </Button>
