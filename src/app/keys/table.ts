@@ -152,6 +152,18 @@ export const KEYS = {
     time: { keys: ['s'], shown: 'S', words: 'How many seconds between two pieces' },
     ...hands,
   },
+  practice: {
+    take: { keys: ['Enter', 'PageDown'], shown: 'Enter', words: 'Begin; done; hear it again' },
+    turn: {
+      keys: ['ArrowUp', 'ArrowDown'],
+      shown: '↑ ↓, with Shift',
+      words: 'Turn up, down, more; answer sharp, flat',
+    },
+    push: { keys: ['i'], shown: 'I', words: 'Push the peg in, let go' },
+    choose: { keys: DIGITS, shown: '1 to 9', words: 'Choose a string' },
+    hear: { keys: ['p'], shown: 'P', words: 'Hear the target and the string' },
+    leave: { keys: ['Escape'], shown: 'Esc', words: 'Leave the exercise; end it here' },
+  },
   rack: {
     walk: {
       keys: ['Enter', 'PageDown'],

@@ -17,6 +17,7 @@ export const PLACES = {
   instruments: 'Instruments',
   show: 'Show',
   reference: 'Reference pitch',
+  practice: 'Practice',
   history: 'History',
 } as const;
 export type Place = keyof typeof PLACES;
@@ -254,6 +255,16 @@ export const VIEWS: readonly ViewLine[] = [
     keys: KEYS.reference,
     shownAt: 'reference',
     load: () => import('../views/reference/ReferenceView').then((m) => as(m.ReferenceView)),
+  },
+  {
+    path: 'practice',
+    title: 'Practice',
+    of: 'all',
+    place: 'practice',
+    wants: ['train my ear', 'learn to tune', 'exercises', 'hear flat and sharp', 'practise with a peg'],
+    keys: KEYS.practice,
+    shownAt: 'practice',
+    load: () => import('../views/practice/PracticeView').then((m) => as(m.PracticeView)),
   },
   {
     path: 'log',

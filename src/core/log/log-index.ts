@@ -7,6 +7,7 @@ import type {
   BridgeStepRecord,
   CheckpointRecord,
   CurtainRecord,
+  ExerciseRecord,
   FindingRecord,
   InstrumentRecord,
   JudgementRecord,
@@ -57,6 +58,8 @@ export interface Bench {
   forgotten: TuningForgottenRecord[];
   /** What was remarked on instruments and strings, oldest first. */
   remarks: RemarkRecord[];
+  /** What was practised, oldest first; no reading is among them. */
+  exercises: ExerciseRecord[];
   /** Grows with every string or instrument that comes or goes. */
   changes: number;
   /** The last time that a device's clock was set back, and not forward again. */
@@ -222,6 +225,7 @@ export function createLogIndex(): LogIndex {
         tunings: everywhere('tuning'),
         forgotten: everywhere('tuning-forgotten'),
         remarks: everywhere('remark'),
+        exercises: everywhere('exercise'),
         changes,
         clockBack: [...clocks.values()]
           .flatMap((c) => c.setBack() ?? [])

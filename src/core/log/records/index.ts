@@ -6,6 +6,7 @@ import { bridge } from './bridge';
 import { bridgeStep } from './bridge-step';
 import { checkpoint } from './checkpoint';
 import { curtain } from './curtain';
+import { exercise } from './exercise';
 import { finding } from './finding';
 import { fitted } from './fitted';
 import { fitting } from './fitting';
@@ -54,6 +55,7 @@ export const KINDS = [
   bridgeStep,
   about,
   remark,
+  exercise,
   removed,
   takenBack,
 ] as const;
@@ -164,6 +166,7 @@ export { BRIDGE_HOLDS, type BridgeHold, type BridgeStepRecord } from './bridge-s
 export type { CheckpointRecord, SoundedAt } from './checkpoint';
 export type { CurtainRecord } from './curtain';
 export { gaugeField, headField, instrumentName, lengthField, noteField, offsetField, tunerField } from './fields';
+export { PRACTICES, type ExerciseRecord } from './exercise';
 export type { FindingRecord } from './finding';
 export type { FittedRecord } from './fitted';
 export type { FittingRecord } from './fitting';

@@ -1,0 +1,94 @@
+import {
+  causesOf,
+  doTest,
+  findCause,
+  specimenOf,
+  testsOf,
+  type CauseBuild,
+  type CauseString,
+  type Evidence,
+  type Specimen,
+} from '../causes';
+import type { Cause, CauseTest } from '../codes';
+import { randomFrom } from '../simulate';
+
+/** A string with a hidden fault, to be found by tests. */
+export interface Hunt {
+  seed: number;
+  build: CauseBuild;
+  string: CauseString;
+  /** What is known before any test. */
+  since: Extract<Evidence, { test: 'since-last' }>;
+}
+
+const BUILDS: [CauseBuild, CauseString][] = [
+  [
+    { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared', frets: true },
+    { material: 'plain-steel', lengthMm: 648, headMm: 60, targetHz: 247, ageDays: 40 },
+  ],
+  [
+    { bridge: 'tailpiece', nut: 'plain', tree: false, tuners: 'friction', frets: false },
+    { material: 'synthetic-bowed', lengthMm: 375, headMm: 55, targetHz: 294, ageDays: 60 },
+  ],
+  [
+    { bridge: 'floating', nut: 'plain', tree: false, tuners: 'geared', frets: true },
+    { material: 'plain-steel', lengthMm: 648, headMm: 90, targetHz: 196, ageDays: 20 },
+  ],
+];
+const SIGMA = 0.4;
+
+const drawn = (seed: number): { hunt: Hunt; specimen: Specimen; truth: Cause } => {
+  const random = randomFrom(seed);
+  const [build, string] = BUILDS[Math.floor(random.uniform() * BUILDS.length)]!;
+  const faults = causesOf(build);
+  const truth = faults[Math.floor(random.uniform() * faults.length)]!;
+  const specimen = specimenOf(truth, build, string, random);
+  const { own, others, spread } = specimen.since;
+  return {
+    hunt: { seed, build, string, since: { test: 'since-last', own, others, othersSd: spread } },
+    specimen,
+    truth,
+  };
+};
+
+/** A hunt by its seed, without its truth. */
+export const beginHunt = (seed: number): Hunt => drawn(seed).hunt;
+export const huntTests = ({ build }: Hunt): CauseTest[] => testsOf(build);
+
+/** What tests show, in the order in which they are done: a string carries its history. */
+export function huntEvidence({ seed, build, since }: Hunt, done: readonly CauseTest[]): Evidence[] {
+  const { specimen } = drawn(seed);
+  const noise = randomFrom(seed + 31);
+  return [
+    since,
+    ...done.map((test): Evidence => {
+      const [first, second] = [false, true].map((again) => doTest(specimen, test, again, build));
+      const read = (x: number) => x + Math.SQRT2 * SIGMA * noise.normal();
+      return { test, first: read(first!.own), second: read(second!.own), others: read(first!.others) };
+    }),
+  ];
+}
+
+/** How a hunt ended: what it was, what was said, and what the finder would have said of the same tests. */
+export interface HuntEnd {
+  truth: Cause;
+  said: Cause;
+  right: boolean;
+  tests: number;
+  finder: Cause;
+  finderChance: number;
+}
+export function endHunt(hunt: Hunt, done: readonly CauseTest[], said: Cause): HuntEnd {
+  const { truth } = drawn(hunt.seed);
+  const { build, string } = hunt;
+  const answer = findCause({ build, string, sigmaCents: SIGMA, evidence: huntEvidence(hunt, done) });
+  const [first] = answer.causes;
+  return {
+    truth,
+    said,
+    right: said === truth,
+    tests: done.length,
+    finder: first!.cause,
+    finderChance: first!.probability,
+  };
+}

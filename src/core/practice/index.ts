@@ -1,0 +1,29 @@
+export { chanceRight, ENOUGH_TRIALS, nextCents, thresholdOf, type Threshold, type Trial } from './staircase';
+export { drawTuner, turned, TUNERS_TO_HAND, type TunerState, type TunerToHand } from './tuners';
+export {
+  actHands,
+  beginHands,
+  HAND_EXERCISES,
+  HAND_TOLERANCE_CENTS,
+  reportHands,
+  standsAt,
+  withinS,
+  type HandAct,
+  type HandExercise,
+  type HandReport,
+  type HandRun,
+} from './hands';
+export { answered, EAR_EXERCISES, EAR_RULES, earTrial, type EarExercise, type EarTrial } from './ears';
+export { beginHunt, endHunt, huntEvidence, huntTests, type Hunt, type HuntEnd } from './hunt';
+export { readExercise, writeExercise, writeResult, type SharedExercise } from './file';
+export {
+  CARE,
+  EAR_WORDS,
+  earWords,
+  HAND_WORDS,
+  handWords,
+  HUNT_TITLE,
+  huntWords,
+  nextExercise,
+  type Wanted,
+} from './words';
