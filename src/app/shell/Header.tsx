@@ -62,7 +62,7 @@ export function Header({ view }: { view: ViewLine }) {
           <Anchor />
           <span className="max-lg:sr-only">Slow Anchor</span>
         </span>
-        <nav aria-label="Places" className="flex gap-1">
+        <nav aria-label="Places" className="flex gap-1 max-sm:gap-0 max-sm:[&_a]:px-1.5 max-sm:[&_a]:text-sm">
           {(Object.keys(PLACES) as Place[]).map((place) => (
             <Link
               key={place}

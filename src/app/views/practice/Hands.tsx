@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import {
   actHands,
   beginHands,
+  HAND_TOLERANCE_CENTS,
   HAND_WORDS,
   handWords,
   reportHands,
@@ -9,12 +10,14 @@ import {
   withinS,
   type HandAct,
   type HandExercise,
+  type HandRun,
   type TunerToHand,
 } from '../../../core/practice';
 import { BottomBar } from '../../guided/BottomBar';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { signed } from '../../parts/format';
+import { Waterline } from '../../parts/Waterline';
 import { playNotes } from '../../sound/notes';
 import { ratioOfCents } from '../../../core/music';
 import { useWorld } from '../../world/world';
@@ -31,6 +34,19 @@ const BY_KEY: Record<TunerToHand, [number, number]> = {
 };
 const SHOWN_MS = 200;
 const TARGET_HZ = 196;
+
+/** The last seconds of a path, as a pitch that is heard: it stands where it is between two turns. */
+const trailOf = (path: HandRun['strings'][number]['path'], cents: number, nowS: number) => [
+  ...path.flatMap(({ tS, cents: c }, k) =>
+    k === 0
+      ? [{ tS, cents: c }]
+      : [
+          { tS, cents: path[k - 1]!.cents },
+          { tS, cents: c },
+        ],
+  ),
+  { tS: nowS, cents },
+];
 
 /** Hands on a virtual tuner: turned by keys, wheel, drag or touch; the truth comes afterwards. */
 export function Hands({
@@ -132,6 +148,11 @@ export function Hands({
                 {nowS.toFixed(0)} s{limit !== null && ` of ${limit}`}
               </p>
             </div>
+            <Waterline
+              trail={trailOf(string.path, cents, nowS)}
+              toleranceCents={HAND_TOLERANCE_CENTS}
+              label="Pitch against its target"
+            />
           </div>
         )}
       </section>

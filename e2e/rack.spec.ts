@@ -1,0 +1,59 @@
+import { expect, test } from '@playwright/test';
+import { collectErrors, openDemo } from './bench';
+
+test('three instruments are chosen on the rack and walked to by the pedal; where the walk stands is said', async ({
+  page,
+}) => {
+  const errors = collectErrors(page);
+  await openDemo(page);
+  await page.goto('/demo/rack');
+  for (const name of ['Viola', 'Kantele, 11 strings', 'Requinto, nylon'])
+    await page.getByRole('checkbox', { name: `Choose ${name}` }).check();
+  await page.getByRole('button', { name: 'Instrument', exact: true }).click();
+  await page.getByRole('heading', { level: 1 }).click({ force: true });
+  await page.keyboard.press('PageDown');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kantele, 11 strings');
+  await expect(page.getByTestId('walk')).toHaveText('Walk: 1 of 3, then Requinto, nylon');
+  await page.keyboard.press('.');
+  await expect(page.getByTestId('walk')).toHaveText('Walk: 2 of 3, then Viola');
+  await page.reload();
+  await page.keyboard.press('.');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Viola');
+  expect(errors).toEqual([]);
+});
+
+test('a backup is restored on a fresh profile: the same entries, and the same again changes nothing', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/add');
+  await page.getByRole('button', { name: 'Six-string guitar, steel' }).click();
+  await page
+    .getByRole('button', { name: /^(Save|Add|Keep|Put)/ })
+    .first()
+    .click();
+  await page.goto('/log');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save a backup file' }).click(),
+  ]);
+  await expect(page.getByTestId('backup-message')).toContainText('-backup.json');
+  const path = await download.path();
+  const entries = await page.getByTestId('record-count').textContent();
+  const fresh = await (await browser.newContext()).newPage();
+  await fresh.goto(new URL('/log', page.url()).href);
+  const file = fresh.getByLabel('JSON export');
+  await file.setInputFiles({
+    name: 'backup.json',
+    mimeType: 'application/json',
+    buffer: (await import('node:fs')).readFileSync(path),
+  });
+  await expect(fresh.getByTestId('log-message')).toContainText(`${entries} new entries`);
+  await expect(fresh.getByTestId('record-count')).toHaveText(entries!);
+  await file.setInputFiles({
+    name: 'backup.json',
+    mimeType: 'application/json',
+    buffer: (await import('node:fs')).readFileSync(path),
+  });
+  await expect(fresh.getByTestId('log-message')).toContainText('0 new entries');
+});
