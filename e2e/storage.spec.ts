@@ -131,7 +131,7 @@ test('a long file shows how far it is and can be called off; readings of unknown
   const strays = log.filter((r) => r.type === 'reading').slice(0, 7);
   await put('strays.json', strays);
   await expect(page.getByTestId('log-message')).toHaveText(
-    'strays.json: 7 new entries, 0 were here already. 7 readings belong to instruments that are not here.',
+    'strays.json: 7 new entries; 0 were here already. 7 readings belong to instruments that are not here.',
   );
   await expect(page.getByTestId('record-count')).toHaveText('7');
 });

@@ -169,8 +169,15 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
         return refuse((error as Error).message);
       }
       index.add(fresh);
-      return { ok: true, fresh: fresh.length, known, strangers };
+      return { ok: true, fresh: fresh.length, known, about: namesOf(fresh), strangers };
     }
+  }
+
+  /** The instruments that records are about, by name, those with the most first. */
+  function namesOf(records: readonly LogRecord[]): string[] {
+    const counts = new Map<string, number>();
+    for (const r of records) counts.set(partOf(r), (counts.get(partOf(r)) ?? 0) + 1);
+    return [...counts].sort((a, b) => b[1] - a[1]).flatMap(([id]) => find(id)?.record.name ?? []);
   }
 
   async function soundOf(file: Blob): Promise<WavOutcome> {

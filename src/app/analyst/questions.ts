@@ -80,6 +80,8 @@ export type Imported =
       ok: true;
       fresh: number;
       known: number;
+      /** Names of the instruments that something new is about, the most first. */
+      about: string[];
       /** Readings of instruments that this log does not know. */
       strangers: number;
     }

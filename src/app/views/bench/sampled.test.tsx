@@ -75,7 +75,7 @@ test('a check pass of six sampled strings that need no tuning, hands free: six s
   await player.go('/log');
   const kept = screen
     .getAllByRole('listitem')
-    .flatMap((i) => (/as-found/.test(i.textContent!) ? [i.textContent!] : []));
+    .flatMap((i) => (/as found/.test(i.textContent!) ? [i.textContent!] : []));
   expect(kept).toHaveLength(6);
   NOTES.forEach((note, i) => {
     const line = kept.find((k) => k.includes(`, ${note}: `))!;

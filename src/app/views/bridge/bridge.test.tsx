@@ -54,7 +54,10 @@ test('the baritone to a new tuning by keys: claw, stops that are not zero, all r
   await player.press('PageDown');
   expect(player.says('message')).toContain('what was learned about this bridge');
   await player.go('/demo/log');
+  const words = screen.getByRole('searchbox', { name: 'Words in an entry' });
+  await choose(player, words, 'claw turned');
   expect(screen.getAllByText(/bridge, claw turned/).length).toBe(first.claw);
+  await choose(player, words, 'stopped at');
   expect(screen.getAllByText(/bridge, stopped at/).length).toBeGreaterThan(5);
   // The next session begins with what was learned.
   await player.go('/demo/bridge/baritone');

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { localIso } from '../../../core/exchange';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
@@ -9,6 +9,14 @@ import { useWorld } from '../../world/world';
 import { Backup } from './Backup';
 import { Entries } from './Entries';
 
+/** The browser's own types do not have it yet. */
+interface LaunchQueue {
+  setConsumer(take: (params: { files: readonly FileSystemFileHandle[] }) => void): void;
+}
+
+/** So many instruments are named of an import. */
+const NAMED = 3;
+
 /** Every record, newest first, with export and import. */
 export function LogView() {
   const { records, ask, basePath, nowMs, world, damaged } = useWorld();
@@ -16,6 +24,10 @@ export function LogView() {
   /** The file being taken in, and how far it is. */
   const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
   const input = useRef<HTMLInputElement>(null);
+  const latest = useRef<(file: File) => Promise<void>>(take);
+  useEffect(() => {
+    latest.current = take;
+  });
   const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localIso(nowMs(), 0).slice(0, 10)}`;
 
   async function take(file: File) {
@@ -27,9 +39,12 @@ export function LogView() {
       const became = await ask('import', { file }, { signal: call.signal, onProgress });
       if (!became.ok) setMessage(`${file.name}: ${became.message}`);
       else {
-        const { fresh, known, strangers } = became;
+        const { fresh, known, strangers, about } = became;
+        const named =
+          about.slice(0, NAMED).join(', ') + (about.length > NAMED ? ` and ${about.length - NAMED} more` : '');
         const stray = strangers > 0 ? ` ${strangers} readings belong to instruments that are not here.` : '';
-        setMessage(`${file.name}: ${fresh} new entries, ${known} were here already.${stray}`);
+        const of = named ? `, about ${named}` : '';
+        setMessage(`${file.name}: ${fresh} new entries${of}; ${known} were here already.${stray}`);
       }
     } catch (error) {
       setMessage(
@@ -38,6 +53,14 @@ export function LogView() {
     }
     setTaking(undefined);
   }
+
+  // Opened from the file manager: the file comes with the window.
+  useEffect(() => {
+    const { launchQueue } = window as unknown as { launchQueue?: LaunchQueue };
+    launchQueue?.setConsumer(({ files }) => {
+      void files[0]?.getFile().then((file) => void latest.current(file));
+    });
+  }, []);
 
   const give = (as: 'json' | 'csv', name: string) =>
     ask('export', { as, nowMs: Math.round(nowMs()) }).then(

@@ -148,11 +148,13 @@ export function Hands({
                 {nowS.toFixed(0)} s{limit !== null && ` of ${limit}`}
               </p>
             </div>
-            <Waterline
-              trail={trailOf(string.path, cents, nowS)}
-              toleranceCents={HAND_TOLERANCE_CENTS}
-              label="Pitch against its target"
-            />
+            <div className="w-72">
+              <Waterline
+                trail={trailOf(string.path, cents, nowS)}
+                toleranceCents={HAND_TOLERANCE_CENTS}
+                label="Pitch against its target"
+              />
+            </div>
           </div>
         )}
       </section>
