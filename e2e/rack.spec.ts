@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { collectErrors, openDemo } from './bench';
+import { addInstrument, collectErrors, openDemo } from './bench';
 
 test('three instruments are chosen on the rack and walked to by the pedal; where the walk stands is said', async ({
   page,
@@ -16,6 +16,7 @@ test('three instruments are chosen on the rack and walked to by the pedal; where
   await page.keyboard.press('.');
   await expect(page.getByTestId('walk')).toHaveText('Walk: 2 of 3, then Viola');
   await page.reload();
+  await expect(page.getByTestId('walk')).toHaveText('Walk: 2 of 3, then Viola');
   await page.keyboard.press('.');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Viola');
   expect(errors).toEqual([]);
@@ -25,12 +26,7 @@ test('a backup is restored on a fresh profile: the same entries, and the same ag
   page,
   browser,
 }) => {
-  await page.goto('/add');
-  await page.getByRole('button', { name: 'Six-string guitar, steel' }).click();
-  await page
-    .getByRole('button', { name: /^(Save|Add|Keep|Put)/ })
-    .first()
-    .click();
+  await addInstrument(page, 'Six-string guitar, steel');
   await page.goto('/log');
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -107,8 +107,8 @@ export function LifeView({ life }: { life: InstrumentLife }) {
                       <dd className="figure">{value}</dd>
                     </div>
                   ))}
-                  <p className="col-span-2 max-w-64 pt-1 text-xs text-ink2">{sheet.note}</p>
                 </dl>
+                <p className="w-full text-xs text-ink2">{sheet.note}</p>
               </div>
             )}
           </section>

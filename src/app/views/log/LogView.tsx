@@ -112,7 +112,7 @@ export function LogView() {
           what another device exported.
         </FirstStep>
       )}
-      {records.length > 0 && <Entries />}
+      <Entries />
     </div>
   );
 }
