@@ -38,17 +38,9 @@ test('a backup is restored on a fresh profile: the same entries, and the same ag
   const fresh = await (await browser.newContext()).newPage();
   await fresh.goto(new URL('/log', page.url()).href);
   const file = fresh.getByLabel('JSON export');
-  await file.setInputFiles({
-    name: 'backup.json',
-    mimeType: 'application/json',
-    buffer: (await import('node:fs')).readFileSync(path),
-  });
+  await file.setInputFiles(path);
   await expect(fresh.getByTestId('log-message')).toContainText(`${entries} new entries`);
   await expect(fresh.getByTestId('record-count')).toHaveText(entries!);
-  await file.setInputFiles({
-    name: 'backup.json',
-    mimeType: 'application/json',
-    buffer: (await import('node:fs')).readFileSync(path),
-  });
+  await file.setInputFiles(path);
   await expect(fresh.getByTestId('log-message')).toContainText('0 new entries');
 });

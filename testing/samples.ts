@@ -15,11 +15,11 @@ export const SAMPLES = Object.fromEntries(ALL_SAMPLES.map((r) => [r.type, r])) a
 };
 
 /** Every record as it was once written, with what it is to become. */
-export const OLDER_SAMPLES: [RecordType, number, object, LogRecord][] = KINDS.flatMap(({ type }) =>
+export const OLDER_SAMPLES: [RecordType, number, object, LogRecord][] = KINDS.flatMap(({ type }, i) =>
   Object.entries(samplesOf(type).older).map(([version, sample]): [RecordType, number, object, LogRecord] => [
     type,
     Number(version),
-    { ...SAMPLES[type], partials: undefined, ...sample, version: Number(version) },
+    { ...base(i + 1), type, ...sample, version: Number(version) },
     SAMPLES[type],
   ]),
 );

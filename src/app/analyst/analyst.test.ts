@@ -69,8 +69,14 @@ test('a file of records is taken in whole, once; how far it is is told on the wa
   const seen: number[] = [];
   const take = (records: readonly LogRecord[]): Promise<Questions['import']['answer']> =>
     asked.ask('import', { file: fileOf(records) }, { onProgress: (done) => seen.push(done) });
-  expect(await take(ALL_SAMPLES)).toEqual({ ok: true, fresh: ALL_SAMPLES.length, known: 0, strangers: 0 });
-  expect(await take(ALL_SAMPLES)).toEqual({ ok: true, fresh: 0, known: ALL_SAMPLES.length, strangers: 0 });
+  expect(await take(ALL_SAMPLES)).toEqual({
+    ok: true,
+    fresh: ALL_SAMPLES.length,
+    known: 0,
+    about: ['Sample'],
+    strangers: 0,
+  });
+  expect(await take(ALL_SAMPLES)).toEqual({ ok: true, fresh: 0, known: ALL_SAMPLES.length, about: [], strangers: 0 });
   expect((await store.all()).records).toHaveLength(ALL_SAMPLES.length);
   expect(seen.every((done) => done >= 0 && done <= 1)).toBe(true);
   const stray: ReadingRecord = { ...SAMPLES.reading, id: 'stray', instrumentId: 'elsewhere' };

@@ -1,5 +1,8 @@
 import { realClock } from '../world/clock';
 
+/** A name as a part of a file's name. */
+export const fileName = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+
 const STILL_READ_MS = 60000;
 
 /** Hands a file to the browser to keep. */

@@ -73,7 +73,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
       <Rack current={life} view={view} />
       <div className="flex min-h-0 min-w-0 flex-col">
         {stands && (
-          <p className="flex flex-wrap items-center gap-x-4 bg-water px-4 py-1 text-sm text-[#14283a] print:hidden">
+          <p className="flex flex-wrap items-center gap-x-4 bg-water px-4 py-1 text-sm text-ink print:hidden">
             <span data-testid="walk">
               Walk: {stands.at + 1} of {stands.of}
               {stands.nextId &&

@@ -6,9 +6,8 @@ import { signed } from '../parts/format';
 import { pathToNext } from '../parts/next';
 import { RackBars } from '../parts/RackBars';
 import { useNow } from '../world/now';
-import { WORK } from '../../core/plan';
 import type { NextThing } from '../../core/says';
-import { usePlan, useShow } from '../world/plan';
+import { useNextVisits } from '../world/plan';
 import { useNextThings, useStatuses } from '../world/status';
 import { useWorld } from '../world/world';
 import { pathTo, type InstrumentViewLine } from './views';
@@ -78,12 +77,7 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
   const now = useNow(5000);
   const shown = useMemo(() => nearby(bench.instruments, current), [bench.instruments, current]);
   const { of } = useStatuses(shown, now, bench.curtain?.curtainMs ?? null, current.record.instrumentId);
-  const show = useShow();
-  const { plan } = usePlan(show);
-  const visitOf = (id: string) =>
-    plan && show?.instrumentIds.includes(id)
-      ? (plan.items.find((i) => i.instrumentId === id && WORK.has(i.what)) ?? null)
-      : undefined;
+  const visitOf = useNextVisits();
   const { instrumentId: inHandId } = current.record;
   const nexts = useNextThings(shown, now, visitOf, inHandId);
   return (

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import localforage from 'localforage';
 import { reasonOf, type World } from './database';
 import { settings } from './settings';
@@ -49,7 +49,6 @@ export function useBackup() {
     queryFn: async () => ({
       last: await settings.getItem<LastBackup>(keyOf(world)),
       folder: await folders.getItem<Folder>(world).catch(() => null),
-      space: (await navigator.storage?.estimate?.().catch(() => undefined)) ?? undefined,
     }),
   });
   const last = data?.last ?? undefined;
@@ -75,8 +74,6 @@ export function useBackup() {
     last,
     unsaved,
     folder,
-    /** Room that this app uses, and how much it may; undefined where the browser does not say. */
-    space: data?.space,
     canChoose: picker() !== undefined,
     intoFolder,
     /** A file to keep. */
@@ -101,20 +98,31 @@ export function useBackup() {
   };
 }
 
+/** Room that this app uses, and how much it may, bytes; undefined where the browser does not say. */
+export const useSpace = (): StorageEstimate | undefined =>
+  useQuery({
+    queryKey: ['space'],
+    queryFn: async () => (await navigator.storage?.estimate?.().catch(() => undefined)) ?? null,
+    staleTime: 0,
+  }).data ?? undefined;
+
 /** Writes to the chosen folder by and by, where something is new and the browser still allows it. Shows nothing. */
 export function AutoBackup(): null {
   const { clock, demo } = useWorld();
   const { folder, unsaved, intoFolder } = useBackup();
   const due = !demo && folder !== undefined && unsaved > 0;
+  /** Knows the log as it is when it writes, not as it was when the wait began. */
+  const write = useRef(intoFolder);
+  useEffect(() => {
+    write.current = intoFolder;
+  });
   useEffect(() => {
     if (!due) return undefined;
     return clock.every(EVERY_MS, () => {
       void folder.queryPermission?.({ mode: 'readwrite' }).then((may) => {
-        if (may === 'granted') void intoFolder(folder);
+        if (may === 'granted') void write.current(folder);
       });
     });
-    // Counted from the first entry that is new, not from the last.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [due, folder, clock]);
   return null;
 }

@@ -1,5 +1,14 @@
 import { useMemo } from 'react';
-import { isDue, planSession, sessionOf, showOf, WORK, type PlanSession, type Show } from '../../core/plan';
+import {
+  isDue,
+  planSession,
+  sessionOf,
+  showOf,
+  WORK,
+  type PlanItem,
+  type PlanSession,
+  type Show,
+} from '../../core/plan';
 import type { InstrumentLife } from '../../core/log';
 import type { PlanAsk } from '../analyst/questions';
 import { useAsked } from './asked';
@@ -42,6 +51,16 @@ export function usePlan(show: Show | undefined) {
   const enabled = show !== undefined && playing.length > 0;
   const { data: plan, error } = useAsked({ question: 'plan', subject: '', of: bench, ask, enabled });
   return { plan, error, playing, now, ask, enabled };
+}
+
+/** What the plan of the show in hand has next for each instrument: null where nothing more, undefined where it does not play. */
+export function useNextVisits(): (instrumentId: string) => PlanItem | null | undefined {
+  const show = useShow();
+  const { plan } = usePlan(show);
+  return (instrumentId) =>
+    plan && show?.instrumentIds.includes(instrumentId)
+      ? (plan.items.find((i) => i.instrumentId === instrumentId && WORK.has(i.what)) ?? null)
+      : undefined;
 }
 
 /** What the plan of the show has in mind for one instrument; undefined where no show is ahead. */

@@ -18,7 +18,7 @@ export interface Statuses {
 }
 
 /** What the strings of an instrument are asked for at a moment. */
-const wishOf = (nowMs: number, curtainMs: number | null, priors: Priors): Wish => ({
+export const wishOf = (nowMs: number, curtainMs: number | null, priors: Priors): Wish => ({
   nowMs,
   toleranceCents: TOLERANCE_CENTS,
   holdMin: HOLD_MIN,

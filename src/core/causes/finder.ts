@@ -133,12 +133,12 @@ function weigh({ particles, chances }: Inquiry, e: Evidence, question: CauseQues
         : testLikelihood(e, ...twice(specimen, e.test, build), sigmaCents);
     return { specimen, weight: weight * likelihood ** TRUST };
   });
+  const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
   const causes = Array.from({ length: judged.length / DRAWS }, (_, ci) => judged.slice(ci * DRAWS, (ci + 1) * DRAWS));
   const redrawn = causes.flatMap((all, ci) => {
     const sum = all.reduce((s, p) => s + p.weight, 0);
     const left = 1 / all.reduce((s, p) => s + (p.weight / sum) ** 2, 0);
     if (!(left < FEW_LEFT * DRAWS)) return all;
-    const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
     const seed = SEED + 104729 * chances.length + 7919 * ci;
     return drawn(all, DRAWS).map((s, k, list) => ({
       // One that is drawn once goes on as itself.

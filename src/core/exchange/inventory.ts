@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { LONGEST_NAME } from '../limits';
 import type { Draft, StringPlan } from '../log';
 import { FAMILIES } from '../strings';
 
@@ -96,7 +97,7 @@ export function checkInventory(
     const name = cell('name');
     const twin = names.get(name);
     if (!name) fault('The name is missing.');
-    else if (name.length > 60) fault('The name is longer than 60 characters.');
+    else if (name.length > LONGEST_NAME) fault(`The name is longer than ${LONGEST_NAME} characters.`);
     else if (twin === 0) fault(`${name} is on the bench already.`);
     else if (twin !== undefined) fault(`${name} stands on line ${twin} too. Give it another name.`);
     if (name && twin === undefined) names.set(name, line);
@@ -111,7 +112,7 @@ export function checkInventory(
     if (!/^[A-Za-z0-9-]{0,16}$/.test(code))
       fault(`The code “${code}” may have letters, figures and hyphens, 16 at most.`);
     for (const field of ['owner', 'place'] as const)
-      if (cell(field).length > 60) fault(`The ${field} is longer than 60 characters.`);
+      if (cell(field).length > LONGEST_NAME) fault(`The ${field} is longer than ${LONGEST_NAME} characters.`);
     const tags = cell('tags')
       .split(/[,;/]/)
       .map((t) => t.trim())

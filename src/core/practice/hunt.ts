@@ -1,10 +1,11 @@
 import {
   causesOf,
   doTest,
-  findCause,
   specimenOf,
   testsOf,
+  type CauseAnswer,
   type CauseBuild,
+  type CauseQuestion,
   type CauseString,
   type Evidence,
   type Specimen,
@@ -78,10 +79,18 @@ export interface HuntEnd {
   finder: Cause;
   finderChance: number;
 }
-export function endHunt(hunt: Hunt, done: readonly CauseTest[], said: Cause): HuntEnd {
+
+/** What the finder is asked of the same tests: it is asked beside the page. */
+export const huntQuestion = (hunt: Hunt, done: readonly CauseTest[]): CauseQuestion => ({
+  build: hunt.build,
+  string: hunt.string,
+  sigmaCents: SIGMA,
+  evidence: huntEvidence(hunt, done),
+});
+
+/** @param answer the finder's, to that question */
+export function endHunt(hunt: Hunt, done: readonly CauseTest[], said: Cause, answer: CauseAnswer): HuntEnd {
   const { truth } = drawn(hunt.seed);
-  const { build, string } = hunt;
-  const answer = findCause({ build, string, sigmaCents: SIGMA, evidence: huntEvidence(hunt, done) });
   const [first] = answer.causes;
   return {
     truth,

@@ -14,12 +14,13 @@ export {
   type HandRun,
 } from './hands';
 export { answered, EAR_EXERCISES, EAR_RULES, earTrial, type EarExercise, type EarTrial } from './ears';
-export { beginHunt, endHunt, huntEvidence, huntTests, type Hunt, type HuntEnd } from './hunt';
+export { beginHunt, endHunt, huntEvidence, huntQuestion, huntTests, type Hunt, type HuntEnd } from './hunt';
 export { readExercise, writeExercise, writeResult, type SharedExercise } from './file';
 export {
   CARE,
   EAR_WORDS,
   earWords,
+  exerciseTitle,
   HAND_WORDS,
   handWords,
   HUNT_TITLE,

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { findCause } from '../causes';
 import { randomFrom } from '../simulate';
 import { checkRecord, RECORD_VERSION, type ExerciseRecord } from '../log';
 import {
@@ -12,6 +13,7 @@ import {
   HAND_EXERCISES,
   handWords,
   huntEvidence,
+  huntQuestion,
   huntTests,
   nextExercise,
   readExercise,
@@ -119,9 +121,10 @@ test('a hunt: the same tests show the same, the truth comes with the verdict, an
   const tests = huntTests(hunt).slice(0, 3);
   expect(huntEvidence(hunt, tests)).toEqual(huntEvidence(hunt, tests));
   expect(huntEvidence(hunt, tests).slice(0, 2)).toEqual(huntEvidence(hunt, tests.slice(0, 1)));
-  const end = endHunt(hunt, tests, 'none');
+  const answer = findCause(huntQuestion(hunt, tests));
+  const end = endHunt(hunt, tests, 'none', answer);
   expect(end.right).toBe(end.truth === 'none');
-  expect(endHunt(hunt, tests, end.truth).right).toBe(true);
+  expect(endHunt(hunt, tests, end.truth, answer).right).toBe(true);
 });
 
 test('an exercise is handed out and read back; what is none, or does not fit, is refused in words', () => {

@@ -35,6 +35,12 @@ export const EAR_WORDS: Record<EarExercise, { title: string; task: string }> = {
   'noisy-room': { title: 'In a noisy room', task: 'Is the second note flat or sharp of the first?' },
 };
 export const HUNT_TITLE = 'Find a hidden fault';
+const TITLES: Record<string, string> = Object.fromEntries([
+  ...Object.entries({ ...HAND_WORDS, ...EAR_WORDS }).map(([exercise, { title }]) => [exercise, title]),
+  ['hunt', HUNT_TITLE],
+]);
+/** What an exercise is called, by its code. */
+export const exerciseTitle = (exercise: string): string => TITLES[exercise] ?? exercise;
 export const CARE = 'Keep headphones soft: loud practice harms hearing. Rest your ears after a quarter of an hour.';
 
 /** What a hand did, in sentences: plain figures, no marks. */
@@ -85,7 +91,7 @@ export function nextExercise(done: readonly ExerciseRecord[], nowMs: number): Wa
     return {
       practice: 'hands',
       exercise: overshot.exercise,
-      why: `Your hands passed the target at “${HAND_WORDS[overshot.exercise as HandExercise].title}”.`,
+      why: `Your hands passed the target at “${exerciseTitle(overshot.exercise)}”.`,
     };
   const ears = EAR_EXERCISES.map((e) => newest(e)).filter((r) => r !== undefined);
   const worst = [...ears].sort((a, b) => b.value - a.value)[0];
@@ -97,7 +103,7 @@ export function nextExercise(done: readonly ExerciseRecord[], nowMs: number): Wa
     return {
       practice: 'ear',
       exercise: worst.exercise,
-      why: `Your ear is at ${worst.value.toFixed(1)} cents at “${EAR_WORDS[worst.exercise as EarExercise].title}”.`,
+      why: `Your ear is at ${worst.value.toFixed(1)} cents at “${exerciseTitle(worst.exercise)}”.`,
     };
   return { practice: 'hunt', exercise: 'hunt', why: 'Hands and ears are looked after. Find a fault.' };
 }

@@ -16,6 +16,8 @@ export interface NextThing {
   stringId?: string;
   /** When it is to be done; missing where it is now. */
   atMs?: number;
+  /** There is nothing to do. */
+  idle?: true;
   words: string;
 }
 export interface NextAsked {
@@ -116,7 +118,7 @@ const off: Rule = ({ life, statuses, visit }) => {
 
 const show: Rule = ({ visit, nowMs, zoneMin }) => {
   if (visit === undefined) return undefined;
-  if (visit === null) return { to: 'bench', words: 'Nothing more before the show' };
+  if (visit === null) return { to: 'bench', idle: true, words: 'Nothing more before the show' };
   if (isDue(visit, nowMs))
     return {
       to: 'bench',

@@ -6,7 +6,7 @@ import { localIso } from '../../../core/exchange';
 import { namesIn, sayRecord, type InstrumentLife } from '../../../core/log';
 import { MATERIAL_NAMES, traitsOf } from '../../../core/strings';
 import { BottomBar } from '../../guided/BottomBar';
-import { saveFile } from '../../parts/saveFile';
+import { fileName, saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../world/database';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
@@ -48,7 +48,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
   const materials = useMemo(() => livesByMaterial(bench.instruments, now), [bench, now]);
   const own = new Set(life.strings.map((s) => s.plan.material));
   const day = (r: { atMs: number; zoneMin: number }) => localIso(r.atMs, r.zoneMin).slice(0, 10);
-  const stem = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${localIso(nowMs(), 0).slice(0, 10)}`;
+  const stem = `${fileName(name)}-${localIso(nowMs(), 0).slice(0, 10)}`;
   const give = () =>
     ask('export', { as: 'json', nowMs: Math.round(nowMs()), instrumentId }).then(
       (blob) => saveFile(`slow-anchor-${stem}.json`, blob),

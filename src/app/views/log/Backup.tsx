@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Button } from '../../parts/Button';
 import { sinceTime } from '../../parts/format';
 import { saveFile } from '../../parts/saveFile';
-import { REMIND_ENTRIES, useBackup } from '../../world/backup';
+import { REMIND_ENTRIES, useBackup, useSpace } from '../../world/backup';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 
@@ -12,7 +12,8 @@ const megabytes = (bytes: number | undefined) => (bytes === undefined ? '?' : `$
 export function Backup({ stem }: { stem: string }) {
   const { zoneMin, lasting, world } = useWorld();
   const now = useNow(60000);
-  const { last, unsaved, folder, space, canChoose, choose, intoFolder, download } = useBackup();
+  const { last, unsaved, folder, canChoose, choose, intoFolder, download } = useBackup();
+  const space = useSpace();
   const [message, say] = useState('');
   const tell = (done: Promise<string>) => void done.then(say);
   return (

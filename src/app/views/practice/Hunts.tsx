@@ -5,6 +5,7 @@ import {
   beginHunt,
   endHunt,
   huntEvidence,
+  huntQuestion,
   HUNT_TITLE,
   huntTests,
   huntWords,
@@ -15,20 +16,28 @@ import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { Button } from '../../parts/Button';
 import { signed } from '../../parts/format';
+import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
 import type { Done } from './done';
 
 /** A string with a hidden fault: tests are chosen one by one, then a verdict; the truth comes after it. */
 export function Hunts({ seed, onDone, onLeave }: { seed: number; onDone: (done: Done) => void; onLeave: () => void }) {
-  const { clock } = useWorld();
+  const { clock, ask } = useWorld();
   const [beganMs] = useState(() => clock.elapsedMs());
   const hunt = useMemo(() => beginHunt(seed), [seed]);
   const [tests, setTests] = useState<CauseTest[]>([]);
   const [end, setEnd] = useState<HuntEnd | undefined>(undefined);
   const evidence = useMemo(() => huntEvidence(hunt, tests), [hunt, tests]);
   const left = huntTests(hunt).filter((t) => !tests.includes(t));
-  const say = (said: Cause) => {
-    const told = endHunt(hunt, tests, said);
+  const [message, setMessage] = useState('');
+  const say = async (said: Cause) => {
+    const timeS = (clock.elapsedMs() - beganMs) / 1000;
+    let told: HuntEnd;
+    try {
+      told = endHunt(hunt, tests, said, await ask('causes', huntQuestion(hunt, tests)));
+    } catch (error) {
+      return setMessage(`The finder gave no answer: ${reasonOf(error)}. Say it again.`);
+    }
     setEnd(told);
     onDone({
       practice: 'hunt',
@@ -39,7 +48,7 @@ export function Hunts({ seed, onDone, onLeave }: { seed: number; onDone: (done: 
       truth: told.truth,
       value: tests.length,
       right: told.right,
-      timeS: (clock.elapsedMs() - beganMs) / 1000,
+      timeS,
     });
   };
   usePedal(KEYS.practice, { leave: onLeave, take: end ? onLeave : undefined });
@@ -53,6 +62,7 @@ export function Hunts({ seed, onDone, onLeave }: { seed: number; onDone: (done: 
             ? 'This is what it was'
             : `A string that does not stay: ${bridge} bridge, ${tuners} tuners${tree ? ', a string tree' : ''}. Choose tests, then say why.`}
         </p>
+        {message && <p role="alert">{message}</p>}
         {end && (
           <ul data-testid="report" className="py-3 text-lg">
             {huntWords(end).map((s) => (
@@ -86,7 +96,7 @@ export function Hunts({ seed, onDone, onLeave }: { seed: number; onDone: (done: 
             <h2 className="pb-1 font-semibold">Say why</h2>
             <div role="group" aria-label="Say why" className="flex flex-wrap gap-1.5">
               {causesOf(hunt.build).map((c) => (
-                <Button key={c} onClick={() => say(c)}>
+                <Button key={c} onClick={() => void say(c)}>
                   {REMEDIES[c].name}
                 </Button>
               ))}

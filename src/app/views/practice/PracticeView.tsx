@@ -4,10 +4,8 @@ import { readText } from '../../../core/exchange';
 import {
   CARE,
   EAR_EXERCISES,
-  EAR_WORDS,
+  exerciseTitle,
   HAND_EXERCISES,
-  HAND_WORDS,
-  HUNT_TITLE,
   nextExercise,
   readExercise,
   writeExercise,
@@ -56,12 +54,6 @@ export function PracticeView() {
     setChosen(read.exercise);
   };
   const last = done.at(-1);
-  const titleOf = (e: string) =>
-    e in HAND_WORDS
-      ? HAND_WORDS[e as HandExercise].title
-      : e in EAR_WORDS
-        ? EAR_WORDS[e as EarExercise].title
-        : HUNT_TITLE;
   usePedal(KEYS.practice, chosen ? {} : { take: () => begin(wanted.practice, wanted.exercise) });
   const frame = 'flex min-h-0 flex-1 flex-col';
   if (chosen) {
@@ -89,7 +81,7 @@ export function PracticeView() {
               className="flex-1 text-left text-deep underline underline-offset-4"
               onClick={() => begin(practice, e)}
             >
-              {titleOf(e)}
+              {exerciseTitle(e)}
             </button>
             <Course records={done.filter((r) => r.exercise === e)} />
           </li>
@@ -105,7 +97,7 @@ export function PracticeView() {
           Simulated strings, real sound. What is true is shown afterwards. Nothing here counts as a reading. {CARE}
         </p>
         <p data-testid="instruction" role="status" className="pt-4 text-xl font-semibold">
-          Next: {titleOf(wanted.exercise)}
+          Next: {exerciseTitle(wanted.exercise)}
         </p>
         <p className="pb-4 text-sm text-ink2">{wanted.why}</p>
         <p role="status" data-testid="message" className="text-sm font-semibold">
@@ -130,7 +122,7 @@ export function PracticeView() {
                   practice: wanted.practice,
                   exercise: wanted.exercise,
                   seed: freshSeed(),
-                  task: titleOf(wanted.exercise),
+                  task: exerciseTitle(wanted.exercise),
                 }),
                 'application/json',
               ),

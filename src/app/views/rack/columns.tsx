@@ -19,9 +19,8 @@ const NEVER = Infinity;
 /** When something is due: now where no time is said; what is not known stands last. */
 const dueOf = ({ line }: RackRow, nowMs: number): number => {
   if (!line) return NEVER;
-  const { to, atMs, words } = line.next;
-  // 'Nothing until Thursday' is due then.
-  return atMs ?? (to === 'bench' && /^Nothing|holds/i.test(words) ? NEVER : nowMs);
+  const { atMs, idle } = line.next;
+  return idle ? NEVER : (atMs ?? nowMs);
 };
 
 /** The columns of the rack: each is sorted by what it says. */

@@ -1,12 +1,11 @@
 import { useMemo } from 'react';
-import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import type { InstrumentLife } from '../../../core/log';
-import { WORK } from '../../../core/plan';
 import type { RackLine } from '../../../core/says';
 import { useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
-import { usePlan, useShow } from '../../world/plan';
+import { useNextVisits } from '../../world/plan';
 import { usePriors } from '../../world/priors';
+import { wishOf } from '../../world/status';
 import { useWorld } from '../../world/world';
 
 /** What is told of all instruments is reckoned anew so often, ms, and so many at a time: other questions come between. */
@@ -25,15 +24,10 @@ export function useRack(): { rows: RackRow[]; error: Error | undefined; known: n
   const { instruments } = bench;
   const now = Math.floor(useNow(60000) / EVERY_MS) * EVERY_MS;
   const { priorsFor } = usePriors();
-  const show = useShow();
-  const { plan } = usePlan(show);
+  const visitOf = useNextVisits();
   const parts = Array.from({ length: Math.ceil(instruments.length / AT_A_TIME) }, (_, k) =>
     instruments.slice(k * AT_A_TIME, (k + 1) * AT_A_TIME).map((i) => i.record.instrumentId),
   );
-  const visitOf = (id: string) =>
-    plan && show?.instrumentIds.includes(id)
-      ? (plan.items.find((i) => i.instrumentId === id && WORK.has(i.what)) ?? null)
-      : undefined;
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const { data, error } = useAskedEach(
     parts.map((ids) => ({
@@ -45,14 +39,7 @@ export function useRack(): { rows: RackRow[]; error: Error | undefined; known: n
         a4Hz,
         zoneMin,
         visit: visitOf(instrumentId),
-        wish: {
-          nowMs: now,
-          toleranceCents: TOLERANCE_CENTS,
-          holdMin: HOLD_MIN,
-          curtainMs,
-          confidence: CONFIDENCE,
-          priors: priorsFor(instrumentId),
-        },
+        wish: wishOf(now, curtainMs, priorsFor(instrumentId)),
       })),
       waits: true,
     })),

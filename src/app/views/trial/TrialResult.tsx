@@ -3,7 +3,7 @@ import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
 import type { Trial } from '../../../core/trial';
 import { Button } from '../../parts/Button';
-import { saveFile } from '../../parts/saveFile';
+import { fileName, saveFile } from '../../parts/saveFile';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked, useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
@@ -79,7 +79,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
     );
   const give = () =>
     saveFile(
-      `comparison-${what.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.json`,
+      `comparison-${fileName(what)}.json`,
       JSON.stringify({ what, byLot, pairs, over: trial.over ?? false, result: judged ?? null }, null, 2),
       'application/json',
     );

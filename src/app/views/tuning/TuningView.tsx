@@ -11,7 +11,7 @@ import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import { FileInput } from '../../parts/FileInput';
 import { signed } from '../../parts/format';
-import { saveFile } from '../../parts/saveFile';
+import { fileName, saveFile } from '../../parts/saveFile';
 import { keptTunings, useTakingTuning, type Tuning } from '../../world/tunings';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
@@ -249,7 +249,6 @@ export function TuningView({ life }: { life: InstrumentLife }) {
   );
 }
 
-const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
 const fileOf = ({ name, capo, strings }: Tuning) => ({
   name,
   ...(capo ? { capo } : {}),

@@ -89,11 +89,12 @@ export function namesIn(records: readonly LogRecord[]): Names {
   const instruments = new Map(
     records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
   );
-  const byId = new Map(records.map((r) => [r.id, r]));
+  // Made when the first one is looked up: a long log has hundreds of thousands.
+  let byId: Map<string, LogRecord> | undefined;
   const instrumentName = (id: string) => instruments.get(id)?.name ?? id;
   const names: Names = {
     record: (id) => {
-      const of = byId.get(id);
+      const of = (byId ??= new Map(records.map((r) => [r.id, r]))).get(id);
       // One that takes back another one is said without that: no record leads back to itself.
       return of && of.type !== 'taken-back' ? sayRecord(of, names) : undefined;
     },
