@@ -193,6 +193,9 @@ export function heronsBench(): DemoInstrument[] {
     { kind: 'nut', cents: 16, at: 0 },
     { kind: 'tree', cents: 5, at: 0 },
   ];
+  // What its last measured friction says of the two slots that were lubricated.
+  baritone.truths[2]!.faults = [{ kind: 'nut', cents: 7.5, at: 0 }];
+  baritone.truths[3]!.faults = [{ kind: 'nut', cents: 9.2, at: 0 }];
   kantele.truths[4]!.faults = [{ kind: 'pin', cents: 30, at: 0 }];
   return [requinto, baritone, viola, kantele, bouzouki];
 }

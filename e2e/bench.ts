@@ -19,9 +19,12 @@ export function figure(text: string | null): number {
 const PACE = 8;
 const SEED = 5;
 
+/** Opens a view whose simulated sound has its own pace and seed. */
+export const openAt = (page: Page, path: string) => page.goto(`${path}?pace=${PACE}&seed=${SEED}`);
+
 /** Opens the demonstration bench as the setup left it: just begun. */
 export async function openDemo(page: Page): Promise<void> {
-  await page.goto(`/demo/bench?pace=${PACE}&seed=${SEED}`);
+  await openAt(page, '/demo/bench');
   await expect(page.getByRole('heading', { level: 1, name: 'Requinto, nylon' })).toBeVisible();
   await expect(panel(page).getByText('Fallen in all')).toBeVisible();
 }

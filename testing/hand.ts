@@ -1,5 +1,6 @@
 import { screen } from '@testing-library/react';
 import type { Player } from './player';
+import { SOUNDED } from './asked';
 
 /** A figure as the screen writes it, '−6.3', as a number; NaN where none stands. */
 export function figure(text: string | null | undefined): number {
@@ -57,8 +58,6 @@ export async function doAsTold(
   }
   throw new Error(`never got there: ${player.says('instruction')} / ${player.says('message')}`);
 }
-
-const SOUNDED = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold its|Strike|Ask for|Play its)|: pluck /;
 
 /** Does as it is told, by the pedal and the simulated pluck alone, until the sentence that ends it. */
 export async function follow(player: Player, until: RegExp): Promise<void> {

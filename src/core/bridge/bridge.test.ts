@@ -290,6 +290,9 @@ describe('what holds a bridge, and what comes back', () => {
     const own = returnsOf([before, moved((i) => (i === 2 ? 6 : 0.3)), moved((i) => (i === 2 ? 6.2 : 0.3))]);
     expect(returnVerdict(own)).toMatchObject({ bridge: false, strings: [2] });
     expect(own[2]!.second).toBeCloseTo(0.2, 6);
+    // Half of the strings bind, each its own way: the bridge, which moves them all, came back.
+    const half = returnsOf([before, moved((i) => [0.2, 3.7, -0.1, 4.6, 10.5, 0.1][i]!), moved(() => 0)]);
+    expect(returnVerdict(half)).toMatchObject({ bridge: false, strings: [1, 3, 4] });
     const all = returnsOf([before, moved(() => -4), moved(() => -4)]);
     expect(returnVerdict(all)).toMatchObject({ bridge: true, bridgeCents: -4, strings: [] });
   });

@@ -20,9 +20,15 @@ export function returnsOf([before, once, twice]: readonly [number[], number[], n
   }));
 }
 
+/** What the bridge did to all: it moves every string, so where at least half of them came back it came back too, and the rest bind. */
+function sharedCents(firsts: readonly number[]): number {
+  const back = firsts.filter((c) => Math.abs(c) <= STICKS_CENTS);
+  return median(2 * back.length >= firsts.length ? back : [...firsts]);
+}
+
 /** What moves all strings alike is the bridge; what one does beside the others is its own. Strings from 0, the worst last. */
 export function returnVerdict(returns: readonly Return[]): { bridgeCents: number; bridge: boolean; strings: number[] } {
-  const bridgeCents = median(returns.map((r) => r.first));
+  const bridgeCents = sharedCents(returns.map((r) => r.first));
   const own = returns.map((r) => Math.abs(r.first - bridgeCents));
   const strings = own.flatMap((c, i) => (c > STICKS_CENTS ? i : [])).sort((i, j) => own[i]! - own[j]!);
   return { bridgeCents, bridge: Math.abs(bridgeCents) > STICKS_CENTS, strings };

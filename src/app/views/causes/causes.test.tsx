@@ -30,33 +30,6 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
   expect(screen.getByText(/D4: treated because the peg or pin slips: helped/)).toBeVisible();
 });
 
-test('the kantele’s loose pin is found, treated and proved', async () => {
-  const player = await openApp('/demo/causes/kantele', 2, BENCH_ALONE);
-  expect(player.says('instruction')).toContain('Answer, or press Enter');
-  // Of eleven strings a digit waits a second for another.
-  await player.press('5');
-  await player.pass(1200);
-  await player.click(screen.getByRole('button', { name: /^Overnight, left alone/ }));
-  await follow(player, /^Do the steps beside/);
-  expect(player.says('finding')).toMatch(/the peg or pin slips/i);
-  await player.press('Enter');
-  await follow(player, /^Done/);
-  expect(player.says('message')).toContain('it helped');
-});
-
-test('the baritone’s F#3 binds at its nut, not at its tree: found, treated and proved, the short length plucked where it is asked for', async () => {
-  const player = await openApp('/demo/causes/baritone', 1, BENCH_ALONE);
-  await player.press('2');
-  await player.click(screen.getByRole('button', { name: /^While I bend or play hard/ }));
-  await follow(player, /^Next: /);
-  expect(screen.getByText(/^It tells .+ from .+\.$/)).toBeVisible();
-  await follow(player, /^Do the steps beside/);
-  expect(player.says('finding')).toMatch(/binds at the nut/i);
-  await player.press('Enter');
-  await follow(player, /^Done/);
-  expect(player.says('message')).toContain('it helped');
-});
-
 test('a remedy is set up as a trial from its link', async () => {
   await openApp('/demo/trial?what=slot+lubricated+%2F+not&instrument=baritone');
   expect(screen.getByLabelText('What do you compare?')).toHaveValue('slot lubricated / not');
