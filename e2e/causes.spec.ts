@@ -24,7 +24,9 @@ async function follow(page: Page, until: RegExp): Promise<string[]> {
       .not.toHaveText(sentence, { timeout: 3000 })
       .catch(() => undefined);
   }
-  throw new Error(`never got to ${until}: ${await instruction(page).textContent()} / ${await message(page).textContent()}`);
+  throw new Error(
+    `never got to ${until}: ${await instruction(page).textContent()} / ${await message(page).textContent()}`,
+  );
 }
 
 /** From the finding to the remedy, and the same test again. */

@@ -1,2 +1,3 @@
 /** A sentence that asks for a note, not for a hand's work. */
-export const SOUNDED = /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold its|Strike|Ask for|Play its)|: pluck /;
+export const SOUNDED =
+  /^(Pluck|At fret|Its harmonic|Sound|Once more, another|Hold its|Strike|Ask for|Play its)|: pluck /;

@@ -77,7 +77,11 @@ function soundFor<Why>(log: GuidedLog, state: TestState<Why>): GuidedStep | unde
   const before = run.heard.findLast((h) => h.touch === touch)?.reading.frequencyHz;
   if (touch === 'tone') return soundedAlone(key, 'A4', before ?? log.a4Hz);
   const sounded = touch === 'neighbour' ? beside : string;
-  const step = soundedAlone(key, sounded.plan.note, before ?? homeHz(sounded, log.a4Hz) * timesOpen(touch, sounded.plan));
+  const step = soundedAlone(
+    key,
+    sounded.plan.note,
+    before ?? homeHz(sounded, log.a4Hz) * timesOpen(touch, sounded.plan),
+  );
   // What the nut holds back moves the short length by ten times as much: it is never asked whether it is that string.
   return touch === 'behind' ? { ...step, insist: true } : step;
 }
