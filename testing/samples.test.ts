@@ -1,7 +1,16 @@
 import 'fake-indexeddb/auto';
 import { openStore } from '../src/app/world/database';
 import { readLogFile, writeLogFile } from '../src/core/exchange';
-import { checkRecord, indexOf, migrate, namesIn, RECORD_VERSION, sayRecord, type LogRecord } from '../src/core/log';
+import {
+  checkRecord,
+  indexOf,
+  KINDS,
+  migrate,
+  namesIn,
+  RECORD_VERSION,
+  sayRecord,
+  type LogRecord,
+} from '../src/core/log';
 import { ALL_SAMPLES, OLDER_SAMPLES, SAMPLES } from './samples';
 
 const byType = ALL_SAMPLES.map((r): [string, LogRecord] => [r.type, r]);
@@ -55,4 +64,19 @@ test('all of them are understood by the index: none is set aside, and the bench 
   const [life] = index.bench().instruments;
   expect(life?.strings.map((s) => s.readings.length)).toEqual([0, 0]);
   expect(index.bench()).toMatchObject({ room: { tempC: 19.5 }, reference: { a4Hz: 441.3 } });
+});
+
+const ODD = [undefined, null, '', 'x', 'x'.repeat(2000), '1', -1, 0, 0.5, 1e20, NaN, Infinity, true, [], [null], {}];
+test('what is quickly taken for a good record is one: every field of every type, bent', () => {
+  const wrong: string[] = [];
+  KINDS.forEach(({ type, schema, surely }, i) => {
+    const good = ALL_SAMPLES[i]! as unknown as Record<string, unknown>;
+    if (!surely(good)) wrong.push(`${type}: a good one is not known at once`);
+    for (const key of [...Object.keys(schema.fields), 'stranger'])
+      for (const value of ODD) {
+        const bent = { ...good, [key]: value };
+        if (surely(bent) && !schema.isValidSync(bent, { strict: true })) wrong.push(`${type}.${key}: ${String(value)}`);
+      }
+  });
+  expect(wrong).toEqual([]);
 });

@@ -35,8 +35,8 @@ export const LONGEST_NOTE = 400;
 export const MOST_SEQ = 1e12;
 
 /** A file of records: characters, records, and how deep its lists and objects go. */
-export const LARGEST_FILE = 200e6;
-export const MOST_RECORDS = 500000;
+export const LARGEST_FILE = 500e6;
+export const MOST_RECORDS = 600000;
 export const DEEPEST = 32;
 /** A recording: bytes. */
 export const LARGEST_WAV = 500e6;

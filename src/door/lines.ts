@@ -55,7 +55,7 @@ export async function answerLines(answer: Answer, input: AsyncIterable<string>, 
  * @param known what the text says, where it was read already
  */
 function answerText(text: string, answer: Answer, reason: string, known?: Parsed): object {
-  if (text.length > LARGEST_FILE) return refused(reason, 'This is longer than 200 MB.');
+  if (text.length > LARGEST_FILE) return refused(reason, `This is longer than ${LARGEST_FILE / 1e6} MB.`);
   if (nestedTooDeep(text)) return refused(reason, 'This is nested too deep.');
   const json = known ?? parsed(text);
   if (!json) return refused(reason, 'This line is no JSON.');

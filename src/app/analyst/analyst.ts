@@ -11,6 +11,7 @@ import {
 import {
   ageFromMs,
   createLogIndex,
+  groupBy,
   indexOf,
   instrumentStatus,
   partOf,
@@ -142,7 +143,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     const target = store;
     if (!target) throw new Error('The log is not open.');
     const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
-    if (file.size > LARGEST_FILE) return refuse('The file is larger than 200 MB.');
+    if (file.size > LARGEST_FILE) return refuse(`The file is larger than ${LARGEST_FILE / 1e6} MB.`);
     const { logFileReader, readText } = await exchange();
     const said = await readText(file);
     if (!said.ok) return refuse(said.message);
@@ -156,7 +157,8 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       }
       const read = step.value;
       if (!read.ok) return read;
-      const fresh = read.records.filter((r) => !index.has(r.id));
+      // One instrument after another: what is told in slices then changes one or two of them at a time.
+      const fresh = [...groupBy(read.records, partOf).values()].flat().filter((r) => !index.has(r.id));
       const known = read.records.length - fresh.length;
       const all = [...index.records(), ...fresh];
       const there = new Set(all.flatMap((r) => (r.type === 'instrument' ? r.instrumentId : [])));

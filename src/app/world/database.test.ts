@@ -73,6 +73,36 @@ test('two imports that begin with the same record and overlap are both kept', as
   expect(await ids((await load()).store)).toHaveLength(36 + 82);
 });
 
+test('a write too long for one item is there whole or not at all, and gives back its room where it is refused', async () => {
+  const many = Array.from({ length: 20_001 }, (_, i) => room(`r${i}`));
+  const { store } = await load();
+  await store.append([room('before')]);
+  let n = 0;
+  puts(function (this: IDBObjectStore, ...rest: Parameters<Put>) {
+    if (++n === 2) throw new DOMException('no room', 'QuotaExceededError');
+    return realPut.apply(this, rest);
+  });
+  await expect(store.append(many)).rejects.toThrow('no room');
+  store.forget();
+  puts(realPut);
+  expect(await ids((await load()).store)).toEqual(['before']);
+  await store.append(many);
+  expect(await ids((await load()).store)).toHaveLength(20_002);
+  // Killed in its middle: what came of it is not taken for a log.
+  const database = await new Promise<IDBDatabase>((resolve) => {
+    const request = indexedDB.open('slow-anchor-own');
+    request.onsuccess = () => resolve(request.result);
+  });
+  await new Promise<void>((resolve) => {
+    const write = database.transaction('records', 'readwrite');
+    const keys = write.objectStore('records').getAllKeys();
+    keys.onsuccess = () => write.objectStore('records').delete(keys.result.find((k) => String(k).endsWith(':2/2'))!);
+    write.oncomplete = () => resolve();
+  });
+  database.close();
+  expect(await ids((await load()).store)).toEqual(['before']);
+});
+
 const refusals: [string, Put][] = [
   [
     'no room',

@@ -34,6 +34,12 @@ export type World = 'own' | 'demo';
 const AGAIN_MS = 15000;
 /** Other tabs are told of so many records at once. */
 const TOLD_AT_ONCE = 1000;
+/** A browser takes some 100 MB as one item: a long write is several, of so many records each (house). */
+const ITEM_RECORDS = 20000;
+/** Nobody is still at a write begun so long ago, ms: a day. */
+const GIVEN_UP_MS = 86_400_000;
+/** A piece of a write: '…:2/5'. It counts when all of them are there. */
+const PIECE = /^(.+):\d+\/(\d+)$/;
 
 /** Why the browser refused, in words, whatever it threw. */
 export function reasonOf(error: unknown): string {
@@ -81,20 +87,50 @@ export function openStore(world: World): RecordStore {
     if (held.length > 0) endRetry = realClock.after(AGAIN_MS, () => void store.append([]).catch(() => undefined));
   };
   const put = async (batch: readonly LogRecord[]): Promise<void> => {
-    await base.setItem(`${realClock.nowMs()}-${newId()}`, batch);
-    batches++;
+    const key = `${realClock.nowMs()}-${newId()}`;
+    const count = piecesIn(batch);
+    const keys = count === 1 ? [key] : Array.from({ length: count }, (_, i) => `${key}:${i + 1}/${count}`);
+    try {
+      for (const [i, name] of keys.entries())
+        await base.setItem(name, batch.slice(i * ITEM_RECORDS, (i + 1) * ITEM_RECORDS));
+    } catch (error) {
+      // No room for the rest: what was written of it is given back.
+      if (count > 1) await Promise.allSettled(keys.map((name) => base.removeItem(name)));
+      throw error;
+    }
+    batches += count;
     for (const r of batch) kept.set(r.id, r);
+  };
+  /** Every item of a write that is whole. @returns how many items there are, of any kind */
+  const eachItem = async (see: (value: unknown, key: string) => void): Promise<number> => {
+    const pieces = new Map<string, [unknown, string][]>();
+    let count = 0;
+    await base.iterate<unknown, undefined>((value, key) => {
+      count++;
+      const [, write, of] = PIECE.exec(key) ?? [];
+      if (!write) {
+        see(value, key);
+        return;
+      }
+      const there = [...(pieces.get(write) ?? []), [value, key] as [unknown, string]];
+      pieces.set(write, there);
+      if (there.length === Number(of)) for (const piece of there) see(...piece);
+    });
+    // A write that was cut off is let go when whoever was at it is long gone.
+    for (const [write, there] of pieces) {
+      const cutOff = there.length < Number(PIECE.exec(there[0]![1])![2]);
+      if (cutOff && Number.parseInt(write) < realClock.nowMs() - GIVEN_UP_MS)
+        await Promise.allSettled(there.map(([, key]) => base.removeItem(key)));
+    }
+    return count;
   };
   /** What was kept and is gone is written again: somebody cleared this site's data while the page was open. */
   const mend = async (): Promise<void> => {
     if (world !== 'own' || (await base.length()) >= batches) return;
     const there = new Set<string>();
-    let count = 0;
-    await base.iterate<LogRecord[], undefined>((batch) => {
-      count++;
-      if (Array.isArray(batch)) for (const r of batch) there.add(r.id);
+    batches = await eachItem((batch) => {
+      if (Array.isArray(batch)) for (const r of batch as LogRecord[]) there.add(r.id);
     });
-    batches = count;
     const lost = [...kept.values()].filter((r) => !there.has(r.id));
     if (lost.length > 0) await put(lost);
   };
@@ -103,7 +139,7 @@ export function openStore(world: World): RecordStore {
     if (batch.length === 0) return;
     const writing = put(batch).then(mend);
     try {
-      await inTime(writing, PATIENCE_MS);
+      await inTime(writing, PATIENCE_MS * piecesIn(batch));
     } catch (error) {
       hold(records);
       // Answered after all: what was held is kept.
@@ -128,19 +164,16 @@ export function openStore(world: World): RecordStore {
     async all() {
       const byId = new Map<string, LogRecord>();
       const damaged: Damaged[] = [];
-      let count = 0;
       // A database that is being opened for ever is one that does not open.
       await inTime(base.ready(), PATIENCE_MS);
       // Each item is what one write appended: a list of records.
-      await base.iterate<unknown, undefined>((value, key) => {
-        count++;
+      batches = await eachItem((value, key) => {
         const list = Array.isArray(value) ? value.map(migrate) : [];
         const bad = list.filter((r) => !isRecord(r));
         if (!Array.isArray(value)) damaged.push({ key, value });
         else if (bad.length > 0) damaged.push({ key, value: bad });
         for (const r of list) if (isRecord(r)) byId.set(r.id, r);
       });
-      batches = count;
       for (const [id, r] of byId) kept.set(id, r);
       for (const r of held) byId.set(r.id, r);
       return { records: [...byId.values()], damaged };
@@ -179,6 +212,8 @@ export function openStore(world: World): RecordStore {
   };
   return store;
 }
+
+const piecesIn = (records: readonly LogRecord[]): number => Math.ceil(records.length / ITEM_RECORDS);
 
 /** Enough of a record to be read; whole records are checked when they come in. */
 function isRecord(value: unknown): value is LogRecord {

@@ -18,9 +18,10 @@ const MOST_DIFFERENT = 10;
 const ROUNDING = 1e-6;
 
 /** Is that a memory that can be gone on from: square, finite, symmetric, with a positive covariance? */
-export function isBridgeMemory({ mean, covariance }: BridgeMemory): boolean {
+export function isBridgeMemory({ mean, covariance }: Partial<BridgeMemory>): boolean {
+  if (!Array.isArray(mean) || !Array.isArray(covariance)) return false;
   const n = mean.length;
-  const isSquare = covariance.length === n && covariance.every((row) => row.length === n);
+  const isSquare = covariance.length === n && covariance.every((row) => Array.isArray(row) && row.length === n);
   const isWithin = (v: number) => Number.isFinite(v) && Math.abs(v) <= MOST_DIFFERENT ** 2;
   if (n === 0 || !isSquare || !mean.every((v) => Math.abs(v) <= MOST_DIFFERENT)) return false;
   if (!covariance.every((row) => row.every(isWithin))) return false;

@@ -1,7 +1,7 @@
 export * from './records';
 export type { Written } from './order';
 export { repeatability, type Repeatability } from './aligned';
-export { ageFromMs, leapBefore, settlingEvents, standing, type InstrumentLife, type StringLife } from './life';
+export { ageFromMs, groupBy, leapBefore, settlingEvents, standing, type InstrumentLife, type StringLife } from './life';
 export { searchLog, type Search } from './search';
 export { partOf } from './log-index';
 export { createLogIndex, indexOf, readBench, type Bench, type LogIndex } from './log-index';

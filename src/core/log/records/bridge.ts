@@ -14,7 +14,7 @@ export const bridge = recordKind(
     /** What a turn of the claw's screws moves it by; a usual one where nobody said. */
     screwPitchMm: within(0.2, 4).optional(),
     memory: part({ mean: logarithms(), covariance: array().of(logarithms()).max(60).required() })
-      .test('memory', '${path} is no memory of a bridge', (m) => !m || isBridgeMemory(m as BridgeMemory))
+      .test('memory', '${path} is no memory of a bridge', (m) => !m || isBridgeMemory(m as Partial<BridgeMemory>))
       .optional(),
   },
   (r, names) => `${names.instrument(r.instrumentId)}: its bridge, ${r.springs} springs${r.memory ? ', learned' : ''}`,

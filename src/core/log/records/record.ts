@@ -1,6 +1,7 @@
 import { mixed, object, type AnyObject, type ObjectSchema, type ObjectShape } from 'yup';
 import { MOST_SEQ } from '../../limits';
 import type { Written } from '../order';
+import { quickCheck } from './quick';
 import { count, id, instant, part, type FieldsOf, type Flat } from './fields';
 
 /** Version of the record schemas that this code writes. */
@@ -42,6 +43,8 @@ export interface Names {
 export interface RecordKind<T extends string, F extends ObjectShape> {
   type: T;
   schema: ObjectSchema<AnyObject>;
+  /** True only of what the schema accepts; a quick yes. */
+  surely(value: unknown): boolean;
   /** What a record says, in a line of the log. */
   say(record: RecordWith<T, F>, names: Names): string;
   /** A record with everything that it may say, without what every record has; how it looked in older versions. */
@@ -67,5 +70,6 @@ export function recordKind<T extends string, F extends ObjectShape>(
   { older = {}, steps = {} }: Partial<Pick<RecordKind<T, F>, 'older' | 'steps'>> = {},
 ): RecordKind<T, F> {
   const schema = object({ ...base, type: mixed<T>().oneOf([type]).required(), ...shape }).noUnknown();
-  return { type, schema: schema as unknown as ObjectSchema<AnyObject>, say, sample, older, steps };
+  const asked = schema as unknown as ObjectSchema<AnyObject>;
+  return { type, schema: asked, surely: quickCheck(asked), say, sample, older, steps };
 }
