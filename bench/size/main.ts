@@ -46,7 +46,7 @@ await watch(page);
 let from = performance.now();
 await page.locator('input[type=file]').setInputFiles('.tmp/busy-log.json');
 await page.getByText(/is being checked/).waitFor();
-await page.getByText(/new records kept/).waitFor({ timeout: 300000 });
+await page.getByText(/new entries, about/).waitFor({ timeout: 300000 });
 const imported = seconds(from);
 // What was kept is told to the page in slices.
 await page.getByText(`${log.length}`, { exact: true }).waitFor({ timeout: 120000 });

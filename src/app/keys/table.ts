@@ -160,8 +160,8 @@ export const KEYS = {
       words: 'Turn up, down, more; answer sharp, flat',
     },
     push: { keys: ['i'], shown: 'I', words: 'Push the peg in, let go' },
-    choose: { keys: DIGITS, shown: '1 to 9', words: 'Choose a string' },
-    hear: { keys: ['p'], shown: 'P', words: 'Hear the target and the string' },
+    choose: { keys: DIGITS, shown: '1 to 9, 0', words: 'Choose a string or a step; say a number' },
+    hear: { keys: ['p'], shown: 'P', words: 'Hear it; read it' },
     leave: { keys: ['Escape'], shown: 'Esc', words: 'Leave the exercise; end it here' },
   },
   rack: {

@@ -15,11 +15,23 @@ const LEVEL = 0.2;
 const RAMP_S = 0.02;
 const BLOCK = 512;
 
-/** Notes one after another, as samples. The same for the same seed. */
-export function renderNotes(notes: readonly Note[], sampleRate: number, seed: number): Float32Array {
-  const each = Math.round(NOTE_S * sampleRate);
-  const step = each + Math.round(GAP_S * sampleRate);
-  const out = new Float32Array(step * notes.length);
+/** One after another, or all at once; how long each lasts, s. */
+interface Playing {
+  together: boolean;
+  lastsS: number;
+}
+const IN_TURN: Playing = { together: false, lastsS: NOTE_S };
+
+/** Notes as samples. The same for the same seed. */
+export function renderNotes(
+  notes: readonly Note[],
+  sampleRate: number,
+  seed: number,
+  { together, lastsS }: Playing = IN_TURN,
+): Float32Array {
+  const each = Math.round(lastsS * sampleRate);
+  const step = together ? 0 : each + Math.round(GAP_S * sampleRate);
+  const out = new Float32Array(step * (notes.length - 1) + each);
   const ramp = RAMP_S * sampleRate;
   notes.forEach(({ hz, tone, noiseDb }, k) => {
     const random = randomFrom(seed + 17 * k);
@@ -34,21 +46,25 @@ export function renderNotes(notes: readonly Note[], sampleRate: number, seed: nu
       for (let i = 0; i < each; i += BLOCK) voice.render(own, i, Math.min(each, i + BLOCK), 1);
     }
     if (noiseDb !== null) addNoise(own, 0.25 * LEVEL * 10 ** (-(noiseDb - 12) / 20), random);
-    for (let i = 0; i < each; i++) out[k * step + i] = own[i]! * Math.min(1, i / ramp, (each - i) / ramp);
+    for (let i = 0; i < each; i++) out[k * step + i]! += own[i]! * Math.min(1, i / ramp, (each - i) / ramp);
   });
   return out;
 }
 
-/** Plays notes one after another; silent where the browser has no sound. */
-export function playNotes(notes: readonly Note[], seed: number): void {
+let sounding: AudioContext | undefined;
+/** Plays notes; what still sounds stops. Silent where the browser has no sound. */
+export function playNotes(notes: readonly Note[], seed: number, playing: Playing = IN_TURN): void {
   if (typeof AudioContext === 'undefined') return;
-  const context = new AudioContext();
-  const samples = renderNotes(notes, context.sampleRate, seed);
+  if (sounding && sounding.state !== 'closed') void sounding.close();
+  const context = (sounding = new AudioContext());
+  const samples = renderNotes(notes, context.sampleRate, seed, playing);
   const buffer = context.createBuffer(1, samples.length, context.sampleRate);
   buffer.getChannelData(0).set(samples);
   const node = context.createBufferSource();
   node.buffer = buffer;
   node.connect(context.destination);
-  node.onended = () => void context.close();
+  node.onended = () => {
+    if (context.state !== 'closed') void context.close();
+  };
   node.start();
 }

@@ -33,7 +33,7 @@ export type World = 'own' | 'demo';
 /** What was refused is tried again so often, ms. */
 const AGAIN_MS = 15000;
 /** Other tabs are told of so many records at once. */
-const TOLD_AT_ONCE = 1000;
+const TOLD_AT_ONCE = 3000;
 /** A browser takes some 100 MB as one item: a long write is several, of so many records each (house). */
 const ITEM_RECORDS = 20000;
 /** Nobody is still at a write begun so long ago, ms: a day. */

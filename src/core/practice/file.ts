@@ -3,9 +3,16 @@ import { brief } from '../limits';
 import { PRACTICES, type ExerciseRecord } from '../log';
 import { EAR_EXERCISES } from './ears';
 import { HAND_EXERCISES } from './hands';
+import { JOBS } from './jobs';
 
 const KIND = 'slow-anchor-exercise';
-const ALL: readonly string[] = [...HAND_EXERCISES, ...EAR_EXERCISES, 'hunt'];
+const OF: Record<ExerciseRecord['practice'], readonly string[]> = {
+  hands: HAND_EXERCISES,
+  ear: EAR_EXERCISES,
+  hunt: ['hunt'],
+  job: JOBS,
+};
+const ALL = Object.values(OF).flat();
 
 /** An exercise as a teacher hands it out. */
 export interface SharedExercise {
@@ -41,11 +48,8 @@ export function readExercise(text: string): { ok: true; exercise: SharedExercise
     if ((given as { kind?: unknown } | null)?.kind !== KIND)
       return { ok: false, message: 'This is no exercise of Slow Anchor.' };
     const { practice, exercise, seed, task } = schema.validateSync(given);
-    const fits =
-      practice === 'hunt'
-        ? exercise === 'hunt'
-        : (practice === 'ear' ? EAR_EXERCISES : HAND_EXERCISES).some((e) => e === exercise);
-    if (!fits) return { ok: false, message: 'This exercise is not of the kind that it says.' };
+    if (!OF[practice].includes(exercise))
+      return { ok: false, message: 'This exercise is not of the kind that it says.' };
     return { ok: true, exercise: { practice, exercise, seed, task } };
   } catch (error) {
     if (error instanceof SyntaxError) return { ok: false, message: 'This file is no JSON.' };

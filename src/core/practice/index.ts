@@ -15,6 +15,21 @@ export {
 } from './hands';
 export { answered, EAR_EXERCISES, EAR_RULES, earTrial, type EarExercise, type EarTrial } from './ears';
 export { beginHunt, endHunt, huntEvidence, huntQuestion, huntTests, type Hunt, type HuntEnd } from './hunt';
+export {
+  actJob,
+  beginJob,
+  JOBS,
+  jobEnd,
+  jobOver,
+  jobSeen,
+  jobSound,
+  jobSteps,
+  jobTitle,
+  jobUnit,
+  type Job,
+  type JobRun,
+  type JobSound,
+} from './jobs';
 export { readExercise, writeExercise, writeResult, type SharedExercise } from './file';
 export {
   CARE,

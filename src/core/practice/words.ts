@@ -2,6 +2,7 @@ import { REMEDIES } from '../causes';
 import type { ExerciseRecord } from '../log';
 import { signedCents } from '../music';
 import { EAR_EXERCISES, type EarExercise } from './ears';
+import { JOBS, jobTitle } from './jobs';
 import { HAND_EXERCISES, HAND_TOLERANCE_CENTS, type HandExercise, type HandReport } from './hands';
 import type { HuntEnd } from './hunt';
 import type { Threshold } from './staircase';
@@ -37,6 +38,7 @@ export const EAR_WORDS: Record<EarExercise, { title: string; task: string }> = {
 export const HUNT_TITLE = 'Find a hidden fault';
 const TITLES: Record<string, string> = Object.fromEntries([
   ...Object.entries({ ...HAND_WORDS, ...EAR_WORDS }).map(([exercise, { title }]) => [exercise, title]),
+  ...JOBS.map((job) => [job, jobTitle(job)]),
   ['hunt', HUNT_TITLE],
 ]);
 /** What an exercise is called, by its code. */
@@ -105,5 +107,10 @@ export function nextExercise(done: readonly ExerciseRecord[], nowMs: number): Wa
       exercise: worst.exercise,
       why: `Your ear is at ${worst.value.toFixed(1)} cents at “${exerciseTitle(worst.exercise)}”.`,
     };
-  return { practice: 'hunt', exercise: 'hunt', why: 'Hands and ears are looked after. Find a fault.' };
+  const job = [...JOBS, 'hunt' as const].sort((a, b) => (newest(a)?.atMs ?? 0) - (newest(b)?.atMs ?? 0))[0]!;
+  return {
+    practice: job === 'hunt' ? 'hunt' : 'job',
+    exercise: job,
+    why: 'Hands and ears are looked after. This whole job is longest ago.',
+  };
 }

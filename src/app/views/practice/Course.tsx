@@ -11,7 +11,9 @@ const figure = (r: ExerciseRecord): string =>
     ? signed(r.value)
     : r.practice === 'ear'
       ? r.value.toFixed(1)
-      : `${r.right ? 'found' : 'not found'}, ${r.value}`;
+      : r.practice === 'hunt'
+        ? `${r.right ? 'found' : 'not found'}, ${r.value}`
+        : r.value.toFixed(1);
 
 /** The last figure of an exercise and its course over time: nearer to the line is better. */
 export function Course({ records }: { records: readonly ExerciseRecord[] }) {

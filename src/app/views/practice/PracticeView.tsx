@@ -6,12 +6,14 @@ import {
   EAR_EXERCISES,
   exerciseTitle,
   HAND_EXERCISES,
+  JOBS,
   nextExercise,
   readExercise,
   writeExercise,
   writeResult,
   type EarExercise,
   type HandExercise,
+  type Job,
   type SharedExercise,
 } from '../../../core/practice';
 import { BottomBar } from '../../guided/BottomBar';
@@ -26,6 +28,7 @@ import type { Done } from './done';
 import { Ears } from './Ears';
 import { Hands } from './Hands';
 import { Hunts } from './Hunts';
+import { Jobs } from './Jobs';
 
 type Chosen = Pick<SharedExercise, 'practice' | 'exercise' | 'seed'> & { task?: string };
 
@@ -64,6 +67,8 @@ export function PracticeView() {
           <Hands key={chosen.seed} exercise={chosen.exercise as HandExercise} {...props} />
         ) : chosen.practice === 'ear' ? (
           <Ears key={chosen.seed} exercise={chosen.exercise as EarExercise} {...props} />
+        ) : chosen.practice === 'job' ? (
+          <Jobs key={chosen.seed} job={chosen.exercise as Job} {...props} />
         ) : (
           <Hunts key={chosen.seed} {...props} />
         )}
@@ -79,7 +84,7 @@ export function PracticeView() {
             <button
               type="button"
               className="flex-1 text-left text-deep underline underline-offset-4"
-              onClick={() => begin(practice, e)}
+              onClick={() => begin(e === 'hunt' ? 'hunt' : practice, e)}
             >
               {exerciseTitle(e)}
             </button>
@@ -106,7 +111,7 @@ export function PracticeView() {
         <div className="grid max-w-5xl grid-cols-3 gap-x-10 gap-y-6 max-lg:grid-cols-1">
           {list('Hands', 'hands', HAND_EXERCISES)}
           {list('Ears', 'ear', EAR_EXERCISES)}
-          {list('Whole jobs', 'hunt', ['hunt'])}
+          {list('Whole jobs', 'job', ['hunt', ...JOBS])}
         </div>
         <FileInput ref={file} accept=".json,application/json" label="Exercise file" onFile={(f) => void open(f)} />
       </section>

@@ -2,7 +2,7 @@ import { array } from 'yup';
 import { count, finite, id, oneOf, part, text, within, yes } from './fields';
 import { recordKind, type RecordOf } from './record';
 
-export const PRACTICES = ['hands', 'ear', 'hunt'] as const;
+export const PRACTICES = ['hands', 'ear', 'hunt', 'job'] as const;
 
 /** One exercise that was done, on a simulated string: never a reading, and of no instrument. */
 export const exercise = recordKind(
@@ -34,6 +34,10 @@ export const exercise = recordKind(
     tests: array().of(id().required()).max(30).optional(),
     said: id().optional(),
     truth: id().optional(),
+    /** Whole jobs: the steps in their order. */
+    acts: array().of(id().required()).max(2000).optional(),
+    /** What the figure counts, where it is not cents. */
+    unit: text(20).optional(),
     /** The figure that is kept over time: cents off, or the threshold in cents, or tests. */
     value: finite().required(),
     low: finite().optional(),
@@ -44,13 +48,15 @@ export const exercise = recordKind(
     timeS: within(0, 36000).required(),
   },
   (r) =>
-    `Practice, ${r.exercise.replaceAll('-', ' ')}: ${r.value.toFixed(1)}${r.practice === 'hunt' ? ' tests' : ' cents'}`,
+    `Practice, ${r.exercise.replaceAll('-', ' ')}: ${r.value.toFixed(1)} ${r.unit ?? (r.practice === 'hunt' ? 'tests' : 'cents')}`,
   {
     practice: 'ear',
     exercise: 'fifth',
     seed: 7,
     task: 'For Thursday',
     trials: [{ cents: 4, right: true }],
+    acts: ['up', 'done'],
+    unit: 'cents',
     value: 3.2,
     low: 2,
     high: 5,

@@ -1,0 +1,61 @@
+/** What is heard while a job is done: notes one after another, or all at once. */
+export interface JobSound {
+  hz: readonly number[];
+  together: boolean;
+  /** How long, s. */
+  lastsS: number;
+}
+
+/** One thing that can be done now, and the key that does it. */
+export interface JobStep {
+  id: string;
+  words: string;
+  key: string;
+}
+
+/** What the player knows at this moment: nothing that only the simulator knows. */
+export interface JobSeen {
+  /** What to do. */
+  words: string;
+  /** Under it, smaller; '' where there is nothing. */
+  note: string;
+  rows: readonly { name: string; figure: string; inHand: boolean }[];
+}
+
+/** How a job ended: a figure that is kept over time, and the truth in sentences. */
+export interface JobEnd {
+  value: number;
+  right: boolean;
+  words: readonly string[];
+  /** String by string, from where it should be, cents; empty where that is not the question. */
+  strings: readonly { name: string; cents: number }[];
+}
+
+/** The rules of a whole job, as pure steps: the same seed and the same steps end the same on every device. */
+export interface JobRules<S> {
+  title: string;
+  /** What the kept figure counts. */
+  unit: string;
+  begin(seed: number): S;
+  seen(state: S): JobSeen;
+  steps(state: S): readonly JobStep[];
+  /** @param id of one of its steps */
+  act(state: S, id: string): S;
+  sound?(state: S): JobSound | undefined;
+  over(state: S): boolean;
+  end(state: S): JobEnd;
+}
+
+/** Turning by keys: little and more. */
+export const TURN_STEPS: readonly JobStep[] = [
+  { id: 'up', words: 'Up', key: '↑' },
+  { id: 'down', words: 'Down', key: '↓' },
+  { id: 'up-more', words: 'Up, more', key: '⇧↑' },
+  { id: 'down-more', words: 'Down, more', key: '⇧↓' },
+];
+/** How far a turning step goes, cents; undefined where it is none. */
+export const turnOf = (id: string, little: number, more: number): number | undefined =>
+  ({ up: little, down: -little, 'up-more': more, 'down-more': -more })[id];
+
+/** Within this of its target a string is in tune, cents (house). */
+export const IN_TUNE_CENTS = 3;
