@@ -1,6 +1,6 @@
 export { solveNet, type Alone, type Between, type Net, type Observation, type Pin } from './net';
 export { EAR_SD, earRound, type EarOutcome, type EarRound, type EarStep, type Sound } from './ear';
-export { beatWords, intervalWords, placeOf, placeWords, SCHOOL_WORDS, soundWords } from './words';
+export { beatWords, intervalWords, noticedWords, placeOf, placeWords, SCHOOL_WORDS, soundWords } from './words';
 export {
   expected,
   netOf,
@@ -11,5 +11,5 @@ export {
   type CheckedNet,
   type Expected,
 } from './checkpoints';
-export { earError, earSkill, earSpread, type EarSkill } from './skill';
+export { earError, earSkill, earSpread, earWorth, toldInPractice, type EarSkill } from './skill';
 export { BEGIN_EAR, earAt, earProcedure, lowFirst, type EarAction, type EarState } from './procedure';

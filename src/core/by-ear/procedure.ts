@@ -7,7 +7,7 @@ import { traitsOf } from '../strings';
 import type { Follow, FollowedReading } from '../two-strings';
 import { expected, octaveErrors, soundRatio } from './checkpoints';
 import { EAR_SD, earRound, type EarOutcome, type EarStep } from './ear';
-import { earSpread } from './skill';
+import { earWorth } from './skill';
 import { againWords, checkpointWords, placeOf, tunedWords } from './words';
 
 /** A round of tuning: the player tunes and says so, only then is the string read. Strings are indices, the lowest first. */
@@ -151,7 +151,7 @@ function heardAlone(
   const others = [...read].filter(([i]) => i !== run.order[0]).map(([, r]) => r.cents - anchor);
   const rms = others.length > 0 ? rootMeanSquare(others) : 0;
   const sds = Object.values(round.chainSd);
-  const spread = earSpread(log.bench.judgements) ?? EAR_SD;
+  const spread = earWorth(log.bench)?.cents ?? EAR_SD;
   // The anchor is left as it is.
   const leaves = (Math.sqrt(sds.reduce((t, x) => t + x * x, 0) / Math.max(1, sds.length - 1)) * spread) / EAR_SD;
   return { state: idle(state), records, say: `${say} ${againWords(rms, leaves, rms > WORTH * leaves)}` };

@@ -1,5 +1,6 @@
-import type { JudgementRecord } from '../log';
-import { earError, earSkill, earSpread } from '.';
+import { SAMPLES } from '../../../testing/samples';
+import type { ExerciseRecord, JudgementRecord } from '../log';
+import { earError, earSkill, earSpread, earWorth, noticedWords, toldInPractice } from '.';
 
 const judged = (cents: number, againstCents: number, interval: [number, number], expectCents = 0): JudgementRecord => ({
   id: `${cents}${againstCents}${interval.join()}`,
@@ -39,4 +40,19 @@ test('bias and spread by interval, whichever string lies above', () => {
   ]);
   expect(earSpread([judged(1, 0, [1, 1])])).toBeUndefined();
   expect(earSpread([judged(3, 0, [1, 1]), judged(-3, 0, [1, 1]), judged(3, 0, [1, 1])])).toBeCloseTo(3, 9);
+});
+
+test('before three rounds an ear is worth what it told in practice; a hunt or a job tells nothing of it', () => {
+  const practised = (exercise: string, value: number, practice: ExerciseRecord['practice'] = 'ear') =>
+    ({ ...SAMPLES.exercise, practice, exercise, value }) as ExerciseRecord;
+  expect(earWorth({ judgements: [], exercises: [practised('hunt', 3, 'hunt'), practised('saddle', 1, 'job')] })).toBe(
+    undefined,
+  );
+  const exercises = [practised('fifth', 9), practised('fifth', 4), practised('against-a-tone', 2)];
+  expect(earWorth({ judgements: [], exercises })).toEqual({ cents: 3 / 0.674, by: 'practice' });
+  expect(toldInPractice(exercises, 'against-a-tone')).toBe(2);
+  expect(noticedWords(-1.5, 2)).toMatch(/might not notice/);
+  expect(noticedWords(2.5, 2)).toMatch(/would hear/);
+  const judgements = [1, 2, 3].map((cents) => ({ ...SAMPLES.judgement, cents, againstCents: 0, expectCents: 0 }));
+  expect(earWorth({ judgements, exercises })?.by).toBe('rounds');
 });

@@ -1,5 +1,5 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import type { JudgementRecord } from '../log';
+import type { Bench, ExerciseRecord, JudgementRecord } from '../log';
 
 /** What one ear is worth at one interval. */
 export interface EarSkill {
@@ -37,4 +37,23 @@ export function earSkill(judgements: readonly JudgementRecord[]): EarSkill[] {
 /** Spread of a judgement by this ear over all intervals, cents; undefined before three. */
 export function earSpread(judgements: readonly JudgementRecord[]): number | undefined {
   return judgements.length < FEWEST ? undefined : Math.sqrt(mean(judgements.map((j) => earError(j) ** 2)));
+}
+
+/** What an ear told in practice at an exercise, cents three times in four, as it last was; undefined where it was not practised. */
+export const toldInPractice = (exercises: readonly ExerciseRecord[], exercise: string): number | undefined =>
+  exercises.findLast((r) => r.practice === 'ear' && r.exercise === exercise)?.value;
+
+/** A judgement that is right three times in four between flat and sharp scatters by so much less than that (normal quantile of .75). */
+const QUARTILE = 0.674;
+const PRACTISED = ['against-a-tone', 'fifth', 'octave', 'flat-sharp-middle'];
+
+/** Spread of a judgement by this ear, cents: by its rounds; before three of them by what it told in practice; undefined before that. */
+export function earWorth({
+  judgements,
+  exercises,
+}: Pick<Bench, 'judgements' | 'exercises'>): { cents: number; by: 'rounds' | 'practice' } | undefined {
+  const spread = earSpread(judgements);
+  if (spread !== undefined) return { cents: spread, by: 'rounds' };
+  const told = PRACTISED.flatMap((e) => toldInPractice(exercises, e) ?? []);
+  return told.length === 0 ? undefined : { cents: mean(told) / QUARTILE, by: 'practice' };
 }

@@ -68,3 +68,7 @@ export function checkpointWords(
   const off = interval[0] === interval[1] ? Math.abs(offCents).toFixed(1) : signedCents(offCents);
   return `${sound} with ${against}: ${off} cents, ${beatsHz.toFixed(1)} beats a second.${over ? ' All checkpoints are read.' : ''}`;
 }
+
+/** Whether an ear would have noticed how far a pitch is off. @param tells cents that it tells in practice */
+export const noticedWords = (offCents: number, tells: number): string =>
+  `In practice your ear tells ${tells.toFixed(1)} cents: ${Math.abs(offCents) < tells ? 'by ear alone you might not notice this' : 'you would hear this'}.`;

@@ -13,6 +13,9 @@ const OF: Record<ExerciseRecord['practice'], readonly string[]> = {
   job: JOBS,
 };
 const ALL = Object.values(OF).flat();
+/** What kind of practice an exercise is. */
+export const practiceOf = (exercise: string): ExerciseRecord['practice'] =>
+  PRACTICES.find((p) => OF[p].includes(exercise)) ?? 'hunt';
 
 /** An exercise as a teacher hands it out. */
 export interface SharedExercise {

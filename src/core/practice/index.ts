@@ -13,7 +13,7 @@ export {
   type HandReport,
   type HandRun,
 } from './hands';
-export { answered, EAR_EXERCISES, EAR_RULES, earTrial, type EarExercise, type EarTrial } from './ears';
+export { answered, EAR_ANSWERS, EAR_EXERCISES, EAR_RULES, earTrial, type EarExercise, type EarTrial } from './ears';
 export { beginHunt, endHunt, huntEvidence, huntQuestion, huntTests, type Hunt, type HuntEnd } from './hunt';
 export {
   actJob,
@@ -30,7 +30,7 @@ export {
   type JobRun,
   type JobSound,
 } from './jobs';
-export { readExercise, writeExercise, writeResult, type SharedExercise } from './file';
+export { practiceOf, readExercise, writeExercise, writeResult, type SharedExercise } from './file';
 export {
   CARE,
   EAR_WORDS,

@@ -111,9 +111,18 @@ test('a report tells the truth: brought up from slack, taken over, broken', () =
 
 test('an answer is held against what was played', () => {
   const trial = earTrial('octave', 1, []);
-  expect(trial.secondHz / trial.firstHz).toBeCloseTo(2 * 2 ** (trial.cents / 1200), 9);
-  expect(answered(trial, trial.cents > 0)).toEqual({ cents: Math.abs(trial.cents), right: true });
-  expect(answered(trial, trial.cents < 0).right).toBe(false);
+  expect(trial.hz[1]! / trial.hz[0]!).toBeCloseTo(2 * 2 ** (((trial.up ? 1 : -1) * trial.cents) / 1200), 9);
+  const off = (a: number, b: number) => Math.abs(1200 * Math.log2(a / b));
+  for (let seed = 1; seed < 20; seed++) {
+    const { hz: pairs, up, cents } = earTrial('which-pair', seed, []);
+    expect([off(pairs[1]!, pairs[0]!), off(pairs[3]!, pairs[2]!)][up ? 1 : 0]).toBeCloseTo(cents, 6);
+    expect([off(pairs[1]!, pairs[0]!), off(pairs[3]!, pairs[2]!)][up ? 0 : 1]).toBe(0);
+    const { hz: three, up: second, cents: by } = earTrial('nearer', seed, []);
+    const [x, y] = [off(three[1]!, three[0]!), off(three[2]!, three[0]!)];
+    expect(second ? x - y : y - x).toBeCloseTo(by, 6);
+  }
+  expect(answered(trial, trial.up)).toEqual({ cents: trial.cents, right: true });
+  expect(answered(trial, !trial.up).right).toBe(false);
 });
 
 test('a hunt: the same tests show the same, the truth comes with the verdict, and the finder is asked the same', () => {

@@ -34,6 +34,8 @@ export const EAR_WORDS: Record<EarExercise, { title: string; task: string }> = {
   fifth: { title: 'Fifths', task: 'Is the upper note of the fifth flat or sharp?' },
   octave: { title: 'Octaves', task: 'Is the upper note of the octave flat or sharp?' },
   'noisy-room': { title: 'In a noisy room', task: 'Is the second note flat or sharp of the first?' },
+  'which-pair': { title: 'In tune or not', task: 'Two pairs: which one is out of tune?' },
+  nearer: { title: 'Which is nearer', task: 'Which of the two notes is nearer to the one before them?' },
 };
 export const HUNT_TITLE = 'Find a hidden fault';
 const TITLES: Record<string, string> = Object.fromEntries([

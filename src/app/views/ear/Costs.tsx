@@ -10,12 +10,13 @@ export function Costs({
   notes,
   round,
   earSd,
-  known,
+  by,
 }: {
   notes: readonly string[];
   round: EarRound;
   earSd: number;
-  known: boolean;
+  /** What shows how good this ear is; undefined where nothing does yet. */
+  by: 'rounds' | 'practice' | undefined;
 }) {
   const of = (i: number) => (round.chainSd[String(i + 1)]! * earSd) / EAR_SD;
   return (
@@ -50,7 +51,7 @@ export function Costs({
       </svg>
       <figcaption className="text-xs text-ink2">
         Expected error of each string, cents, if your ear is within {earSd.toFixed(1)} cents
-        {known ? ', as measured' : ' (assumed; your rounds will show it)'}.
+        {by ? `, as your ${by} showed` : ' (assumed; your rounds will show it)'}.
       </figcaption>
     </figure>
   );

@@ -5,7 +5,7 @@ import {
   earAt,
   earProcedure,
   earSkill,
-  earSpread,
+  earWorth,
   expected,
   netOf,
   octaveErrors,
@@ -49,7 +49,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
   const { low, notes, ids, rounds, possible, best, school, answer, round } = at;
   const { inHand, steps, checkStep, turning, heardStep } = at;
   const own = bench.judgements.filter((j) => j.instrumentId === instrumentId);
-  const spread = earSpread(bench.judgements);
+  const worth = earWorth(bench);
   const [droning, setDroning] = useState(false);
   const errors = useMemo(() => octaveErrors(bench.touches, low), [bench.touches, low]);
   const expectations = useMemo(
@@ -188,7 +188,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
             <NetDrawing net={net} notes={notes} ids={ids} zoneMin={zoneMin} tolerance={TOLERANCE_CENTS} />
           )}
           {round && <Steps steps={round.steps} notes={notes} inHand={inTurn} expected={expectations} />}
-          {round && <Costs notes={notes} round={round} earSd={spread ?? EAR_SD} known={spread !== undefined} />}
+          {round && <Costs notes={notes} round={round} earSd={worth?.cents ?? EAR_SD} by={worth?.by} />}
           {skill.length > 0 && (
             <ul aria-label="Your ear" className="py-2 text-sm">
               {skill.map((s) => (

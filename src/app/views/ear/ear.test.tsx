@@ -20,7 +20,7 @@ test('a whole round by ear on the requinto, by the pedal: judged first, read the
   expect(screen.getByRole('list', { name: 'Your ear' })).toHaveTextContent(
     /1:1: you stop [−+]?\d+\.\d from beatless ±\d+\.\d cents \(5 times\)/,
   );
-  expect(screen.getByText(/as measured/)).toBeVisible();
+  expect(screen.getByText(/as your rounds showed/)).toBeVisible();
   await player.go('/demo/log');
   // Two checkpoints for each of five strings.
   expect(screen.getAllByText(/by ear against .*A2 \(\d+:\d+\), read/)).toHaveLength(10);

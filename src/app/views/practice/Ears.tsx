@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import {
   answered,
+  EAR_ANSWERS,
   EAR_RULES,
   EAR_WORDS,
   earTrial,
@@ -35,13 +36,11 @@ export function Ears({
   const [ended, setEnded] = useState(false);
   const trial = useMemo(() => earTrial(exercise, seed, trials), [exercise, seed, trials]);
   const threshold = useMemo(() => thresholdOf(trials), [trials]);
-  const { tone, noiseDb } = EAR_RULES[exercise];
+  const { tone, noiseDb, asks } = EAR_RULES[exercise];
+  const [down, up] = EAR_ANSWERS[asks];
   const play = () =>
     playNotes(
-      [
-        { hz: trial.firstHz, tone, noiseDb },
-        { hz: trial.secondHz, tone: false, noiseDb },
-      ],
+      trial.hz.map((hz, k) => ({ hz, tone: tone && k === 0, noiseDb })),
       trial.seed,
     );
   // Each pair sounds by itself when it comes.
@@ -63,9 +62,9 @@ export function Ears({
       timeS: (clock.elapsedMs() - beganMs) / 1000,
     });
   };
-  const answer = (sharp: boolean) => {
+  const answer = (saidUp: boolean) => {
     if (ended) return;
-    const all = [...trials, answered(trial, sharp)];
+    const all = [...trials, answered(trial, saidUp)];
     setTrials(all);
     if (all.length >= ENOUGH_TRIALS) finish(all);
   };
@@ -104,8 +103,8 @@ export function Ears({
           ended
             ? [{ words: 'Back to all exercises', hint: 'Enter', strong: true, on: onLeave }]
             : [
-                { words: 'Sharp', hint: '↑', strong: true, on: () => answer(true) },
-                { words: 'Flat', hint: '↓', strong: true, on: () => answer(false) },
+                { words: up, hint: '↑', strong: true, on: () => answer(true) },
+                { words: down, hint: '↓', strong: true, on: () => answer(false) },
                 { words: 'Hear it again', hint: 'Enter', on: play },
                 { words: 'End here', hint: 'Esc', on: () => (trials.length > 0 ? finish(trials) : onLeave()) },
               ]

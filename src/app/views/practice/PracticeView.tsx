@@ -8,6 +8,7 @@ import {
   HAND_EXERCISES,
   JOBS,
   nextExercise,
+  practiceOf,
   readExercise,
   writeExercise,
   writeResult,
@@ -29,6 +30,9 @@ import { Ears } from './Ears';
 import { Hands } from './Hands';
 import { Hunts } from './Hunts';
 import { Jobs } from './Jobs';
+
+/** Jobs of the ear alone. */
+const BEAT_JOBS: readonly Job[] = ['beats-to-a-stop', 'count-beats'];
 
 type Chosen = Pick<SharedExercise, 'practice' | 'exercise' | 'seed'> & { task?: string };
 
@@ -75,7 +79,7 @@ export function PracticeView() {
       </div>
     );
   }
-  const list = (heading: string, practice: Chosen['practice'], exercises: readonly string[]) => (
+  const list = (heading: string, exercises: readonly string[]) => (
     <section aria-label={heading}>
       <h2 className="pb-1 font-semibold">{heading}</h2>
       <ul>
@@ -84,7 +88,7 @@ export function PracticeView() {
             <button
               type="button"
               className="flex-1 text-left text-deep underline underline-offset-4"
-              onClick={() => begin(e === 'hunt' ? 'hunt' : practice, e)}
+              onClick={() => begin(practiceOf(e), e)}
             >
               {exerciseTitle(e)}
             </button>
@@ -109,9 +113,9 @@ export function PracticeView() {
           {message}
         </p>
         <div className="grid max-w-5xl grid-cols-3 gap-x-10 gap-y-6 max-lg:grid-cols-1">
-          {list('Hands', 'hands', HAND_EXERCISES)}
-          {list('Ears', 'ear', EAR_EXERCISES)}
-          {list('Whole jobs', 'job', ['hunt', ...JOBS])}
+          {list('Hands', HAND_EXERCISES)}
+          {list('Ears', [...EAR_EXERCISES, ...BEAT_JOBS])}
+          {list('Whole jobs', ['hunt', ...JOBS.filter((j) => !BEAT_JOBS.includes(j))])}
         </div>
         <FileInput ref={file} accept=".json,application/json" label="Exercise file" onFile={(f) => void open(f)} />
       </section>

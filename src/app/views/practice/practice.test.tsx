@@ -36,8 +36,8 @@ test('an ear that tells six cents is found by its answers; a handed-out exercise
   for (let i = 0; i < 40; i++) {
     const trial: EarTrial = earTrial('flat-sharp-middle', 11, trials);
     // Told rightly from six cents on; below that always sharp.
-    const sharp = Math.abs(trial.cents) >= 6 ? trial.cents > 0 : true;
-    trials.push({ cents: Math.abs(trial.cents), right: sharp === trial.cents > 0 });
+    const sharp = trial.cents >= 6 ? trial.up : true;
+    trials.push({ cents: trial.cents, right: sharp === trial.up });
     await player.press(sharp ? 'ArrowUp' : 'ArrowDown');
   }
   const told = /You tell ([\d.]+) cents/.exec(player.says('report'))!;
@@ -65,4 +65,29 @@ test('a fault hunt ends in a verdict with the truth shown; a file that is no exe
   expect(within(screen.getByRole('list', { name: 'What was read' })).getAllByRole('listitem')).toHaveLength(3);
   await player.click(within(screen.getByRole('group', { name: 'Say why' })).getAllByRole('button')[0]!);
   expect(player.says('report')).toMatch(/^(Right: |It was another: ).*You took 2 tests\..*finder would say: /s);
+});
+
+test('a whole job by keys: a floating bridge is zeroed in passes, its truth is told, its course is kept; By ear knows a practised ear', async () => {
+  const player = await openApp('/demo/practice', 1, BENCH_ALONE);
+  await player.click(screen.getByRole('button', { name: 'Bring a floating bridge in' }));
+  const inHand = () =>
+    Number(
+      screen
+        .getAllByRole('definition')
+        .find((d) => d.className.includes('text-2xl'))!
+        .textContent!.replace('−', '-'),
+    );
+  for (let pass = 0; pass < 4; pass++)
+    for (let i = 1; i <= 6; i++) {
+      await player.press(String(i));
+      for (let k = 0; k < 30 && inHand() < -1.2; k++) await player.press(inHand() < -18 ? 'Shift+ArrowUp' : 'ArrowUp');
+      for (let k = 0; k < 30 && inHand() > 1.2; k++) await player.press('ArrowDown');
+    }
+  await player.press('Enter');
+  expect(player.says('report')).toMatch(/6 of 6 strings stand within ±3 cents.*passes over all six.*zeroing takes \d/s);
+  expect(screen.getByRole('img', { name: 'Where the strings stand' })).toBeVisible();
+  await player.press('Enter');
+  expect(within(screen.getByRole('region', { name: 'Whole jobs' })).queryAllByText('not done yet')).toHaveLength(8);
+  await player.go('/demo/log?kind=exercise');
+  expect(screen.getByText(/Practice, floating bridge: [\d.]+ passes/)).toBeVisible();
 });

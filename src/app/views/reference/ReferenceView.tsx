@@ -1,3 +1,4 @@
+import { noticedWords, toldInPractice } from '../../../core/by-ear';
 import { useState } from 'react';
 import {
   BEGIN_REFERENCE,
@@ -103,6 +104,7 @@ export function ReferenceView() {
   ]);
 
   const { reference } = bench;
+  const tells = toldInPractice(bench.exercises, 'against-a-tone');
   const warm = source === 'fork' && bench.room ? STEEL_PER_DEGREE * (bench.room.tempC - 20) : 0;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -145,6 +147,7 @@ export function ReferenceView() {
             <p className="pb-2 text-sm">
               {repeatsTold(average, readings.length, drift, source).join(' ')}
               {plan && ' Then all are in tune with each other.'}
+              {tells !== undefined && ` ${noticedWords(cents(average.frequencyHz, a4Hz), tells)}`}
               {Math.abs(warm) > 0.3 && ` In this room a steel fork is ${signed(warm)} cents from its pitch at 20 °C.`}
             </p>
           )}
