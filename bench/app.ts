@@ -1,6 +1,6 @@
 import { chromium, type Browser } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { env, execPath } from 'node:process';
+import process, { env, execPath } from 'node:process';
 
 /** The built app on a port of its own, and a browser to look at it with. */
 export interface ServedApp {
@@ -16,6 +16,7 @@ export async function serveApp(port: number, ...args: string[]): Promise<ServedA
     env: { ...env, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  process.on('exit', () => server.kill());
   await new Promise((resolve) => server.stdout.once('data', resolve));
   const browser = await chromium.launch({
     executablePath: env.CHROMIUM ?? '/usr/bin/chromium',

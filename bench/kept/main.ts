@@ -6,7 +6,7 @@
 import { type BrowserContext, type Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { argv, exit, stderr } from 'node:process';
-import { writeLogFile } from '../../src/core/exchange';
+import { readLogFile, writeLogFile } from '../../src/core/exchange';
 import { randomFrom } from '../../src/core/simulate';
 import { serveApp } from '../app';
 import { writeSection } from '../report';
@@ -202,12 +202,51 @@ const twoTabs: Trial = async (context, what) => {
   check(what, kept, (await stored(after, 'own')).cents);
 };
 
+/** The folder that is chosen: the browser's own, a real handle without a dialogue. */
+const FOLDER = `window.showDirectoryPicker = () => navigator.storage.getDirectory().then((d) => d.getDirectoryHandle('copies', { create: true }));`;
+
+const backedUp: Trial = async (context, what) => {
+  const page = await open(context, '/bench', []);
+  await addOne(page);
+  await page.goto('/log');
+  await page.locator('input[type=file]').first().setInputFiles('.tmp/log-5000.json');
+  await page.getByText(/new entries, about/).waitFor();
+  await page.addInitScript({ content: FOLDER });
+  await page.reload();
+  await page.getByTestId('record-count').waitFor();
+  const before = (await stored(page, 'own')).count;
+  const message = page.getByText(/^Backed up to .*: (\d+) entries/);
+  await page.getByRole('button', { name: 'Back up to a folder by itself' }).click();
+  // One before that is whole: the next one is killed.
+  const whole = random.uniform() < 0.5;
+  if (whole) {
+    await message.waitFor();
+    await page.getByRole('button', { name: 'Write to copies now' }).click();
+  }
+  await pause(page, 400);
+  const said = !whole && (await message.count()) > 0;
+  await kill(page);
+  const after = await open(context, '/log', []);
+  await after.getByTestId('record-count').waitFor();
+  if ((await stored(after, 'own')).count !== before) fault(`${what}: the log is not what it was`);
+  const text = await after.evaluate(async () => {
+    const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('copies', { create: true });
+    const file = await folder.getFileHandle('slow-anchor-backup.json').catch(() => undefined);
+    return file ? (await file.getFile()).text() : '';
+  });
+  if (text === '' && (whole || said)) fault(`${what}: the backup that was told is gone`);
+  if (text === '') return;
+  const copy = readLogFile(text);
+  if (!copy.ok || copy.records.length !== before) fault(`${what}: the backup is not whole`);
+};
+
 const TRIALS: [string, Trial][] = [
   ['typed', typed],
   ['plucked', plucked],
   ['5 000 records', imported(5000)],
   ['begun anew', reset],
   ['two tabs', twoTabs],
+  ['backed up', backedUp],
   ['typed', typed],
   ['begun anew', reset],
   ['50 000 records', imported(50000)],
@@ -216,7 +255,7 @@ const done: Record<string, number> = {};
 for (let i = 0; i < kills; i++) {
   // The long one comes once in four rounds.
   const at = i % TRIALS.length;
-  const [name, trial] = TRIALS[at === 7 && Math.floor(i / TRIALS.length) % 4 > 0 ? 0 : at]!;
+  const [name, trial] = TRIALS[at === TRIALS.length - 1 && Math.floor(i / TRIALS.length) % 4 > 0 ? 0 : at]!;
   const context = await browser.newContext(place);
   context.setDefaultTimeout(45000);
   try {

@@ -108,3 +108,21 @@ test('everything goes out as it is, as a log file and as a table of readings', a
   expect(csv.trim().split('\r\n')).toHaveLength(2);
   expect(csv).toContain('microphone');
 });
+
+test('two devices hand each other their logs: both then hold the same one, byte for byte', async () => {
+  const shared = renamed('both-');
+  const [mine, theirs] = [renamed('a-'), renamed('b-')].map((own, k) => [
+    ...shared,
+    // Written at the same moments, or a little apart.
+    ...own.map((r, i) => ({ ...r, atMs: r.atMs + (i % 3) * k })),
+  ]) as [LogRecord[], LogRecord[]];
+  const [a, b] = [analyst(mine), analyst([...theirs].reverse())];
+  await Promise.all([a.ready, b.ready]);
+  const exported = (of: typeof a) => of.asked.ask('export', { as: 'json', nowMs: 1 });
+  const [fromA, fromB] = [await exported(a), await exported(b)];
+  const [told, toldBack] = [await a.asked.ask('import', { file: fromB }), await b.asked.ask('import', { file: fromA })];
+  const came = { ok: true, fresh: ALL_SAMPLES.length, known: ALL_SAMPLES.length };
+  expect(told).toMatchObject(came);
+  expect(toldBack).toMatchObject(came);
+  expect(await (await exported(a)).text()).toBe(await (await exported(b)).text());
+});

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { adviceFor, octavesOf, USUAL_SETUP } from '../../../core/octave';
+import { octavesOf, USUAL_SETUP } from '../../../core/octave';
 import { lifeSheet, livesByMaterial, setsOf, treatmentsOf, type MaterialLives } from '../../../core/life';
 import { localIso } from '../../../core/exchange';
 import { namesIn, sayRecord, type InstrumentLife } from '../../../core/log';
@@ -11,6 +11,7 @@ import { reasonOf } from '../../world/database';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 import { About } from './About';
+import { Octaves } from './Octaves';
 import { Remarks } from './Remarks';
 import { Sets } from './Sets';
 
@@ -160,13 +161,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
                 <h2 id="octaves" className={heading}>
                   Its octaves
                 </h2>
-                <ul className="text-sm">
-                  {octaves.strings.map((s) => (
-                    <li key={s.stringId} className="border-t border-line py-1">
-                      <b>{s.note}</b> {adviceFor(s, octaves.loose, USUAL_SETUP, 'mm', now)}
-                    </li>
-                  ))}
-                </ul>
+                <Octaves octaves={octaves} now={now} />
               </section>
             )}
             <section aria-labelledby="materials">
