@@ -44,3 +44,23 @@ test('a backup is restored on a fresh profile: the same entries, and the same ag
   await file.setInputFiles(path);
   await expect(fresh.getByTestId('log-message')).toContainText('0 new entries');
 });
+
+test('a list with three faults is told line by line and not taken; mended it comes in', async ({ page }) => {
+  await page.goto('/inventory');
+  const list = (lines: string) => ({
+    name: 'school.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Name,Kind,Owner,Place,Strung\n${lines}`),
+  });
+  const input = page.getByLabel('List of instruments');
+  await input.setInputFiles(list('Viola 1,Viola,School,Room 2,2030-01-01\nViola 1,Viola,,,\nBass,steam organ,,,\n'));
+  const faults = page.getByRole('region', { name: 'What is to be mended' });
+  await expect(faults.getByRole('listitem')).toHaveText([/^line 2/, /^line 3/, /^line 4/]);
+  await expect(page.getByRole('button', { name: /^Import \d/ })).toBeDisabled();
+  await input.setInputFiles(list('Viola 1,Viola,School,Room 2,2026-01-01\nViola 2,Viola,,,\n'));
+  await expect(faults).toHaveCount(0);
+  await page.getByRole('button', { name: 'Import 2 instruments' }).click();
+  const rows = page.getByRole('table', { name: 'Instruments' }).getByRole('row');
+  await expect(rows.filter({ hasText: /Viola [12]/ })).toHaveCount(2);
+  await expect(rows.filter({ hasText: 'School' })).toHaveCount(1);
+});

@@ -82,6 +82,7 @@ await page.goto('/settling/i0');
 await page.getByRole('table').first().getByRole('row').nth(3).waitFor({ timeout: 120000 });
 row(`| Settling of that instrument, opened anew | 3 s | ${seconds(from)} s |`);
 
+from = performance.now();
 await page.goto('/rack');
 await page.getByRole('row').filter({ hasText: 'Guitar' }).first().waitFor({ timeout: 120000 });
 row(`| all instruments: first rows after a reload | 3 s | ${seconds(from)} s |`);

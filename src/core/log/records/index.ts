@@ -128,9 +128,11 @@ export function migrate(value: unknown): unknown {
 }
 
 function mended(given: Record<string, unknown>): Record<string, unknown> {
-  const { written, ...unnumbered } = given;
+  const { written } = given;
   const { seq } = (typeof written === 'object' && written !== null ? written : {}) as { seq?: unknown };
-  const record = typeof seq === 'number' && seq > MOST_SEQ ? unnumbered : given;
+  // A copy is made of those only that are mended: a log has hundreds of thousands.
+  const record = typeof seq === 'number' && seq > MOST_SEQ ? { ...given } : given;
+  if (record !== given) delete record['written'];
   const { type, skipped, sigmaCents } = record;
   if (type === 'pass' && Array.isArray(skipped))
     return { ...record, skipped: skipped.map((s: unknown) => (typeof s === 'string' ? s.replaceAll('/', ':') : s)) };
