@@ -2,7 +2,7 @@ import { HAND_TOLERANCE_CENTS, type HandRun } from '../../../core/practice';
 import { symlog } from '../../parts/format';
 import { dashArray, strokeOf } from '../../parts/strokes';
 
-const WIDE = 620;
+const WIDE = 460;
 const HIGH = 220;
 const FULL = 900;
 
@@ -15,7 +15,7 @@ export function PathChart({ run, endS }: { run: HandRun; endS: number }) {
       viewBox={`0 0 ${WIDE} ${HIGH}`}
       role="img"
       aria-label="The path of pitch over time"
-      className="w-full max-w-3xl"
+      className="w-full max-w-2xl"
     >
       <rect x={40} y={0} width={WIDE - 50} height={y(0)} fill="var(--land)" opacity={0.6} />
       <rect x={40} y={y(0)} width={WIDE - 50} height={HIGH - y(0)} fill="var(--water)" opacity={0.6} />
@@ -29,7 +29,7 @@ export function PathChart({ run, endS }: { run: HandRun; endS: number }) {
       />
       <path d={`M40 ${y(0)}H${WIDE - 10}`} stroke="var(--ink)" strokeWidth={1.5} />
       {[100, 10, -10, -100].map((c) => (
-        <text key={c} x={34} y={y(c) + 4} textAnchor="end" className="figure" fontSize={11} fill="var(--ink2)">
+        <text key={c} x={34} y={y(c) + 4} textAnchor="end" className="figure" fontSize={13} fill="var(--ink2)">
           {c > 0 ? `+${c}` : `−${-c}`}
         </text>
       ))}
