@@ -13,6 +13,8 @@ const GAP_S = 0.25;
 /** No louder than this, of full scale, and it comes and goes in so long, s: practice does not startle. */
 const LEVEL = 0.2;
 const RAMP_S = 0.02;
+/** A string has little above 11 kHz, and what is made is made at once: a quarter of the work, Hz. */
+const RATE = 22050;
 const BLOCK = 512;
 
 /** One after another, or all at once; how long each lasts, s. */
@@ -57,8 +59,8 @@ export function playNotes(notes: readonly Note[], seed: number, playing: Playing
   if (typeof AudioContext === 'undefined') return;
   if (sounding && sounding.state !== 'closed') void sounding.close();
   const context = (sounding = new AudioContext());
-  const samples = renderNotes(notes, context.sampleRate, seed, playing);
-  const buffer = context.createBuffer(1, samples.length, context.sampleRate);
+  const samples = renderNotes(notes, RATE, seed, playing);
+  const buffer = context.createBuffer(1, samples.length, RATE);
   buffer.getChannelData(0).set(samples);
   const node = context.createBufferSource();
   node.buffer = buffer;

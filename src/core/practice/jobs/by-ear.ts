@@ -18,7 +18,7 @@ const VIOLIN = ['E5', 'A4', 'D4', 'G3'];
 const FRETS = 19;
 const LITTLE_CENTS = 1;
 const MORE_CENTS = 8;
-const HEARD_S = 3;
+const HEARD_S = 2;
 
 const sentenceCase = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
 
