@@ -36,7 +36,7 @@ const LISTEN = `
   new MutationObserver(() => {
     const at = (id) => document.querySelector('[data-testid="' + id + '"]')?.textContent;
     const text = at('message') ?? at('log-message') ?? '';
-    if (text !== said && / kept/.test(text) && !/not kept|held in memory/.test(text)) console.log('KEPT ' + text);
+    if (text !== said && / saved |new entries/.test(text) && !/not saved|held in memory/.test(text)) console.log('KEPT ' + text);
     said = text;
   }).observe(document, { subtree: true, childList: true, characterData: true });
 `;
@@ -69,13 +69,23 @@ const stored = (page: Page, world: string) =>
       request.onsuccess = () => resolve(request.result);
       request.onerror = () => reject(request.error!);
     });
-    const batches = await new Promise<{ id: string; type: string; cents?: number }[][]>((resolve, reject) => {
-      const request = database.transaction('records').objectStore('records').getAll();
-      request.onsuccess = () => resolve(request.result as { id: string; type: string; cents?: number }[][]);
-      request.onerror = () => reject(request.error!);
-    });
+    const shelf = database.transaction('records').objectStore('records');
+    const [keys, batches] = await Promise.all(
+      [shelf.getAllKeys(), shelf.getAll()].map(
+        (request) =>
+          new Promise<unknown[]>((resolve, reject) => {
+            request.onsuccess = () => resolve(request.result as unknown[]);
+            request.onerror = () => reject(request.error!);
+          }),
+      ),
+    );
     database.close();
-    const records = new Map(batches.flat().map((r) => [r.id, { type: r.type, cents: r.cents }]));
+    // A write in pieces counts when all of them are there.
+    const there = (batches as { id: string; type: string; cents?: number }[][]).filter((_, i) => {
+      const piece = /^(.+:)\d+\/(\d+)$/.exec(String(keys![i]));
+      return !piece || keys!.filter((k) => String(k).startsWith(piece[1]!)).length === Number(piece[2]);
+    });
+    const records = new Map(there.flat().map((r) => [r.id, { type: r.type, cents: r.cents }]));
     return {
       count: records.size,
       cents: [...records.values()].flatMap((r) => (r.cents === undefined ? [] : [r.cents])),
