@@ -4,7 +4,7 @@ import { acrossMm } from '../src/core/octave';
 import {
   makeBridge,
   randomFrom,
-  touchCents,
+  octaveCents,
   type BridgeTruth,
   type FrettedTruth,
   type StringTruth,
@@ -103,10 +103,7 @@ function frettedAt(string: StringTruth, scaleMm: number, offMm: number, wear: nu
     stretch: 110,
     wear: 0,
   };
-  const error = (saddleMm: number) =>
-    touchCents({ ...truth, saddleMm }, { kind: 'fret', fret: 12 }) -
-    touchCents({ ...truth, saddleMm }, { kind: 'open' }) -
-    1200;
+  const error = (saddleMm: number) => octaveCents({ ...truth, saddleMm });
   let [low, high] = [-5, 15];
   for (let i = 0; i < 40; i++) {
     const middle = (low + high) / 2;

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { SOUNDED } from '../testing/asked';
+import { ASKS_WHETHER, SOUNDED } from '../testing/asked';
 import { instruction, message, openAt } from './bench';
 
 /** A view is at work when it says what to do. */
@@ -18,7 +18,7 @@ async function follow(page: Page, until: RegExp): Promise<string[]> {
     found.push(...(await finding(page).allTextContents()));
     if (until.test(sentence)) return found;
     // What stands far from where it was is asked about: it is that string.
-    const asks = / gone (slack|sharp) \(Enter\)/.test((await message(page).allTextContents())[0] ?? '');
+    const asks = ASKS_WHETHER.test((await message(page).allTextContents())[0] ?? '');
     if (!/^A moment/.test(sentence)) await page.keyboard.press(SOUNDED.test(sentence) && !asks ? 'p' : 'PageDown');
     await expect(instruction(page))
       .not.toHaveText(sentence, { timeout: 3000 })

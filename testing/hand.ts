@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react';
 import type { Player } from './player';
-import { SOUNDED } from './asked';
+import { ASKS_WHETHER, SOUNDED } from './asked';
 
 /** A figure as the screen writes it, '−6.3', as a number; NaN where none stands. */
 export function figure(text: string | null | undefined): number {
@@ -65,7 +65,7 @@ export async function follow(player: Player, until: RegExp): Promise<void> {
     const sentence = player.says('instruction');
     if (until.test(sentence)) return;
     // What stands far from where it was is asked about: it is that string.
-    if (/ gone (slack|sharp) \(Enter\)/.test(player.says('message'))) await player.press('PageDown');
+    if (ASKS_WHETHER.test(player.says('message'))) await player.press('PageDown');
     // A hand waits for what comes next.
     else if (!/^A moment/.test(sentence)) await player.press(SOUNDED.test(sentence) ? 'p' : 'PageDown');
     for (let t = 0; t < 3000 && player.says('instruction') === sentence; t += 200) await player.pass(200);

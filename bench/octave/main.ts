@@ -9,7 +9,7 @@ import {
   saddleMoveMm,
   type OctaveVerdict,
 } from '../../src/core/octave';
-import { randomFrom, touchCents, type FrettedTruth, type Random } from '../../src/core/simulate';
+import { octaveCents, randomFrom, touchCents, type FrettedTruth, type Random } from '../../src/core/simulate';
 import { writeSection } from '../report';
 
 const COUNT = Number(process.argv[2] ?? 2000);
@@ -33,10 +33,7 @@ function string(r: Random): FrettedTruth {
 
 /** Saddle place at which the octave of the truth is right, by bisection. */
 function rightPlace(t: FrettedTruth): number {
-  const error = (saddleMm: number) => {
-    const at = { ...t, saddleMm };
-    return touchCents(at, { kind: 'fret', fret: 12 }) - touchCents(at, { kind: 'open' }) - 1200;
-  };
+  const error = (saddleMm: number) => octaveCents({ ...t, saddleMm });
   let [low, high] = [-20, 40];
   for (let i = 0; i < 60; i++) {
     const middle = (low + high) / 2;
@@ -89,10 +86,7 @@ for (const sigma of [0.1, 0.3]) {
     misses.push(Math.abs(move + off));
     t.saddleMm += gain * move;
     const second = pass(t, sigma, 0, r).errors;
-    const left = () => {
-      const e = touchCents(t, { kind: 'fret', fret: 12 }) - touchCents(t, { kind: 'open' }) - 1200;
-      return Math.abs(e);
-    };
+    const left = () => Math.abs(octaveCents(t));
     afterOne.push(left());
     const response = learnResponse(length(), [
       { moveMm: move, beforeCents: first.errorCents, afterCents: second.errorCents, sigmaCents: sigma },

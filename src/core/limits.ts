@@ -28,6 +28,8 @@ export const MOST_LEAD_CENTS = 20;
 /** Spans of time in questions to the door, min: nineteen years. */
 export const LONGEST_SPAN_MIN = 1e7;
 export const MOST_STRINGS = 60;
+/** Steps of a practised job. */
+export const MOST_ACTS = 2000;
 export const LONGEST_NAME = 60;
 export const LONGEST_NOTE = 400;
 
@@ -36,6 +38,7 @@ export const MOST_SEQ = 1e12;
 
 /** A file of records: characters, records, and how deep its lists and objects go. */
 export const LARGEST_FILE = 500e6;
+export const FILE_TOO_LARGE = `The file is larger than ${LARGEST_FILE / 1e6} MB.`;
 export const MOST_RECORDS = 600000;
 export const DEEPEST = 32;
 /** A recording: bytes. */

@@ -25,7 +25,7 @@ import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedOf } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import type { WavOutcome } from '../../core/exchange';
-import { LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
+import { FILE_TOO_LARGE, LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import type { RecordStore, World } from '../world/database';
 import type { Answer, Imported, PlanAsk, QuestionKind, Questions, Request, RestringAsk, ToAnalyst } from './questions';
 
@@ -143,7 +143,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     const target = store;
     if (!target) throw new Error('The log is not open.');
     const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
-    if (file.size > LARGEST_FILE) return refuse(`The file is larger than ${LARGEST_FILE / 1e6} MB.`);
+    if (file.size > LARGEST_FILE) return refuse(FILE_TOO_LARGE);
     const { logFileReader, readText } = await exchange();
     const said = await readText(file);
     if (!said.ok) return refuse(said.message);

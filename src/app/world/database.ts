@@ -114,14 +114,14 @@ export function openStore(world: World): RecordStore {
       }
       const there = [...(pieces.get(write) ?? []), [value, key] as [unknown, string]];
       pieces.set(write, there);
-      if (there.length === Number(of)) for (const piece of there) see(...piece);
+      if (there.length < Number(of)) return;
+      pieces.delete(write);
+      for (const piece of there) see(...piece);
     });
-    // A write that was cut off is let go when whoever was at it is long gone.
-    for (const [write, there] of pieces) {
-      const cutOff = there.length < Number(PIECE.exec(there[0]![1])![2]);
-      if (cutOff && Number.parseInt(write) < realClock.nowMs() - GIVEN_UP_MS)
+    // What is left was cut off: it is let go when whoever was at it is long gone.
+    for (const [write, there] of pieces)
+      if (Number.parseInt(write) < realClock.nowMs() - GIVEN_UP_MS)
         await Promise.allSettled(there.map(([, key]) => base.removeItem(key)));
-    }
     return count;
   };
   /** What was kept and is gone is written again: somebody cleared this site's data while the page was open. */

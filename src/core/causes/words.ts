@@ -1,5 +1,6 @@
 import type { CauseAnswer } from './finder';
 import type { Cause, Outcome } from '../codes';
+import { capital } from '../music';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
 
@@ -16,7 +17,6 @@ const names = (causes: readonly Cause[]): string => causes.map((c) => REMEDIES[c
 export function findingWords({ causes, next, stop, cannotTell }: CauseAnswer): string {
   const [first] = causes;
   const { cause, probability } = first!;
-  const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
   if (probability > IT_IS) return `${capital(REMEDIES[cause].name)}.`;
   if (probability > MOST_LIKELY) return `Most likely ${REMEDIES[cause].name}.`;
   if (cannotTell.length > 1)

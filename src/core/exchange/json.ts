@@ -1,4 +1,4 @@
-import { brief, LARGEST_FILE, MOST_RECORDS, nestedTooDeep } from '../limits';
+import { brief, FILE_TOO_LARGE, LARGEST_FILE, MOST_RECORDS, nestedTooDeep } from '../limits';
 import { checkRecord, type LogRecord } from '../log';
 
 /** The whole log as one file; see docs/formats.md. */
@@ -10,10 +10,10 @@ export interface LogFile {
 
 export function writeLogFile(records: readonly LogRecord[], exportedMs: number): string {
   const sorted = [...records].sort((a, b) => a.atMs - b.atMs || (a.id < b.id ? -1 : 1));
-  const { records: none, ...head } = { format: 'slow-anchor-log/1', exportedMs, records: [] } satisfies LogFile;
+  const head = JSON.stringify({ format: 'slow-anchor-log/1', exportedMs } satisfies Omit<LogFile, 'records'>);
   // A record a line: a third shorter than set out in full, and two logs can still be compared line by line.
   const lines = sorted.map((r) => JSON.stringify(r)).join(',\n');
-  return `${JSON.stringify({ ...head, records: none }).slice(0, -2)}\n${lines}\n]}\n`;
+  return `${head.slice(0, -1)},"records":[\n${lines}\n]}\n`;
 }
 
 export type LogFileOutcome = { ok: true; records: LogRecord[] } | { ok: false; message: string };
@@ -30,7 +30,7 @@ export function* logFileReader(text: string): Generator<number, LogFileOutcome, 
     ok: false,
     message: `${brief(message)} Nothing was imported.`,
   });
-  if (text.length > LARGEST_FILE) return fault(`The file is larger than ${LARGEST_FILE / 1e6} MB.`);
+  if (text.length > LARGEST_FILE) return fault(FILE_TOO_LARGE);
   if (nestedTooDeep(text)) return fault('The file is nested deeper than any log.');
   let data: unknown;
   try {

@@ -1,3 +1,4 @@
+import { capital } from '../music';
 import { median } from 'simple-statistics';
 import { farWords, turnOf, wayWords, type TunerKind, type Turn } from '../strings';
 import type { Figure } from './hand';
@@ -181,7 +182,7 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
         by === 'fine-tuner'
           ? `fine tuner, ${Math.max(0, Math.round(fineLeft))} cents of travel left`
           : perTurn?.fine
-            ? `${spent ? 'fine tuner at its end' : 'too far for the fine tuner'}: peg first. ${place[0]!.toUpperCase()}${place.slice(1)}`
+            ? `${spent ? 'fine tuner at its end' : 'too far for the fine tuner'}: peg first. ${capital(place)}`
             : place;
       return {
         place: where,

@@ -26,6 +26,9 @@ const NINE_OF_TEN = 1.6449;
 export const plusMinus = (sigma: number, digits = 1): string =>
   `±${Math.max(10 ** -digits, NINE_OF_TEN * sigma).toFixed(digits)}`;
 
+/** A sentence's beginning. */
+export const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
+
 /** Cents as they are written, to a tenth or as said, with a true minus: '+7.9', '−0.4', '0.0'; '–' for what is no number. */
 export function signedCents(c: number, digits = 1): string {
   if (!Number.isFinite(c)) return '–';

@@ -1,4 +1,4 @@
-export { cents, ratioOfCents, inCents, plusMinus, signedCents } from './cents';
+export { capital, cents, ratioOfCents, inCents, plusMinus, signedCents } from './cents';
 export { parseNote, noteFrequencyHz, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ, type Note } from './note';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';
 export {

@@ -27,8 +27,8 @@ export {
   jobTitle,
   jobUnit,
   type Job,
+  type JobEnd,
   type JobRun,
-  type JobSound,
 } from './jobs';
 export { practiceOf, readExercise, writeExercise, writeResult, type SharedExercise } from './file';
 export {

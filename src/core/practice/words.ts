@@ -2,7 +2,9 @@ import { REMEDIES } from '../causes';
 import type { ExerciseRecord } from '../log';
 import { signedCents } from '../music';
 import { EAR_EXERCISES, type EarExercise } from './ears';
+import { practiceOf } from './file';
 import { JOBS, jobTitle } from './jobs';
+import { times } from './jobs/job';
 import { HAND_EXERCISES, HAND_TOLERANCE_CENTS, type HandExercise, type HandReport } from './hands';
 import type { HuntEnd } from './hunt';
 import type { Threshold } from './staircase';
@@ -57,7 +59,7 @@ export function handWords(r: HandReport): string[] {
   const over =
     r.overshoots === 0
       ? 'You did not pass the target.'
-      : `You passed the target ${r.overshoots === 1 ? 'once' : `${r.overshoots} times`}, by ${r.furthestOver.toFixed(1)} cents at most.`;
+      : `You passed the target ${times(r.overshoots)}, by ${r.furthestOver.toFixed(1)} cents at most.`;
   const way = r.fromBelow === r.of ? 'You came from below.' : 'The last turn came from above: it may slip flat later.';
   const time = `It took ${r.timeS.toFixed(0)} seconds${r.late ? ', longer than asked' : ''}.`;
   return [end, over, way, time, `It reached ${(100 * r.mostLoad).toFixed(0)} % of its breaking load.`];
@@ -88,31 +90,21 @@ const AGAIN_DAYS = 7;
 
 /** The next exercise by need: what went wrong last, then what was never done, then what is longest ago. */
 export function nextExercise(done: readonly ExerciseRecord[], nowMs: number): Wanted {
+  const want = (exercise: string, why: string): Wanted => ({ practice: practiceOf(exercise), exercise, why });
   const newest = (exercise: string) => done.findLast((r) => r.exercise === exercise);
   const hands = HAND_EXERCISES.map((e) => newest(e)).filter((r) => r !== undefined);
   const overshot = hands.filter((r) => (r.overshoots ?? 0) > 0).sort((a, b) => b.atMs - a.atMs)[0];
   if (overshot && nowMs - overshot.atMs > 60000)
-    return {
-      practice: 'hands',
-      exercise: overshot.exercise,
-      why: `Your hands passed the target at “${exerciseTitle(overshot.exercise)}”.`,
-    };
+    return want(overshot.exercise, `Your hands passed the target at “${exerciseTitle(overshot.exercise)}”.`);
   const ears = EAR_EXERCISES.map((e) => newest(e)).filter((r) => r !== undefined);
   const worst = [...ears].sort((a, b) => b.value - a.value)[0];
   const never = [...HAND_EXERCISES, ...EAR_EXERCISES].find((e) => !newest(e));
-  const isEar = (e: string): e is EarExercise => (EAR_EXERCISES as readonly string[]).includes(e);
-  if (never)
-    return { practice: isEar(never) ? 'ear' : 'hands', exercise: never, why: 'You have not done this one yet.' };
+  if (never) return want(never, 'You have not done this one yet.');
   if (worst && nowMs - worst.atMs > AGAIN_DAYS * DAY)
-    return {
-      practice: 'ear',
-      exercise: worst.exercise,
-      why: `Your ear is at ${worst.value.toFixed(1)} cents at “${exerciseTitle(worst.exercise)}”.`,
-    };
-  const job = [...JOBS, 'hunt' as const].sort((a, b) => (newest(a)?.atMs ?? 0) - (newest(b)?.atMs ?? 0))[0]!;
-  return {
-    practice: job === 'hunt' ? 'hunt' : 'job',
-    exercise: job,
-    why: 'Hands and ears are looked after. This whole job is longest ago.',
-  };
+    return want(
+      worst.exercise,
+      `Your ear is at ${worst.value.toFixed(1)} cents at “${exerciseTitle(worst.exercise)}”.`,
+    );
+  const job = [...JOBS, 'hunt'].sort((a, b) => (newest(a)?.atMs ?? 0) - (newest(b)?.atMs ?? 0))[0]!;
+  return want(job, 'Hands and ears are looked after. This whole job is longest ago.');
 }

@@ -77,3 +77,7 @@ export function touchCents(truth: FrettedTruth, touch: Touch): number {
     CENTS * Math.log2(1 + massShift(truth, openMm, openMm - stoppedMm, 1))
   );
 }
+
+/** The octave stopped at the 12th fret against the open string's, cents: sharp where the saddle stands too near. */
+export const octaveCents = (truth: FrettedTruth): number =>
+  touchCents(truth, { kind: 'fret', fret: 12 }) - touchCents(truth, { kind: 'open' }) - CENTS;

@@ -14,6 +14,6 @@ export {
 } from './truth';
 export { dive, holdBridge, lockNut, makeBridge, turnClaw, turnOnBridge, type BridgeTruth } from './floating';
 export { moveSaddle, restring, stretchString, turnString } from './hands';
-export { touchCents, type FrettedTruth, type Touch } from './fretted';
+export { octaveCents, touchCents, type FrettedTruth, type Touch } from './fretted';
 export { pull, slide, type Run } from './run';
 export { behindNut, disturb, mend, DISTURBANCES, type Disturbance } from './faults';

@@ -11,6 +11,7 @@ import {
   jobTitle,
   jobUnit,
   type Job,
+  type JobEnd,
   type JobRun,
 } from '../../../core/practice';
 import { BottomBar } from '../../guided/BottomBar';
@@ -37,16 +38,16 @@ export function Jobs({
   const { clock } = useWorld();
   const [beganMs] = useState(() => clock.elapsedMs());
   const [run, setRun] = useState(() => beginJob(job, seed));
-  const over = jobOver(run);
+  const [end, setEnd] = useState<JobEnd | undefined>(undefined);
   const seen = jobSeen(run);
-  const steps = over ? [] : jobSteps(run);
+  const steps = end ? [] : jobSteps(run);
   const hear = (of: JobRun) => {
     const sound = jobSound(of);
     if (sound)
       playNotes(
         sound.hz.map((hz) => ({ hz, tone: false, noiseDb: null })),
         seed,
-        { together: sound.together, lastsS: sound.lastsS },
+        { together: true, lastsS: sound.lastsS },
       );
   };
   const act = (id: string | undefined) => {
@@ -55,7 +56,9 @@ export function Jobs({
     const next = actJob(run, id);
     setRun(next);
     if (!jobOver(next)) return hear(next);
-    const { value, right } = jobEnd(next);
+    const ended = jobEnd(next);
+    const { value, right } = ended;
+    setEnd(ended);
     onDone({
       practice: 'job',
       exercise: job,
@@ -69,14 +72,13 @@ export function Jobs({
   };
   const byKey = (key: string) => steps.find((s) => s.key === key)?.id;
   usePedal(KEYS.practice, {
-    take: over ? onLeave : () => act(byKey('Enter')),
+    take: end ? onLeave : () => act(byKey('Enter')),
     turn: (shift, key) => act(byKey(`${shift ? '⇧' : ''}${key === 'ArrowUp' ? '↑' : '↓'}`)),
     choose: (_, key) => act(byKey(key)),
     hear: () => act(byKey('P')),
     leave: onLeave,
   });
   const title = jobTitle(job);
-  const end = over ? jobEnd(run) : undefined;
   const digits = steps.filter((s) => /^\d$/.test(s.key));
   return (
     <>
@@ -123,7 +125,7 @@ export function Jobs({
       </section>
       <BottomBar
         actions={
-          over
+          end
             ? [{ words: 'Back to all exercises', hint: 'Enter', strong: true, on: onLeave }]
             : [
                 ...steps

@@ -1,4 +1,5 @@
 import { array } from 'yup';
+import { MOST_ACTS } from '../../limits';
 import { count, finite, id, oneOf, part, text, within, yes } from './fields';
 import { recordKind, type RecordOf } from './record';
 
@@ -35,7 +36,7 @@ export const exercise = recordKind(
     said: id().optional(),
     truth: id().optional(),
     /** Whole jobs: the steps in their order. */
-    acts: array().of(id().required()).max(2000).optional(),
+    acts: array().of(id().required()).max(MOST_ACTS).optional(),
     /** What the figure counts, where it is not cents. */
     unit: text(20).optional(),
     /** The figure that is kept over time: cents off, or the threshold in cents, or tests. */

@@ -33,7 +33,7 @@ export const countJob: JobRules<Count> = {
   act: (s, id) => (id.startsWith('said-') ? { ...s, said: [...s.said, Number(id.slice(5))] } : s),
   sound({ pairs, said }) {
     const pair = pairs[said.length];
-    return pair && { hz: [pair.hz, pair.hz + pair.beats / BEATS_S], together: true, lastsS: BEATS_S };
+    return pair && { hz: [pair.hz, pair.hz + pair.beats / BEATS_S], lastsS: BEATS_S };
   },
   over: ({ said }) => said.length >= ROUNDS,
   end({ pairs, said }) {
@@ -75,7 +75,7 @@ export const stopJob: JobRules<Stop> = {
     { id: 'done', words: 'They stand still', key: 'Enter' },
   ],
   act: (s, id) => (id === 'done' ? { ...s, done: true } : { ...s, cents: s.cents + (turnOf(id, 0.5, 4) ?? 0) }),
-  sound: ({ hz, cents }) => ({ hz: [hz, hz * ratioOfCents(cents)], together: true, lastsS: BEATS_S }),
+  sound: ({ hz, cents }) => ({ hz: [hz, hz * ratioOfCents(cents)], lastsS: BEATS_S }),
   over: (s) => s.done,
   end({ hz, cents }) {
     const beats = Math.abs(hz * (ratioOfCents(cents) - 1));

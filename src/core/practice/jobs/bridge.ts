@@ -1,16 +1,7 @@
 import { signedCents } from '../../music';
-import {
-  makeBridge,
-  randomFrom,
-  trueCents,
-  turnOnBridge,
-  type BridgeTruth,
-  type Random,
-  type StringTruth,
-} from '../../simulate';
-import { IN_TUNE_CENTS, TURN_STEPS, turnOf, type JobRules } from './job';
+import { makeBridge, randomFrom, trueCents, turnOnBridge, type BridgeTruth, type StringTruth } from '../../simulate';
+import { GUITAR, inTuneOf, plainString, standWords, TURN_STEPS, turnOf, type JobRules } from './job';
 
-const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 const HZ = [329.63, 246.94, 196, 146.83, 110, 82.41];
 /** Cores of plain and wound strings, mm, and pulls, N (a usual set). */
 const CORES_MM = [0.25, 0.33, 0.43, 0.33, 0.38, 0.42];
@@ -37,21 +28,6 @@ interface BridgeJob extends OnBridge {
   done: boolean;
 }
 
-const still = (random: Random, i: number): StringTruth => ({
-  stringId: String(i),
-  targetHz: HZ[i]!,
-  strungMs: AT_MS,
-  creepCents: 0,
-  renewal: 0,
-  tempCoefficient: 0,
-  inharmonicity: 0,
-  decayS: 2,
-  rolloff: 1,
-  seed: Math.floor(random.uniform() * 1e6),
-  startCents: 0,
-  turns: [],
-  slips: [],
-});
 const centsOf = ({ strings }: OnBridge): number[] => strings.map((s) => trueCents(s, AT_MS + 1));
 const turn = (on: OnBridge, i: number, cents: number): OnBridge =>
   turnOnBridge(on.strings, on.bridge, String(i), AT_MS, cents);
@@ -66,13 +42,13 @@ function setTo(on: OnBridge, i: number, to: number): OnBridge {
   }
   return now;
 }
-const inTune = (on: OnBridge): boolean => centsOf(on).every((c) => Math.abs(c) <= IN_TUNE_CENTS);
+const inTune = (on: OnBridge): boolean => inTuneOf(centsOf(on)) === GUITAR.length;
 
 /** Passes that a way takes on this very bridge, its hand and ear without error. */
 function passesBy(begin: OnBridge, goal: (pass: number, cents: number) => number): number {
   let on = begin;
   for (let pass = 1; pass <= MOST_PASSES; pass++) {
-    for (let i = 0; i < NOTES.length; i++) on = setTo(on, i, goal(pass, centsOf(on)[i]!));
+    for (let i = 0; i < GUITAR.length; i++) on = setTo(on, i, goal(pass, centsOf(on)[i]!));
     if (inTune(on)) return pass;
   }
   return MOST_PASSES;
@@ -102,13 +78,13 @@ export const bridgeJob: JobRules<BridgeJob> = {
         behindMm: random.between(60, 110),
       })),
     });
-    let on: OnBridge = { strings: HZ.map((_, i) => still(random, i)), bridge };
+    let on: OnBridge = { strings: HZ.map((hz, i) => plainString(i, hz, Math.floor(random.uniform() * 1e6))), bridge };
     for (let i = 0; i < HZ.length; i++) on = turn(on, i, random.between(-40, -12));
     return {
       ...on,
       before: on,
       at: 0,
-      known: NOTES.map((_, i) => (i === 0 ? centsOf(on)[0]! : undefined)),
+      known: GUITAR.map((_, i) => (i === 0 ? centsOf(on)[0]! : undefined)),
       turned: 0,
       fresh: true,
       done: false,
@@ -116,9 +92,9 @@ export const bridgeJob: JobRules<BridgeJob> = {
   },
   seen({ at, known }) {
     return {
-      words: `Turn ${NOTES[at]!}, or go to another string`,
+      words: `Turn ${GUITAR[at]!}, or go to another string`,
       note: 'Every turn moves the bridge, and with it the other strings. Only the string in hand is read.',
-      rows: NOTES.map((name, i) => ({
+      rows: GUITAR.map((name, i) => ({
         name,
         figure: known[i] === undefined ? 'not read' : signedCents(known[i]),
         inHand: i === at,
@@ -127,7 +103,7 @@ export const bridgeJob: JobRules<BridgeJob> = {
   },
   steps: () => [
     ...TURN_STEPS,
-    ...NOTES.map((n, i) => ({ id: `string-${i}`, words: n, key: String(i + 1) })),
+    ...GUITAR.map((n, i) => ({ id: `string-${i}`, words: n, key: String(i + 1) })),
     { id: 'done', words: 'Done', key: 'Enter' },
   ],
   act(s, id) {
@@ -145,18 +121,18 @@ export const bridgeJob: JobRules<BridgeJob> = {
   end(s) {
     const cents = centsOf(s);
     const right = inTune(s);
-    const passes = s.turned / NOTES.length;
+    const passes = s.turned / GUITAR.length;
     const { zeroing, mirror } = waysOn(s.before);
     return {
       value: passes,
       right,
       words: [
-        `${cents.filter((c) => Math.abs(c) <= IN_TUNE_CENTS).length} of ${NOTES.length} strings stand within ±${IN_TUNE_CENTS} cents.`,
+        standWords(cents),
         `You turned a string ${s.turned} times: ${passes.toFixed(1)} passes over all six.`,
         `On this very bridge zeroing takes ${zeroing} passes, and mirroring ${mirror}.`,
         'Stops that are reckoned from what the bridge did before take one or two: Floating bridge gives them.',
       ],
-      strings: NOTES.map((name, i) => ({ name, cents: cents[i]! })),
+      strings: GUITAR.map((name, i) => ({ name, cents: cents[i]! })),
     };
   },
 };

@@ -9,18 +9,15 @@ import {
   type Sound,
 } from '../../by-ear';
 import type { School } from '../../codes';
-import { DEFAULT_A4_HZ, ratioOfCents, targetFrequencyHz } from '../../music';
+import { capital, DEFAULT_A4_HZ, ratioOfCents, targetFrequencyHz } from '../../music';
 import { randomFrom } from '../../simulate';
-import { IN_TUNE_CENTS, TURN_STEPS, turnOf, type JobRules } from './job';
+import { GUITAR, inTuneOf, standWords, TURN_STEPS, turnOf, type JobRules } from './job';
 
-const GUITAR = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 const VIOLIN = ['E5', 'A4', 'D4', 'G3'];
 const FRETS = 19;
 const LITTLE_CENTS = 1;
 const MORE_CENTS = 8;
 const HEARD_S = 2;
-
-const sentenceCase = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
 
 interface ByEar {
   /** Where each string stands, cents from its target. */
@@ -52,7 +49,7 @@ export function byEarJob(school: School, title: string): JobRules<ByEar> {
       const step = steps[Math.min(at, steps.length - 1)]!;
       return {
         words: `Tune ${notes[step.tune - 1]!}: ${soundWords(step.sound, notes)} against ${soundWords(step.against, notes)}`,
-        note: `${sentenceCase(intervalWords(step.interval))}. ${beatWords(step)}`.trim(),
+        note: `${capital(intervalWords(step.interval))}. ${beatWords(step)}`.trim(),
         rows: steps.map((s, i) => ({
           name: `${notes[s.tune - 1]!} by ${notes[s.against.string - 1]!}`,
           figure: i < at ? 'done' : i === at ? 'in hand' : 'to come',
@@ -73,18 +70,17 @@ export function byEarJob(school: School, title: string): JobRules<ByEar> {
     },
     sound(s) {
       const step = steps[s.at];
-      return step && { hz: [hz(s, step.against), hz(s, step.sound)], together: true, lastsS: HEARD_S };
+      return step && { hz: [hz(s, step.against), hz(s, step.sound)], lastsS: HEARD_S };
     },
     over: (s) => s.at >= steps.length,
     end(s) {
       const worst = s.cents.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a), 0);
       const pairs = steps.map((step) => Math.abs(left(s, step)));
-      const inTune = s.cents.filter((c) => Math.abs(c) <= IN_TUNE_CENTS).length;
       return {
         value: worst,
-        right: inTune === notes.length,
+        right: inTuneOf(s.cents) === notes.length,
         words: [
-          `${inTune} of ${notes.length} strings stand within ±${IN_TUNE_CENTS} cents.`,
+          standWords(s.cents),
           `The furthest pair was left ${Math.max(...pairs).toFixed(1)} cents beside its place; the furthest string is ${Math.abs(worst).toFixed(1)} cents off.`,
           SCHOOL_WORDS[school].what,
         ],

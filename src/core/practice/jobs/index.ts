@@ -1,3 +1,4 @@
+import { MOST_ACTS } from '../../limits';
 import { SCHOOL_WORDS } from '../../by-ear';
 import { countJob, stopJob } from './beats';
 import { bridgeJob } from './bridge';
@@ -6,7 +7,7 @@ import type { JobEnd, JobRules, JobSeen, JobSound, JobStep } from './job';
 import { saddleJob } from './saddle';
 import { tonightJob } from './tonight';
 
-export type { JobEnd, JobSeen, JobSound, JobStep } from './job';
+export type { JobEnd } from './job';
 
 export const JOBS = [
   'beats-to-a-stop',
@@ -44,8 +45,6 @@ export interface JobRun {
   state: unknown;
   acts: readonly string[];
 }
-/** A job is done in no more steps than this. */
-const MOST_ACTS = 2000;
 
 export const jobTitle = (job: Job): string => RULES[job].title;
 export const jobUnit = (job: Job): string => RULES[job].unit;
@@ -53,6 +52,7 @@ export const beginJob = (job: Job, seed: number): JobRun => ({ job, state: RULES
 export const jobSeen = ({ job, state }: JobRun): JobSeen => RULES[job].seen(state);
 export const jobSteps = ({ job, state }: JobRun): readonly JobStep[] => RULES[job].steps(state);
 export const jobSound = ({ job, state }: JobRun): JobSound | undefined => RULES[job].sound?.(state);
+/** Ended by its own rules, or by the most steps that are kept. */
 export const jobOver = ({ job, state, acts }: JobRun): boolean => RULES[job].over(state) || acts.length >= MOST_ACTS;
 export const jobEnd = ({ job, state }: JobRun): JobEnd => RULES[job].end(state);
 /** @param id of one of its steps; anything else is passed over */

@@ -1,7 +1,9 @@
-/** What is heard while a job is done: notes one after another, or all at once. */
+import type { StringTruth } from '../../simulate';
+import { HAND_TOLERANCE_CENTS } from '../hands';
+
+/** What is heard while a job is done: strings that sound together. */
 export interface JobSound {
   hz: readonly number[];
-  together: boolean;
   /** How long, s. */
   lastsS: number;
 }
@@ -57,5 +59,30 @@ export const TURN_STEPS: readonly JobStep[] = [
 export const turnOf = (id: string, little: number, more: number): number | undefined =>
   ({ up: little, down: -little, 'up-more': more, 'down-more': -more })[id];
 
-/** Within this of its target a string is in tune, cents (house). */
-export const IN_TUNE_CENTS = 3;
+/** A guitar's strings, the highest first. */
+export const GUITAR = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
+
+/** How many strings are in tune, by their cents; and in words. */
+export const inTuneOf = (cents: readonly number[]): number =>
+  cents.filter((c) => Math.abs(c) <= HAND_TOLERANCE_CENTS).length;
+export const standWords = (cents: readonly number[]): string =>
+  `${inTuneOf(cents)} of ${cents.length} strings stand within ±${HAND_TOLERANCE_CENTS} cents.`;
+/** 'once', '3 times'. */
+export const times = (n: number): string => (n === 1 ? 'once' : `${n} times`);
+
+/** A string that neither falls nor knows the room, strung just now: what a job needs of one beyond that is added. */
+export const plainString = (i: number, targetHz: number, seed: number): StringTruth => ({
+  stringId: String(i),
+  targetHz,
+  strungMs: 0,
+  creepCents: 0,
+  renewal: 0,
+  tempCoefficient: 0,
+  inharmonicity: 0,
+  decayS: 2,
+  rolloff: 1,
+  seed,
+  startCents: 0,
+  turns: [],
+  slips: [],
+});

@@ -1,5 +1,5 @@
 import { signedCents } from '../../music';
-import { randomFrom, touchCents, type FrettedTruth } from '../../simulate';
+import { octaveCents, randomFrom, type FrettedTruth } from '../../simulate';
 import { TURN_STEPS, turnOf, type JobRules } from './job';
 
 interface Saddle {
@@ -18,10 +18,6 @@ const LITTLE_MM = 0.1;
 const MORE_MM = 0.5;
 /** One reading to see it, one to prove it. */
 const BEST_READINGS = 2;
-
-/** The stopped octave against the open string's, cents: sharp where the saddle stands too near. */
-const octaveCents = (truth: FrettedTruth): number =>
-  touchCents(truth, { kind: 'fret', fret: 12 }) - touchCents(truth, { kind: 'open' }) - 1200;
 
 export const saddleJob: JobRules<Saddle> = {
   title: 'Set a saddle by its octave',

@@ -1,9 +1,8 @@
 import { clockTime } from '../../log';
 import { signedCents } from '../../music';
 import { randomFrom, stretchString, trueCents, turnString, type StringTruth } from '../../simulate';
-import { IN_TUNE_CENTS, type JobRules } from './job';
+import { GUITAR, inTuneOf, plainString, times, type JobRules } from './job';
 
-const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 const MINUTE = 60000;
 /** Strung at half past two; the show from half past six, an hour and a half. */
 const STRUNG_MIN = 14.5 * 60;
@@ -38,22 +37,11 @@ type StepId = keyof typeof STEPS;
 
 function begin(seed: number): Tonight {
   const random = randomFrom(seed);
-  const strings = NOTES.map((_, i): StringTruth => ({
-    stringId: String(i),
-    targetHz: 100,
-    strungMs: 0,
-    creepCents: random.between(8, 20),
-    renewal: random.between(0.2, 0.5),
-    tempCoefficient: 0,
-    inharmonicity: 0,
-    decayS: 2,
-    rolloff: 1,
-    seed: Math.floor(random.uniform() * 1e6),
-    startCents: 0,
-    turns: [],
-    slips: [],
-  }));
-  return { seed, strings, atMin: 0, found: NOTES.map(() => undefined), checks: 0, stretches: 0 };
+  const strings = GUITAR.map((_, i) => {
+    const [creepCents, renewal] = [random.between(8, 20), random.between(0.2, 0.5)];
+    return { ...plainString(i, 100, Math.floor(random.uniform() * 1e6)), creepCents, renewal };
+  });
+  return { seed, strings, atMin: 0, found: GUITAR.map(() => undefined), checks: 0, stretches: 0 };
 }
 
 function act(s: Tonight, id: string): Tonight {
@@ -75,7 +63,7 @@ function act(s: Tonight, id: string): Tonight {
 function minutesOut({ strings }: Tonight): number {
   let out = 0;
   for (let m = 0; m < SHOW_LASTS_MIN; m += LOOKED_MIN)
-    out += LOOKED_MIN * strings.filter((x) => Math.abs(trueCents(x, (SHOW_MIN + m) * MINUTE)) > IN_TUNE_CENTS).length;
+    out += LOOKED_MIN * (strings.length - inTuneOf(strings.map((x) => trueCents(x, (SHOW_MIN + m) * MINUTE))));
   return out;
 }
 
@@ -93,8 +81,6 @@ function bestHabit(seed: number): Tonight {
   });
   return all.sort((a, b) => a.out - b.out || a.work - b.work)[0]!.s;
 }
-const times = (n: number): string => (n === 1 ? 'once' : `${n} times`);
-
 export const tonightJob: JobRules<Tonight> = {
   title: 'Restring, and reach tonight’s show',
   unit: 'minutes out',
@@ -105,7 +91,7 @@ export const tonightJob: JobRules<Tonight> = {
     return {
       words: `It is ${clock(atMin)}. The show begins at ${clock(SHOW_MIN)}`,
       note: `New strings since ${clock(0)}. Checked ${times(checks)}, stretched ${times(stretches)}. When do you check, and when do you leave it alone?`,
-      rows: NOTES.map((name, i) => ({
+      rows: GUITAR.map((name, i) => ({
         name,
         figure: found[i] === undefined ? 'not read' : `found at ${signedCents(found[i])}`,
         inHand: false,
@@ -123,13 +109,13 @@ export const tonightJob: JobRules<Tonight> = {
       value,
       right: value <= bestOut,
       words: [
-        `In the show the strings were out of tune for ${value} of ${SHOW_LASTS_MIN * NOTES.length} string minutes.`,
+        `In the show the strings were out of tune for ${value} of ${SHOW_LASTS_MIN * GUITAR.length} string minutes.`,
         `You checked ${times(s.checks)} and stretched ${times(s.stretches)}.`,
         value <= bestOut
           ? `None of the usual habits does better on these strings: the best leaves ${bestOut}.`
           : `Stretched ${times(best.stretches)} and checked ${times(best.checks)}, it could have been ${bestOut}.`,
       ],
-      strings: NOTES.map((name, i) => ({ name, cents: cents[i]! })),
+      strings: GUITAR.map((name, i) => ({ name, cents: cents[i]! })),
     };
   },
 };
