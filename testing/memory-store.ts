@@ -5,10 +5,12 @@ import type { LogRecord } from '../src/core/log';
 export function memoryStore(): RecordStore {
   let records: LogRecord[] = [];
   return {
-    all: async () => ({ records: [...records], damaged: [] }),
+    all: async () => ({ records: [...records], chapters: [], damaged: [] }),
     append: async (more) => {
       records = [...records, ...more];
+      return { records: [...more], chapters: [] };
     },
+    tidy: async () => undefined,
     held: () => [],
     forget: () => undefined,
     onHeld: () => () => undefined,

@@ -54,12 +54,12 @@ test('all of them are kept by the store of a browser, and found again', async ()
   await store.append(ALL_SAMPLES);
   store.close();
   const again = openStore('own');
-  expect(await again.all()).toEqual({ records: ALL_SAMPLES, damaged: [] });
+  expect(await again.all()).toEqual({ records: ALL_SAMPLES, chapters: [], damaged: [] });
   again.close();
 });
 
 test('all of them are understood by the index: none is set aside, and the bench knows the string taken off', () => {
-  const { index, aside } = indexOf(ALL_SAMPLES);
+  const { index, aside } = indexOf({ records: ALL_SAMPLES, chapters: [] });
   expect(aside).toEqual([]);
   const [life] = index.bench().instruments;
   expect(life?.strings.map((s) => s.readings.length)).toEqual([0, 0]);

@@ -6,7 +6,7 @@ import { passUnderWay } from '../../src/core/guided';
 import { planSession, planShow, planStrings } from '../../src/core/plan';
 import { instrumentStatus, readBench, type LogRecord } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
-import { fallsByAge, instrumentStory, learnedPriors } from '../../src/core/story';
+import { fallsByAge, instrumentStory, learnedPriors, setsTaughtBy } from '../../src/core/story';
 import { judgeTrial } from '../../src/core/trial';
 
 /** Figures in an answer that are none; [] where all are. */
@@ -30,7 +30,7 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
       status,
       pass && nextStep(life.strings, status, pass, 3),
       instrumentStory(life, { ...wish, untilMs: nowMs + 864e5, zoneMin: 0 }),
-      learnedPriors(bench.instruments, 'plain-nylon')(instrumentId).prior,
+      learnedPriors(bench.instruments.flatMap(setsTaughtBy), 'plain-nylon')(instrumentId).prior,
       life.strings.map((s) => fallsByAge(s)),
       life.strings.map((s) => octavePasses(bench.touches, instrumentId, s.plan.stringId)),
     );

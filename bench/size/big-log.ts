@@ -31,7 +31,12 @@ export function bigLog(instruments: number, strings: number, readings: number, e
     for (let s = 0; s < strings; s++) {
       const stringId = `s${s}`;
       const ofString = { ...ofInstrument, stringId };
-      records.push({ ...ofString, id: `${instrumentId}-${stringId}-f`, type: 'fitted', atMs: startMs });
+      records.push({
+        ...ofString,
+        id: `${instrumentId}-${stringId}-f`,
+        type: 'fitted',
+        atMs: startMs,
+      });
       for (let k = 0; k < readings; k++) {
         const targetHz = 110 * (s + 1);
         const cents = k % 2 ? 0.3 * random.normal() : -3 - random.uniform();
@@ -58,5 +63,8 @@ export function bigLog(instruments: number, strings: number, readings: number, e
       }
     }
   }
-  return records;
+  // One device wrote it all, as time went on.
+  return records
+    .sort((a, b) => a.atMs - b.atMs)
+    .map((r, i) => ({ ...r, written: { by: 'stage', seq: i + 1, atMs: r.atMs } }));
 }

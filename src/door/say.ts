@@ -1,6 +1,6 @@
 import { DEFAULT_A4_HZ } from '../core/music';
 import { statementsOf } from '../core/says';
-import { learnedOf } from '../core/story';
+import { learnedOf, setsTaughtBy } from '../core/story';
 import { instant, refused } from './lines';
 import { benchAt, logIn } from './log';
 
@@ -16,7 +16,10 @@ export function sayDocument(item: Record<string, unknown>): object {
   if (nowMs === undefined)
     return refused('bad-now', 'Give now as milliseconds since 1970 or as ISO 8601, before 2200.');
   const { bench, zoneMin } = benchAt(read.records, nowMs);
-  const learned = learnedOf(bench.instruments);
+  const learned = learnedOf(
+    bench.instruments.map((i) => i.record),
+    bench.instruments.flatMap(setsTaughtBy),
+  );
   const statements = statementsOf(bench, {
     nowMs,
     zoneMin,

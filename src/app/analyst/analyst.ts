@@ -14,20 +14,34 @@ import {
   groupBy,
   indexOf,
   instrumentStatus,
+  isWanted,
+  namesIn,
   partOf,
+  sayRecord,
   type InstrumentLife,
+  type Entries,
   type LogIndex,
   type LogRecord,
   type Priors,
   type StringRef,
 } from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
-import { fallsByAge, instrumentStory, learnedOf } from '../../core/story';
+import { fallsByAge, instrumentStory, learnedOf, newestSets, setsTaughtBy, type TaughtSet } from '../../core/story';
 import { SETTLES_AS } from '../../core/strings';
 import type { WavOutcome } from '../../core/exchange';
 import { FILE_TOO_LARGE, LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import type { RecordStore, World } from '../world/database';
-import type { Answer, Imported, PlanAsk, QuestionKind, Questions, Request, RestringAsk, ToAnalyst } from './questions';
+import type {
+  Answer,
+  Imported,
+  Listed,
+  PlanAsk,
+  QuestionKind,
+  Questions,
+  Request,
+  RestringAsk,
+  ToAnalyst,
+} from './questions';
 
 /** What is seldom asked for is loaded when it is. */
 const exchange = () => import('../../core/exchange');
@@ -37,6 +51,10 @@ const bridge = () => import('../../core/bridge');
 /** The same bridges are imagined each time: an answer that stands still. */
 const WAYS_SEED = 17;
 const causes = () => import('../../core/causes');
+const lives = () => import('../../core/life');
+const SLICED: readonly QuestionKind[] = ['import', 'learn', 'materials', 'entries'];
+/** What is about no instrument. */
+const GENERAL = '';
 
 /** What an analyst needs of where it runs. */
 export interface AnalystMeans {
@@ -53,6 +71,8 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   let store: RecordStore | undefined;
   /** The store is being read: questions wait. */
   let opening = false;
+  /** The store may be tidied up, once nothing is asked any more. */
+  let untidy = false;
 
   /** Begins with what the store holds; what the page tells meanwhile is added. */
   async function open(world: World): Promise<void> {
@@ -60,9 +80,9 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     opening = true;
     store?.close();
     store = means.openStore(world);
-    let stored: LogRecord[] = [];
+    let stored: Entries = { records: [], chapters: [] };
     try {
-      ({ records: stored } = await store.all());
+      stored = await store.all();
     } catch {
       // The page meets the same refusal, and says so.
     }
@@ -71,6 +91,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     ({ index } = indexOf(stored));
     index.add(told.records());
     opening = false;
+    untidy = true;
     schedule();
   }
 
@@ -158,19 +179,21 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       const read = step.value;
       if (!read.ok) return read;
       // One instrument after another: what is told in slices then changes one or two of them at a time.
-      const fresh = [...groupBy(read.records, partOf).values()].flat().filter((r) => !index.has(r.id));
+      const fresh = [...groupBy(read.records, partOf).values()].flat().filter((r) => !index.has(r));
       const known = read.records.length - fresh.length;
-      const all = [...index.records(), ...fresh];
-      const there = new Set(all.flatMap((r) => (r.type === 'instrument' ? r.instrumentId : [])));
+      const { instruments, away } = bench();
+      const there = new Set([...instruments.map((i) => i.record), ...away].map((r) => r.instrumentId));
+      for (const r of fresh) if (r.type === 'instrument') there.add(r.instrumentId);
       const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
+      let written: Entries;
       try {
-        await target.append(fresh);
+        written = await target.append(fresh);
       } catch (error) {
         // Held here it would go with the page: the file is still where it was.
         target.forget();
         return refuse((error as Error).message);
       }
-      index.add(fresh);
+      index.add(written.records, written.chapters);
       return { ok: true, fresh: fresh.length, known, about: namesOf(fresh), strangers };
     }
   }
@@ -180,6 +203,55 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     const counts = new Map<string, number>();
     for (const r of records) counts.set(partOf(r), (counts.get(partOf(r)) ?? 0) + 1);
     return [...counts].sort((a, b) => b[1] - a[1]).flatMap(([id]) => find(id)?.record.name ?? []);
+  }
+
+  /** Goes through the instruments one by one, and lets others ask meanwhile: a long log has to be unpacked for it. */
+  async function eachLife(id: number, see: (life: InstrumentLife) => void): Promise<void> {
+    for (const life of bench().instruments) {
+      if (dropped.has(id)) return;
+      see(life);
+      await new Promise<void>(later);
+    }
+  }
+
+  async function learn(id: number) {
+    let sets: TaughtSet[] = [];
+    await eachLife(id, (life) => (sets = newestSets([...sets, ...setsTaughtBy(life)])));
+    return learnedOf(
+      bench().instruments.map((i) => i.record),
+      sets,
+    );
+  }
+
+  async function materials({ nowMs }: Questions['materials']['ask'], id: number) {
+    const { lastedOn, livesByMaterial } = await lives();
+    const lasted: ReturnType<typeof lastedOn> = [];
+    await eachLife(id, (life) => lasted.push(...lastedOn(life, nowMs)));
+    return livesByMaterial(lasted);
+  }
+
+  /** What was looked for last, in which log, and where it lies, the newest first. */
+  let looked: { of: string; found: { id: string; atMs: number; in: string }[] } | undefined;
+
+  async function entries({ wanted, from, count }: Questions['entries']['ask'], id: number): Promise<Listed> {
+    const { instruments, away } = bench();
+    const names = namesIn([...instruments.map((i) => i.record), ...away], index.get);
+    const of = `${index.count()} ${JSON.stringify(wanted)}`;
+    if (looked?.of !== of) {
+      const isOne = isWanted(names, wanted);
+      const found: NonNullable<typeof looked>['found'] = [];
+      for (const piece of index.pieces(wanted.instrumentId)) {
+        for (const r of piece) if (isOne(r)) found.push({ id: r.id, atMs: r.atMs, in: partOf(r) });
+        await new Promise<void>(later);
+        if (dropped.has(id)) return { found: 0, rows: [] };
+      }
+      looked = { of, found: found.sort((a, b) => b.atMs - a.atMs) };
+    }
+    const rows = looked.found.slice(from, from + count).flatMap((at) => {
+      const record = index.get(at.id, at.in);
+      return record ? [{ record, said: sayRecord(record, names), gone: index.isGone(record.id) }] : [];
+    });
+    return { found: looked.found.length, rows };
   }
 
   async function soundOf(file: Blob): Promise<WavOutcome> {
@@ -195,13 +267,13 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
 
   async function exportLog({ as, nowMs, instrumentId }: Questions['export']['ask']): Promise<Blob> {
     const { readingsCsv, writeLogFile } = await exchange();
-    const about = index.records().filter((r) => instrumentId === undefined || partOf(r) === instrumentId);
-    // What of it was taken back goes along.
+    const about = index.records(instrumentId);
     const ids = new Set(about.map((r) => r.id));
-    const all =
-      instrumentId === undefined
-        ? about
-        : index.records().filter((r) => ids.has(r.id) || (r.type === 'taken-back' && ids.has(r.supersedes)));
+    // What of it was taken back goes along.
+    const back = index
+      .records(GENERAL)
+      .filter((r) => instrumentId !== undefined && r.type === 'taken-back' && ids.has(r.supersedes));
+    const all = [...about, ...back];
     return as === 'json'
       ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })
       : new Blob([readingsCsv(all)], { type: 'text/csv' });
@@ -234,7 +306,11 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       case 'trial':
         return trial(request.ask);
       case 'learn':
-        return learnedOf(bench().instruments);
+        return learn(request.id);
+      case 'materials':
+        return materials(request.ask, request.id);
+      case 'entries':
+        return entries(request.ask, request.id);
       case 'restring':
         return restring(request.ask);
       case 'import':
@@ -252,7 +328,13 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
 
   /** One question at a time, so that what is told or dropped meanwhile is heard between two. */
   function schedule(): void {
-    if (scheduled || opening || questions.length === 0) return;
+    if (scheduled || opening) return;
+    if (questions.length === 0) {
+      // Refused, the store stays as it is.
+      if (untidy) void store?.tidy().catch(() => undefined);
+      untidy = false;
+      return;
+    }
     scheduled = true;
     later(() => {
       scheduled = false;
@@ -261,8 +343,8 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       const [request] = questions.splice(Math.max(0, at), 1);
       if (!request) return;
       const answered = respond(request);
-      // A file takes long, in slices: other questions need not wait for it.
-      if (request.question === 'import') schedule();
+      // What takes long goes in slices: other questions need not wait for it.
+      if (SLICED.includes(request.question)) schedule();
       else void answered.then(schedule);
     });
   }
@@ -279,7 +361,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
 
   return (data) => {
     if (data.kind === 'open') void open(data.world);
-    else if (data.kind === 'log') index.add(data.records);
+    else if (data.kind === 'log') index.add(data.records, data.chapters);
     else if (data.kind === 'drop') {
       const at = questions.findIndex((q) => q.id === data.id);
       if (at >= 0) questions.splice(at, 1);

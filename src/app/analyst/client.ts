@@ -1,5 +1,5 @@
 import type { Correspondent } from './correspondent';
-import type { LogRecord } from '../../core/log';
+import type { Chapter, LogRecord } from '../../core/log';
 import type { World } from '../world/database';
 import type { Answer, QuestionKind, Questions, Request, ToAnalyst } from './questions';
 
@@ -15,7 +15,7 @@ export interface AskOptions {
 export interface Analyst {
   /** Begins with what the store holds. */
   open: () => void;
-  tell: (records: readonly LogRecord[]) => void;
+  tell: (records: readonly LogRecord[], chapters?: readonly Chapter[]) => void;
   ask: <K extends QuestionKind>(
     question: K,
     ask: Questions[K]['ask'],
@@ -47,9 +47,7 @@ export function startAnalyst(world: World, worker: Correspondent<ToAnalyst, Answ
   };
   return {
     open: () => post({ kind: 'open', world }),
-    tell(records) {
-      if (records.length > 0) post({ kind: 'log', records });
-    },
+    tell: (records, chapters = []) => post({ kind: 'log', records, chapters }),
     ask: (question, ask, { signal, waits = false, onProgress } = {}) =>
       new Promise((resolve, reject) => {
         const id = ++serial;

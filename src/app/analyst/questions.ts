@@ -4,7 +4,17 @@ import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { NextThing, RackLine } from '../../core/says';
 import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
-import type { InstrumentLife, LogRecord, Priors, StringStatus, TrialRecord, Wish } from '../../core/log';
+import type {
+  Chapter,
+  InstrumentLife,
+  LogRecord,
+  Priors,
+  Search,
+  StringStatus,
+  TrialRecord,
+  Wish,
+} from '../../core/log';
+import type { MaterialLives } from '../../core/life';
 import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 import type { World } from '../world/database';
@@ -28,6 +38,10 @@ export interface Questions {
   /** Readings after its end do not count. */
   trial: { ask: { pairs: TrialRecord['pairs']; endedMs: number | null }; answer: Trial | null };
   learn: { ask: Record<string, never>; answer: Record<string, Learned> };
+  /** How this player's strings live, by material. */
+  materials: { ask: { nowMs: number }; answer: MaterialLives[] };
+  /** Which entries are looked for, the newest first; of them some are told. */
+  entries: { ask: { wanted: Search; from: number; count: number }; answer: Listed };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
   /** A file of records is checked whole and written in one go. */
   import: { ask: { file: Blob }; answer: Imported };
@@ -74,6 +88,13 @@ export interface RestringAsk {
 }
 export type RestringAnswer = RestringOutlook & { stringId: string; note: string };
 
+/** Entries of the log as they are listed. */
+export interface Listed {
+  /** How many were found. */
+  found: number;
+  rows: { record: LogRecord; said: string; gone: boolean }[];
+}
+
 /** What became of a file of records. */
 export type Imported =
   | {
@@ -90,7 +111,7 @@ export type Imported =
 /** From the page to the analyst. A question that `waits` gives way to the others. */
 export type ToAnalyst =
   | { kind: 'open'; world: World }
-  | { kind: 'log'; records: readonly LogRecord[] }
+  | { kind: 'log'; records: readonly LogRecord[]; chapters: readonly Chapter[] }
   | { kind: 'drop'; id: number }
   | Request;
 

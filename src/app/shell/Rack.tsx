@@ -45,7 +45,7 @@ const Entry = memo(function Entry({ life, statuses, isCurrent, to, next }: Entry
       >
         <span className="block text-sm font-semibold leading-tight max-lg:truncate">{name}</span>
         <RackBars
-          cents={life.strings.map((_, k) => statuses[k]?.cents ?? null)}
+          cents={life.record.strings.map((_, k) => statuses[k]?.cents ?? null)}
           label={`Offsets: ${statuses.map((s) => (s.cents === null ? 'unread' : signed(s.cents))).join(', ')}`}
         />
       </Link>

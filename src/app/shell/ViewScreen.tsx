@@ -13,11 +13,11 @@ const SCREENS = new Map<string, ComponentType<{ life: InstrumentLife }>>(
 
 /** A view in its frame: loaded when wanted, its faults caught, the keys handed to its work. */
 export function ViewScreen({ view, life }: { view: ViewLine; life?: InstrumentLife }) {
-  const { world, records } = useWorld();
+  const { world, allRecords } = useWorld();
   const { pathname } = useLocation();
   const Screen = SCREENS.get(view.path)!;
   return (
-    <Boundary world={world} place={pathname} known={() => records}>
+    <Boundary world={world} place={pathname} known={allRecords}>
       <Suspense fallback={<p className="p-8 text-ink2">Opening …</p>}>
         <div id={VIEW_ID} tabIndex={-1} className="flex min-h-0 flex-1 flex-col">
           <Screen key={view.of === 'instrument' && view.goesOn ? view.path : pathname} life={life!} />

@@ -41,7 +41,7 @@ async function writeInto(folder: Folder, blob: Blob): Promise<void> {
 
 /** Copies of this log outside the browser: the last one, how much is newer, and how to make one. */
 export function useBackup() {
-  const { world, records, ask, nowMs } = useWorld();
+  const { world, count, ask, nowMs } = useWorld();
   const client = useQueryClient();
   const query = ['backup', world];
   const { data } = useQuery({
@@ -53,7 +53,7 @@ export function useBackup() {
   });
   const last = data?.last ?? undefined;
   const folder = data?.folder ?? undefined;
-  const unsaved = records.length - Math.min(records.length, last?.entries ?? 0);
+  const unsaved = count - Math.min(count, last?.entries ?? 0);
   const kept = async (entries: number, name?: string) => {
     await settings.setItem(keyOf(world), { atMs: nowMs(), entries, ...(name ? { folder: name } : {}) });
     await client.invalidateQueries({ queryKey: query });
@@ -61,7 +61,7 @@ export function useBackup() {
   const exported = () => ask('export', { as: 'json', nowMs: Math.round(nowMs()) });
   /** @returns what came of it, in a sentence */
   const intoFolder = async (into: Folder): Promise<string> => {
-    const entries = records.length;
+    const entries = count;
     try {
       await writeInto(into, await exported());
     } catch (error) {
@@ -78,7 +78,7 @@ export function useBackup() {
     intoFolder,
     /** A file to keep. */
     download: async (name: string, save: (name: string, blob: Blob) => void): Promise<string> => {
-      const entries = records.length;
+      const entries = count;
       save(name, await exported());
       await kept(entries);
       return `Saved as ${name}: ${entries} entries. Put it where you find it again.`;

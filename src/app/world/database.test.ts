@@ -244,7 +244,7 @@ test('another tab hears of what was written, and of a log begun anew', async () 
   const { store } = await load('demo');
   const other = await load('demo');
   const heard: unknown[] = [];
-  other.store.onForeignWrite((written) => heard.push(written && written.map((r) => r.id)));
+  other.store.onForeignWrite((written) => heard.push(written && written.records.map((r) => r.id)));
   await store.append([room('a')]);
   await store.clear();
   await new Promise((resolve) => setTimeout(resolve, 50));

@@ -1,7 +1,18 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
 import { brief } from '../../core/limits';
-import { migrate, type LogRecord } from '../../core/log';
+import {
+  chapterOf,
+  checkRecord,
+  idsOf,
+  intoChapters,
+  isChapter,
+  migrate,
+  readingsOf,
+  type Chapter,
+  type Entries,
+  type LogRecord,
+} from '../../core/log';
 import { inTime, PATIENCE_MS, realClock, type Stop } from './clock';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
@@ -13,9 +24,11 @@ export interface Damaged {
 /** The record store: append-only, one IndexedDB transaction a write, one write after another. */
 export interface RecordStore {
   /** Everything that is kept or held, and what could not be read. */
-  all(): Promise<{ records: LogRecord[]; damaged: Damaged[] }>;
-  /** Resolves when the records are in the database; rejects when the browser refused, and holds them in memory. */
-  append(records: readonly LogRecord[]): Promise<void>;
+  all(): Promise<Stored>;
+  /** Resolves with what lies in the database now; rejects when the browser refused, and holds the records in memory. */
+  append(records: readonly LogRecord[]): Promise<Entries>;
+  /** Makes few items of many small ones: a log that was written reading by reading opens as fast as one that was imported. */
+  tidy(): Promise<void>;
   /** Records that the browser refused to write; it is asked again by and by, and with every write. */
   held(): readonly LogRecord[];
   /** Lets go of what is held: somebody else has it still. */
@@ -24,9 +37,16 @@ export interface RecordStore {
   onHeld(callback: () => void): () => void;
   clear(): Promise<void>;
   /** Calls back with what another tab or the worker has written, or null when it began the log anew. */
-  onForeignWrite(callback: (records: LogRecord[] | null) => void): () => void;
+  onForeignWrite(callback: (written: Entries | null) => void): () => void;
   close(): void;
 }
+
+export interface Stored extends Entries {
+  damaged: Damaged[];
+}
+
+/** What others that have this log open are told: what was written, that it was begun anew, or that its items are others. */
+type Told = Entries | 'anew' | 'tidied';
 
 export type World = 'own' | 'demo';
 
@@ -34,10 +54,14 @@ export type World = 'own' | 'demo';
 const AGAIN_MS = 15000;
 /** Other tabs are told of so many records at once. */
 const TOLD_AT_ONCE = 3000;
+const CHAPTERS_AT_ONCE = 8;
 /** A browser takes some 100 MB as one item: a long write is several, of so many records each (house). */
 const ITEM_RECORDS = 20000;
+const ITEM_CHAPTERS = 16;
 /** Nobody is still at a write begun so long ago, ms: a day. */
 const GIVEN_UP_MS = 86_400_000;
+/** So many items are tidied up (house). */
+const MANY_ITEMS = 300;
 /** A piece of a write: '…:2/5'. It counts when all of them are there. */
 const PIECE = /^(.+):\d+\/(\d+)$/;
 
@@ -63,7 +87,15 @@ export function openStore(world: World): RecordStore {
   let queue: Promise<unknown> = Promise.resolve();
   /** How many batches the database is known to hold, and what they are: where it holds fewer, it was emptied underneath. */
   let batches = 0;
+  /** How many items were no chapters when everything was read. */
+  let small = 0;
   const kept = new Map<string, LogRecord>();
+  const keptChapters = new Set<Chapter>();
+  const keep = ({ records, chapters }: Entries): void => {
+    for (const r of records) kept.set(r.id, r);
+    for (const c of chapters) keptChapters.add(c);
+  };
+  const tell = (told: Told): void => channel.postMessage(told);
   const listeners = new Set<() => void>();
   let endRetry: Stop | undefined;
 
@@ -76,7 +108,7 @@ export function openStore(world: World): RecordStore {
     changed();
   };
   /** After what was begun before, whatever became of that. */
-  const inTurn = (work: () => Promise<void>): Promise<void> => {
+  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
     const turn = queue.then(work);
     queue = turn.catch(() => undefined);
     return turn;
@@ -86,20 +118,29 @@ export function openStore(world: World): RecordStore {
     endRetry?.();
     if (held.length > 0) endRetry = realClock.after(AGAIN_MS, () => void store.append([]).catch(() => undefined));
   };
-  const put = async (batch: readonly LogRecord[]): Promise<void> => {
+  /** One write: it counts when all of its items are there. */
+  const put = async (items: Items): Promise<Entries> => {
     const key = `${realClock.nowMs()}-${newId()}`;
-    const count = piecesIn(batch);
-    const keys = count === 1 ? [key] : Array.from({ length: count }, (_, i) => `${key}:${i + 1}/${count}`);
+    const count = items.length;
+    const keys = count === 1 ? [key] : items.map((_, i) => `${key}:${i + 1}/${count}`);
+    const entries: Entries = { records: [], chapters: [] };
     try {
-      for (const [i, name] of keys.entries())
-        await base.setItem(name, batch.slice(i * ITEM_RECORDS, (i + 1) * ITEM_RECORDS));
+      for (const [i, make] of items.entries()) {
+        const item = await make();
+        await base.setItem(keys[i]!, item);
+        for (const entry of item) {
+          if (isChapter(entry)) entries.chapters.push(entry);
+          else entries.records.push(entry);
+        }
+      }
     } catch (error) {
       // No room for the rest: what was written of it is given back.
       if (count > 1) await Promise.allSettled(keys.map((name) => base.removeItem(name)));
       throw error;
     }
     batches += count;
-    for (const r of batch) kept.set(r.id, r);
+    keep(entries);
+    return entries;
   };
   /** Every item of a write that is whole. @returns how many items there are, of any kind */
   const eachItem = async (see: (value: unknown, key: string) => void): Promise<number> => {
@@ -128,57 +169,97 @@ export function openStore(world: World): RecordStore {
   const mend = async (): Promise<void> => {
     if (world !== 'own' || (await base.length()) >= batches) return;
     const there = new Set<string>();
-    batches = await eachItem((batch) => {
-      if (Array.isArray(batch)) for (const r of batch as LogRecord[]) there.add(r.id);
+    batches = await eachItem((item) => {
+      for (const id of idsIn(item)) there.add(id);
     });
     const lost = [...kept.values()].filter((r) => !there.has(r.id));
-    if (lost.length > 0) await put(lost);
+    const lostChapters = [...keptChapters].filter((c) => idsOf(c).some((id) => !there.has(id)));
+    const items = itemsOf(lost, lostChapters);
+    if (items.length > 0) await put(items);
   };
-  const write = async (records: readonly LogRecord[]): Promise<void> => {
+  const write = async (records: readonly LogRecord[]): Promise<Entries> => {
     const batch = heldAnd(records);
-    if (batch.length === 0) return;
-    const writing = put(batch).then(mend);
+    if (batch.length === 0) return { records: [], chapters: [] };
+    const items = itemsOf(batch);
+    const writing = put(items).then(async (entries) => {
+      await mend();
+      return entries;
+    });
+    let written: Entries;
     try {
-      await inTime(writing, PATIENCE_MS * piecesIn(batch));
+      written = await inTime(writing, PATIENCE_MS * items.length);
     } catch (error) {
       hold(records);
       // Answered after all: what was held is kept.
       writing.then(
-        () => release(batch),
+        (entries) => release(batch, entries),
         () => undefined,
       );
       throw new Error(`The browser did not take the record (${reasonOf(error)}).`, { cause: error });
     }
-    release(batch);
+    release(batch, written);
+    return written;
   };
-  const release = (batch: readonly LogRecord[]): void => {
+  const release = (batch: readonly LogRecord[], { records, chapters }: Entries): void => {
     const done = new Set(batch.map((r) => r.id));
     if (held.some((r) => done.has(r.id))) {
       held = held.filter((r) => !done.has(r.id));
       changed();
     }
-    for (let i = 0; i < batch.length; i += TOLD_AT_ONCE) channel.postMessage(batch.slice(i, i + TOLD_AT_ONCE));
+    for (let i = 0; i < records.length; i += TOLD_AT_ONCE)
+      tell({ records: records.slice(i, i + TOLD_AT_ONCE), chapters: [] });
+    for (let i = 0; i < chapters.length; i += CHAPTERS_AT_ONCE)
+      tell({ records: [], chapters: chapters.slice(i, i + CHAPTERS_AT_ONCE) });
   };
 
   const store: RecordStore = {
     async all() {
       const byId = new Map<string, LogRecord>();
+      const chapters: Chapter[] = [];
       const damaged: Damaged[] = [];
       // A database that is being opened for ever is one that does not open.
       await inTime(base.ready(), PATIENCE_MS);
-      // Each item is what one write appended: a list of records.
+      // Each item is what one write appended: a list of records, of chapters where it was long.
+      small = 0;
       batches = await eachItem((value, key) => {
-        const list = Array.isArray(value) ? value.map(migrate) : [];
-        const bad = list.filter((r) => !isRecord(r));
+        const list: unknown[] = Array.isArray(value) ? value : [];
+        const bad: unknown[] = [];
+        for (const entry of list) {
+          const r = isChapter(entry) ? entry : migrate(entry);
+          if (isChapter(r)) chapters.push(r);
+          else if (isRecord(r)) byId.set(r.id, r);
+          else bad.push(r);
+        }
         if (!Array.isArray(value)) damaged.push({ key, value });
         else if (bad.length > 0) damaged.push({ key, value: bad });
-        for (const r of list) if (isRecord(r)) byId.set(r.id, r);
+        if (!list.some(isChapter)) small++;
       });
-      for (const [id, r] of byId) kept.set(id, r);
+      keep({ records: [...byId.values()], chapters });
       for (const r of held) byId.set(r.id, r);
-      return { records: [...byId.values()], damaged };
+      return { records: [...byId.values()], chapters, damaged };
     },
     append: (records) => inTurn(() => write(records)),
+    tidy: () =>
+      inTurn(async () => {
+        if (small < MANY_ITEMS) return;
+        small = 0;
+        await alone(`${databaseName(world)}-tidy`, async () => {
+          const lists = new Map<string, LogRecord[]>();
+          const there = new Set<string>();
+          await eachItem((value, key) => {
+            const list: unknown[] = Array.isArray(value) ? value : [value];
+            if (list.some(isChapter)) for (const id of idsIn(value)) there.add(id);
+            // What is not sound stays where it lies.
+            else if (list.every((r) => checkRecord(r).ok)) lists.set(key, list.map(migrate) as LogRecord[]);
+          });
+          const records = new Map([...lists.values()].flat().map((r) => [r.id, r]));
+          await put(itemsOf([...records.values()].filter((r) => !there.has(r.id))));
+          // Killed before they are gone, the same is there twice: it is read once.
+          for (const key of lists.keys()) await base.removeItem(key);
+          batches = await base.length();
+          tell('tidied');
+        });
+      }),
     held: () => held,
     forget() {
       held = [];
@@ -194,13 +275,20 @@ export function openStore(world: World): RecordStore {
         held = [];
         batches = 0;
         kept.clear();
-        channel.postMessage(null);
+        keptChapters.clear();
+        tell('anew');
         changed();
       }),
     onForeignWrite(callback) {
-      const hear = ({ data }: MessageEvent<LogRecord[] | null>) => {
-        for (const r of data ?? []) kept.set(r.id, r);
-        callback(data);
+      const hear = ({ data }: MessageEvent<Told>) => {
+        if (data === 'tidied') {
+          void inTurn(async () => {
+            batches = await base.length();
+          });
+          return;
+        }
+        if (data !== 'anew') keep(data);
+        callback(data === 'anew' ? null : data);
       };
       channel.addEventListener('message', hear);
       return () => channel.removeEventListener('message', hear);
@@ -213,7 +301,31 @@ export function openStore(world: World): RecordStore {
   return store;
 }
 
-const piecesIn = (records: readonly LogRecord[]): number => Math.ceil(records.length / ITEM_RECORDS);
+/** The ids of an item's records. */
+const idsIn = (item: unknown): string[] =>
+  Array.isArray(item) ? item.flatMap((e: LogRecord | Chapter) => (isChapter(e) ? idsOf(e) : [e.id])) : [];
+
+/** Does it unless another one, of all that have this log open, is at it; where the browser knows no locks, does it. */
+const alone = async (name: string, work: () => Promise<void>): Promise<void> => {
+  const locks = globalThis.navigator?.locks as LockManager | undefined;
+  if (!locks) return work();
+  await locks.request(name, { ifAvailable: true }, async (lock) => lock && work());
+};
+
+/** What one write puts into the database, each made when its turn has come: packing takes its time. */
+type Items = (() => (LogRecord | Chapter)[] | Promise<Chapter[]>)[];
+
+function itemsOf(records: readonly LogRecord[], bound: readonly Chapter[] = []): Items {
+  const { loose, groups } = intoChapters(records);
+  return [
+    ...slices(loose, ITEM_RECORDS).map((some) => () => some),
+    ...slices(groups, ITEM_CHAPTERS).map((some) => () => Promise.all(some.map(chapterOf))),
+    ...slices(bound, ITEM_CHAPTERS).map((some) => () => some),
+  ];
+}
+
+const slices = <T>(list: readonly T[], length: number): T[][] =>
+  Array.from({ length: Math.ceil(list.length / length) }, (_, i) => list.slice(i * length, (i + 1) * length));
 
 /** Enough of a record to be read; whole records are checked when they come in. */
 function isRecord(value: unknown): value is LogRecord {
@@ -228,8 +340,15 @@ function isRecord(value: unknown): value is LogRecord {
 export async function rawLog(world: World): Promise<string> {
   const store = openStore(world);
   try {
-    const { records, damaged } = await store.all();
-    return JSON.stringify({ format: 'slow-anchor-log/1', exportedMs: realClock.nowMs(), records, setAside: damaged });
+    const { records, chapters, damaged } = await store.all();
+    const setAside: unknown[] = [...damaged];
+    for (const c of chapters)
+      try {
+        for (const r of readingsOf(c)) records.push(r);
+      } catch {
+        setAside.push({ ...c, packed: [...c.packed] });
+      }
+    return JSON.stringify({ format: 'slow-anchor-log/1', exportedMs: realClock.nowMs(), records, setAside });
   } finally {
     store.close();
   }

@@ -31,9 +31,10 @@ export async function resetDemo(means: Means, store: RecordStore): Promise<DemoS
 /** The demonstration as it was left, or fresh on the first visit and where its store was emptied. */
 export async function openDemo(means: Means, store: RecordStore): Promise<DemoState> {
   const state = await inTime(means.shelf.getItem<DemoState>('state'), PATIENCE_MS).catch(() => null);
-  const { records } = await store.all();
+  const { records, chapters } = await store.all();
   if (!state?.bridges || state.resetting || records.length === 0) return resetDemo(means, store);
   // The demonstration's clock stands still while nobody looks, and never goes back behind what was written.
-  const written = records.reduce((latest, r) => Math.max(latest, r.atMs), state.clockMs);
+  const times = [...records.map((r) => r.atMs), ...chapters.map((c) => c.latestMs)];
+  const written = times.reduce((latest, atMs) => Math.max(latest, atMs), state.clockMs);
   return { ...state, clockMs: written, setAtMs: means.clock.elapsedMs() };
 }

@@ -9,6 +9,7 @@ import {
   RECORD_VERSION,
   type Bench,
   type Draft,
+  type Entries,
   type LogRecord,
   type Written,
 } from '../../core/log';
@@ -42,7 +43,10 @@ export interface WorldValue {
   world: World;
   /** '' or '/demo': what every path begins with. */
   basePath: string;
-  records: LogRecord[];
+  /** How many entries the log has. */
+  count: number;
+  /** All of them: a long log takes its time. */
+  allRecords: () => LogRecord[];
   bench: Bench;
   /** The bench as it is at this very moment, before the page was drawn anew. */
   latest: () => Bench;
@@ -104,7 +108,7 @@ export function useWorld(): WorldValue {
 
 /** The log with what it says; kept together so that what did not change keeps its identity, and views need not redraw it. */
 interface Log {
-  records: LogRecord[];
+  count: number;
   bench: Bench;
   damaged: Damaged[];
   trouble: string;
@@ -156,29 +160,29 @@ export function WorldProvider({ world, means: given, children }: Props) {
       index.current = createLogIndex();
       const read = await store.all().then(
         (all) => ({ ...all, trouble: '' }),
-        (reason: unknown) => ({ records: [...store.held()], damaged: [], trouble: reasonOf(reason) }),
+        (reason: unknown) => ({ records: [...store.held()], chapters: [], damaged: [], trouble: reasonOf(reason) }),
       );
       analyst.tell(store.held());
-      const { index: own, aside } = indexOf(read.records);
+      const { index: own, aside } = indexOf(read);
       own.add(index.current.records());
       index.current = own;
       const damaged = aside.length > 0 ? [...read.damaged, { key: 'records', value: aside }] : read.damaged;
-      const records = own.records();
-      if (world === 'own' && records.length > 0) void askToLast().then(setLasting);
-      return { ...read, damaged, records, bench: own.bench() };
+      const count = own.count();
+      if (world === 'own' && count > 0) void askToLast().then(setLasting);
+      return { damaged, trouble: read.trouble, count, bench: own.bench() };
     },
     staleTime: Infinity,
     // What did not change keeps its identity by the index; comparing it record by record would take the longer the log is.
     structuralSharing: false,
   });
   const gain = useCallback(
-    (written: readonly LogRecord[]) => {
-      const news = index.current.add(written);
-      if (news.length === 0) return;
-      analyst.tell(news);
+    (written: Entries) => {
+      const { records, chapters } = index.current.add(written.records, written.chapters);
+      if (records.length + chapters.length === 0) return;
+      analyst.tell(records, chapters);
       client.setQueryData<Log>(
         ['log', world],
-        (log) => log && { ...log, records: [...log.records, ...news], bench: index.current.bench() },
+        (log) => log && { ...log, count: index.current.count(), bench: index.current.bench() },
       );
     },
     [client, world, analyst],
@@ -225,7 +229,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         await store.append(records);
         if (world === 'own') void askToLast().then(setLasting);
       } finally {
-        gain(records);
+        gain({ records, chapters: [] });
       }
       return records;
     },
@@ -315,6 +319,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         world,
         basePath: world === 'demo' ? '/demo' : '',
         ...data,
+        allRecords: () => index.current.records(),
         latest: () => index.current.bench(),
         a4Hz: data.bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
         clock,

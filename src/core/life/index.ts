@@ -1,3 +1,3 @@
 export { foundAndLeft, setsOf, treatmentsOf, type FoundAndLeft, type StringSet, type Treated } from './life';
-export { livesByMaterial, medianLife, type MaterialLives, type MedianLife } from './survival';
+export { lastedOn, livesByMaterial, medianLife, type MaterialLives, type MedianLife } from './survival';
 export { lifeSheet } from './words';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { randomFrom } from '../simulate';
 import { readBench, type Draft, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
-import { foundAndLeft, lifeSheet, livesByMaterial, medianLife, setsOf, treatmentsOf } from '.';
+import { foundAndLeft, lifeSheet, lastedOn, livesByMaterial, medianLife, setsOf, treatmentsOf } from '.';
 
 const DAY = 86400000;
 const NOW = Date.UTC(2026, 5, 20, 12);
@@ -81,7 +81,7 @@ test('how long strings last: half of them by the count that still holds those th
     make(NOW - 100 * DAY, { type: 'removed', stringId: 's1', reason: 'broke', place: 'nut' }),
     put('s2', 30),
   ]);
-  expect(livesByMaterial(bench.instruments, NOW)).toMatchObject([
+  expect(livesByMaterial(bench.instruments.flatMap((i) => lastedOn(i, NOW)))).toMatchObject([
     { material: 'plain-steel', ended: 1, on: 1, median: { days: 200 }, broke: { nut: 1 } },
   ]);
 });

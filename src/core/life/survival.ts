@@ -1,4 +1,4 @@
-import type { BreakPlace, InstrumentLife } from '../log';
+import { groupBy, type BreakPlace, type InstrumentLife } from '../log';
 import type { StringMaterial } from '../strings';
 
 /** How long strings of a kind last: the age that half of them reach, and nine of ten such medians lie between these; null where it is open. */
@@ -44,24 +44,37 @@ export interface MaterialLives {
   broke: Partial<Record<BreakPlace, number>>;
 }
 
-/** How this player's strings live, by material, the most used first. Strings of which nobody said when they were put on are left out. */
-export function livesByMaterial(instruments: readonly InstrumentLife[], nowMs: number): MaterialLives[] {
-  const all = new Map<StringMaterial, { days: number; ended: boolean; place: BreakPlace | null }[]>();
-  for (const { strings } of instruments)
-    for (const { plan, past, strungMs } of strings) {
-      const own = all.get(plan.material) ?? [];
-      all.set(plan.material, own);
-      for (const p of past)
-        if (p.strungMs !== null) own.push({ days: (p.endedMs - p.strungMs) / DAY, ended: true, place: p.place });
-      if (strungMs !== null) own.push({ days: (nowMs - strungMs) / DAY, ended: false, place: null });
-    }
-  return [...all]
-    .filter(([, lives]) => lives.length > 0)
+/** How long one string was on, or is so far. */
+export interface Lasted {
+  material: StringMaterial;
+  days: number;
+  ended: boolean;
+  place: BreakPlace | null;
+}
+
+/** How long an instrument's strings lasted; those of which nobody said when they were put on are left out. */
+export const lastedOn = ({ strings }: InstrumentLife, nowMs: number): Lasted[] =>
+  strings.flatMap(({ plan: { material }, past, strungMs }) => [
+    ...past.flatMap(({ strungMs: from, endedMs, place }) =>
+      from === null ? [] : [{ material, days: (endedMs - from) / DAY, ended: true, place }],
+    ),
+    ...(strungMs === null ? [] : [{ material, days: (nowMs - strungMs) / DAY, ended: false, place: null }]),
+  ]);
+
+/** How this player's strings live, by material, the most used first. */
+export function livesByMaterial(lasted: readonly Lasted[]): MaterialLives[] {
+  return [...groupBy([...lasted], (l) => l.material)]
     .map(([material, lives]): MaterialLives => {
       const broke: MaterialLives['broke'] = {};
       for (const { place } of lives) if (place) broke[place] = (broke[place] ?? 0) + 1;
       const ended = lives.filter((l) => l.ended).length;
-      return { material, ended, on: lives.length - ended, median: medianLife(lives), broke };
+      return {
+        material: material as StringMaterial,
+        ended,
+        on: lives.length - ended,
+        median: medianLife(lives),
+        broke,
+      };
     })
     .sort((a, b) => b.ended + b.on - (a.ended + a.on));
 }

@@ -143,7 +143,7 @@ test('record by record, in slices and in any order the index tells the same benc
       index.add([r]);
       index.bench();
     }
-    expect(index.add(order)).toEqual([]);
+    expect(index.add(order)).toEqual({ records: [], chapters: [] });
     expect(index.bench().instruments).toEqual(whole.instruments);
     expect(index.bench().clockBack).toEqual(whole.clockBack);
   }

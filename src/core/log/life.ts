@@ -4,9 +4,11 @@ import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
 import type {
   AboutRecord,
+  FittedRecord,
   InstrumentRecord,
   LogRecord,
   ReadingRecord,
+  RemovedRecord,
   RoundRecord,
   StringPlan,
   TreatmentRecord,
@@ -58,8 +60,10 @@ export interface Show {
 export interface InstrumentLife {
   /** As its owner describes it; the strings' own notes. */
   record: InstrumentRecord;
-  /** As they are tuned now. */
-  strings: StringLife[];
+  /** As they are tuned now; of a long log made when they are first wanted. */
+  readonly strings: StringLife[];
+  /** Strings that it had once, as they were last; where there are any. */
+  former?: StringPlan[];
   /** Whose it is, where it is, what it goes with; where anybody said. */
   about?: AboutRecord;
   /** The tuning in force, where it is not the strings' own notes in equal temperament. */
@@ -74,16 +78,59 @@ export const ofType = <T extends LogRecord['type']>(live: readonly LogRecord[], 
 /**
  * One instrument as its own standing records tell it, oldest first.
  * @param named how it was described, from its beginning to now; at least once
- * @param live its standing records, those among them
- * @param shows in which it was played
- * @param a4Hz the reference that offsets are reckoned against; each reading's own where nobody has set one
+ * @param live its standing records, those among them; its readings need not be
+ * @param strings what they say of its strings
  */
 export function lifeOf(
   named: readonly InstrumentRecord[],
   live: readonly LogRecord[],
+  strings: () => StringLife[],
+): InstrumentLife {
+  const record = named[named.length - 1]!;
+  const about = last(ofType(live, 'about'));
+  const tuning = inForce(named, ofType(live, 'tuning'));
+  const known = new Map(named.flatMap((r) => r.strings).map((s) => [s.stringId, s]));
+  for (const { stringId } of record.strings) known.delete(stringId);
+  return {
+    record,
+    get strings() {
+      return strings();
+    },
+    ...(known.size > 0 ? { former: [...known.values()] } : {}),
+    ...(about ? { about } : {}),
+    ...(tuning ? { tuning } : {}),
+  };
+}
+
+/** When the string at a place was put on, null when nobody said, and what of the records of its place is of that string. */
+function presentAt(on: readonly FittedRecord[], off: readonly RemovedRecord[]) {
+  const present = last(on);
+  const gone = last(off);
+  const strungMs = present && present.atMs >= (gone?.atMs ?? -Infinity) ? present.atMs : null;
+  return { present, gone, strungMs, sinceMs: strungMs ?? gone?.atMs ?? -Infinity };
+}
+
+/** When the newest of an instrument's strings was put on, ms; 0 when nobody said. @param live its standing records */
+export function newestStrungMs({ strings }: InstrumentRecord, live: readonly LogRecord[]): number {
+  const at = <R extends { stringId: string }>(list: R[], stringId: string) =>
+    list.filter((r) => r.stringId === stringId);
+  const [fitted, removed] = [ofType(live, 'fitted'), ofType(live, 'removed')];
+  return Math.max(0, ...strings.map(({ stringId: s }) => presentAt(at(fitted, s), at(removed, s)).strungMs ?? 0));
+}
+
+/**
+ * What an instrument's standing records, oldest first, say of its strings.
+ * @param named how it was described, from its beginning to now; at least once
+ * @param live its standing records, those among them
+ * @param shows in which it was played
+ * @param a4Hz the reference that offsets are reckoned against; each reading's own where nobody has set one
+ */
+export function stringLives(
+  named: readonly InstrumentRecord[],
+  live: readonly LogRecord[],
   a4Hz: number | undefined,
   shows: readonly Show[] = [],
-): InstrumentLife {
+): StringLife[] {
   const record = named[named.length - 1]!;
   const key = (r: { stringId: string }) => r.stringId;
   const readings = groupBy(ofType(live, 'reading'), key);
@@ -94,15 +141,12 @@ export function lifeOf(
   const tuners = groupBy(ofType(live, 'tuner'), key);
   const tunings = ofType(live, 'tuning');
   const tuning = inForce(named, tunings);
-  const strings = record.strings.map((own): StringLife => {
+  return record.strings.map((own): StringLife => {
     const place = own.stringId;
     const plan = tunedAs(own, tuning);
     const on = fitted.get(place) ?? [];
     const off = removed.get(place) ?? [];
-    const present = last(on);
-    const gone = last(off);
-    const strungMs = present && present.atMs >= (gone?.atMs ?? -Infinity) ? present.atMs : null;
-    const sinceMs = strungMs ?? gone?.atMs ?? -Infinity;
+    const { present, gone, strungMs, sinceMs } = presentAt(on, off);
     const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
     const noteAt = (atMs: number) =>
       (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === place)?.note ?? own.note;
@@ -124,8 +168,6 @@ export function lifeOf(
       past: pastLives(on, off, all),
     };
   });
-  const about = last(ofType(live, 'about'));
-  return { record, strings, ...(about ? { about } : {}), ...(tuning ? { tuning } : {}) };
 }
 
 /** The tuning in force at a time: the last one, unless the instrument's own notes were edited after it. */

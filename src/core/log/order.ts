@@ -8,6 +8,40 @@ export interface Written {
   atMs: number;
 }
 
+/** When one writer wrote records, in their order; a long log has hundreds of thousands. */
+export interface Run {
+  seq: Float64Array;
+  atMs: Float64Array;
+}
+
+const EMPTY: Run = { seq: new Float64Array(), atMs: new Float64Array() };
+const inOrder = (a: Run, i: number, b: Run, j: number): number => a.seq[i]! - b.seq[j]! || a.atMs[i]! - b.atMs[j]!;
+
+/** @param written by one writer, in any order */
+export function runOf(written: readonly Written[]): Run {
+  const sorted = [...written].sort((a, b) => a.seq - b.seq || a.atMs - b.atMs);
+  return { seq: Float64Array.from(sorted, (w) => w.seq), atMs: Float64Array.from(sorted, (w) => w.atMs) };
+}
+
+function merged(a: Run, b: Run): Run {
+  const [n, m] = [a.seq.length, b.seq.length];
+  if (n === 0) return b;
+  const run = { seq: new Float64Array(n + m), atMs: new Float64Array(n + m) };
+  for (let k = 0, i = 0, j = 0; k < n + m; k++) {
+    const first = j === m || (i < n && inOrder(a, i, b, j) <= 0);
+    const from = first ? a : b;
+    const at = first ? i++ : j++;
+    run.seq[k] = from.seq[at]!;
+    run.atMs[k] = from.atMs[at]!;
+  }
+  return run;
+}
+
+const mergedAll = (runs: readonly Run[]): Run =>
+  runs.length < 2
+    ? (runs[0] ?? EMPTY)
+    : merged(mergedAll(runs.slice(0, runs.length >> 1)), mergedAll(runs.slice(runs.length >> 1)));
+
 /** Two tabs write this much apart at most: less is no clock set back, ms (house estimate). */
 const APART_MS = 2000;
 /** A gap of this share of the step back, that ends past where the clock had been, is the clock set right again (house estimate). */
@@ -24,8 +58,8 @@ export interface SetBack {
  * back with it; was it set right again later, the records between are moved forward instead.
  */
 export interface WriterClock {
-  /** Takes records in; true where times of earlier records are now read otherwise. */
-  note(written: readonly Written[]): boolean;
+  /** Takes in when its records were written; true where times of earlier ones are now read otherwise. */
+  note(by: string, runs: readonly Run[]): boolean;
   /** What to add to the times of a record so that they run forward, ms. */
   offsetMs(written: Written): number;
   newest(): Written | undefined;
@@ -34,31 +68,44 @@ export interface WriterClock {
 }
 
 export function createWriterClock(): WriterClock {
-  const notes: Written[] = [];
+  let notes: Run = EMPTY;
   let offsets: number[] = [];
   /** Steps back that still hold: before which record, and how far. */
   let back: { at: number; byMs: number }[] = [];
-  const places = new Map<string, number>();
-  const inOrder = (a: Written, b: Written) => a.seq - b.seq || a.atMs - b.atMs;
-  const keyOf = ({ seq, atMs }: Written) => `${seq}/${atMs}`;
+  /** No time was ever read otherwise than it was written. */
+  let even = true;
+  let newest: Written | undefined;
+  const written = (by: string, k: number): Written => ({ by, seq: notes.seq[k]!, atMs: notes.atMs[k]! });
+  /** The place of a note. */
+  const placeOf = ({ seq, atMs }: Written): number | undefined => {
+    const sought = { seq: Float64Array.of(seq), atMs: Float64Array.of(atMs) };
+    let [low, high] = [0, notes.seq.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (inOrder(notes, middle, sought, 0) < 0) low = middle + 1;
+      else high = middle;
+    }
+    return low < notes.seq.length && inOrder(notes, low, sought, 0) === 0 ? low : undefined;
+  };
 
   const move = (from: number, to: number, byMs: number) => {
     for (let i = from; i < to; i++) offsets[i]! += byMs;
   };
   /** The record at place k is the newest so far; true where the offset of an earlier one changed. */
   const step = (k: number): boolean => {
-    const { atMs } = notes[k]!;
-    const before = k > 0 ? notes[k - 1]!.atMs : -Infinity;
+    const atMs = notes.atMs[k]!;
+    const before = k > 0 ? notes.atMs[k - 1]! : -Infinity;
     offsets[k] = 0;
     if (atMs < before - APART_MS) {
       back.push({ at: k, byMs: before - atMs });
+      even = false;
       move(0, k, atMs - before);
       return true;
     }
     let changed = false;
     for (let last = back.at(-1); last; last = back.at(-1)) {
       const gap = atMs - before;
-      if (gap < RESTORED_SHARE * last.byMs || atMs < notes[last.at - 1]!.atMs) break;
+      if (gap < RESTORED_SHARE * last.byMs || atMs < notes.atMs[last.at - 1]!) break;
       move(0, last.at, last.byMs);
       move(last.at, k, Math.min(last.byMs, gap));
       back.pop();
@@ -67,31 +114,26 @@ export function createWriterClock(): WriterClock {
     return changed;
   };
   return {
-    note(written) {
-      const news = [...written].sort(inOrder);
-      const last = notes[notes.length - 1];
-      const late = last !== undefined && inOrder(news[0]!, last) < 0;
-      const from = late ? 0 : notes.length;
-      notes.push(...news);
+    note(by, runs) {
+      const news = mergedAll(runs);
+      const from = notes.seq.length;
+      const late = from > 0 && inOrder(news, 0, notes, from - 1) < 0;
+      notes = merged(notes, news);
       if (late) {
         // Brought in late, from a file: the whole order is gone through again.
-        notes.sort(inOrder);
         offsets = [];
         back = [];
-        places.clear();
       }
-      let changed = late && notes.length > news.length;
-      for (let k = from; k < notes.length; k++) {
-        places.set(keyOf(notes[k]!), k);
-        if (step(k)) changed = true;
-      }
+      let changed = late && !even;
+      for (let k = late ? 0 : from; k < notes.seq.length; k++) if (step(k)) changed = true;
+      newest = written(by, notes.seq.length - 1);
       return changed;
     },
-    offsetMs: (written) => offsets[places.get(keyOf(written)) ?? -1] ?? 0,
-    newest: () => notes[notes.length - 1],
+    offsetMs: (written) => (even ? 0 : (offsets[placeOf(written) ?? -1] ?? 0)),
+    newest: () => newest,
     setBack() {
-      const newest = back[back.length - 1];
-      return newest && { atMs: notes[newest.at]!.atMs, byMs: back.reduce((sum, b) => sum + b.byMs, 0) };
+      const last = back[back.length - 1];
+      return last && { atMs: notes.atMs[last.at]!, byMs: back.reduce((sum, b) => sum + b.byMs, 0) };
     },
   };
 }

@@ -17,21 +17,17 @@ const stringsOf = (r: LogRecord): readonly string[] =>
   'stringIds' in r ? r.stringIds : 'stringId' in r && r.stringId ? [r.stringId] : [];
 const dayOf = (r: LogRecord) => new Date(r.atMs + r.zoneMin * 60000).toISOString().slice(0, 10);
 
-/** The records that are looked for, the newest first. */
-export function searchLog(records: readonly LogRecord[], names: Names, wanted: Search): LogRecord[] {
+/** Whether a record is one that is looked for. */
+export function isWanted(names: Names, wanted: Search): (r: LogRecord) => boolean {
   const { instrumentId, stringId, type, from, to, text } = wanted;
   const words = (text ?? '').toLowerCase().split(/\s+/).filter(Boolean);
-  return records
-    .filter(
-      (r) =>
-        (!instrumentId || partOf(r) === instrumentId) &&
-        (!stringId || stringsOf(r).includes(stringId)) &&
-        (!type || r.type === type) &&
-        (!from || dayOf(r) >= from) &&
-        (!to || dayOf(r) <= to) &&
-        (words.length === 0 || hasAll(sayRecord(r, names).toLowerCase(), words)),
-    )
-    .sort((a, b) => b.atMs - a.atMs);
+  return (r) =>
+    (!instrumentId || partOf(r) === instrumentId) &&
+    (!stringId || stringsOf(r).includes(stringId)) &&
+    (!type || r.type === type) &&
+    (!from || dayOf(r) >= from) &&
+    (!to || dayOf(r) <= to) &&
+    (words.length === 0 || hasAll(sayRecord(r, names).toLowerCase(), words));
 }
 
 const hasAll = (sentence: string, words: readonly string[]) => words.every((w) => sentence.includes(w));

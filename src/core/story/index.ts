@@ -11,4 +11,12 @@ export {
   type StoryWish,
   type StringStory,
 } from './story';
-export { fallsByAge, learnedOf, learnedPriors, type Learned } from './learning';
+export {
+  fallsByAge,
+  learnedOf,
+  learnedPriors,
+  newestSets,
+  setsTaughtBy,
+  type Learned,
+  type TaughtSet,
+} from './learning';

@@ -1,4 +1,12 @@
-import { ageFromMs, totalFallSeries, type InstrumentLife, type PastLife, type Priors } from '../log';
+import {
+  ageFromMs,
+  groupBy,
+  totalFallSeries,
+  type InstrumentLife,
+  type InstrumentRecord,
+  type PastLife,
+  type Priors,
+} from '../log';
 import { SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { slopesOf, type TrialReading } from '../trial';
@@ -40,12 +48,13 @@ const MOST_SETS = 12;
 /** Of a long record so many readings, spread over it, teach a slope. */
 const MOST_READINGS = 24;
 
-/** One set that was on an instrument, or is: what its strings of a material fell. */
-interface TaughtSet {
+/** One set that was on an instrument, or is: its strings of a material. */
+export interface TaughtSet {
   instrumentId: string;
+  material: SettlingMaterial;
   present: boolean;
   strungMs: number;
-  strings: TrialReading[][];
+  lives: Pick<PastLife, 'readings' | 'strungMs'>[];
 }
 
 /** Every n-th reading, the first and the last among them. */
@@ -54,25 +63,31 @@ function thinned<T>(list: readonly T[]): T[] {
   return Array.from({ length: n }, (_, i) => list[Math.round((i * (list.length - 1)) / Math.max(1, n - 1))]!);
 }
 
-function setsOf(instruments: readonly InstrumentLife[], material: SettlingMaterial): TaughtSet[] {
-  const found: { instrumentId: string; present: boolean; lives: Pick<PastLife, 'readings' | 'strungMs'>[] }[] = [];
-  for (const { record, strings: lives } of instruments) {
-    const { instrumentId } = record;
-    const own = lives.filter((l) => SETTLES_AS[l.plan.material] === material);
+/** The sets of one instrument that teach something. */
+export function setsTaughtBy({ record: { instrumentId }, strings }: InstrumentLife): TaughtSet[] {
+  const set = (material: SettlingMaterial, present: boolean, all: TaughtSet['lives']): TaughtSet[] => {
+    const lives = all.filter(speaks);
+    const strungMs = Math.max(...lives.map((l) => l.strungMs ?? 0));
+    return lives.length > 0 ? [{ instrumentId, material, present, strungMs, lives }] : [];
+  };
+  return [...groupBy(strings, (l) => SETTLES_AS[l.plan.material])].flatMap(([material, own]) => {
     const generations = Math.max(0, ...own.map((l) => l.past.length));
-    for (let back = 1; back <= generations; back++) {
-      const of = own.flatMap((l) => l.past.slice(-back, l.past.length - back + 1)).filter(speaks);
-      if (of.length > 0) found.push({ instrumentId, present: false, lives: of });
-    }
-    const present = own.filter(speaks);
-    if (present.length > 0) found.push({ instrumentId, present: true, lives: present });
-  }
-  const strung = ({ lives }: (typeof found)[number]) => Math.max(...lives.map((l) => l.strungMs ?? 0));
-  return found
-    .sort((a, b) => strung(b) - strung(a))
-    .slice(0, MOST_SETS)
-    .map((set) => ({ ...set, strungMs: strung(set), strings: set.lives.map((l) => thinned(fallsByAge(l))) }));
+    const past = Array.from({ length: generations }, (_, i) =>
+      set(
+        material as SettlingMaterial,
+        false,
+        own.flatMap((l) => l.past.slice(-1 - i, l.past.length - i)),
+      ),
+    );
+    return [...past.flat(), ...set(material as SettlingMaterial, true, own)];
+  });
 }
+
+/** Of each material the newest sets, as many as teach. */
+export const newestSets = (sets: readonly TaughtSet[]): TaughtSet[] =>
+  [...groupBy([...sets], (s) => s.material).values()].flatMap((own) =>
+    own.sort((a, b) => b.strungMs - a.strungMs).slice(0, MOST_SETS),
+  );
 
 /**
  * The prior of a material's slope after the sets that were, for each instrument: ln slope normal, its mean and spread by precision
@@ -80,11 +95,13 @@ function setsOf(instruments: readonly InstrumentLife[], material: SettlingMateri
  * out of its own: they are what the prior is for.
  */
 export function learnedPriors(
-  instruments: readonly InstrumentLife[],
+  taughtBy: readonly TaughtSet[],
   material: SettlingMaterial,
 ): (forInstrumentId: string) => LearnedPrior {
   const house = SETTLING_PRIORS[material];
-  const sets = setsOf(instruments, material);
+  const sets = newestSets(taughtBy)
+    .filter((s) => s.material === material)
+    .map((s) => ({ ...s, strings: s.lives.map((l) => thinned(fallsByAge(l))) }));
   const slopes =
     sets.length > 0
       ? slopesOf(
@@ -129,17 +146,20 @@ export interface Learned {
 }
 
 /** What every instrument has learned of the sets before its own, by instrument. */
-export function learnedOf(instruments: readonly InstrumentLife[]): Record<string, Learned> {
+export function learnedOf(
+  instruments: readonly InstrumentRecord[],
+  sets: readonly TaughtSet[],
+): Record<string, Learned> {
   const known = new Map<SettlingMaterial, ReturnType<typeof learnedPriors>>();
   return Object.fromEntries(
-    instruments.map(({ record: { instrumentId }, strings }) => {
+    instruments.map(({ instrumentId, strings }) => {
       const learned: Learned = { priors: {}, sets: 0 };
-      for (const material of new Set(strings.map((s) => SETTLES_AS[s.plan.material]))) {
-        const of = known.get(material) ?? learnedPriors(instruments, material);
+      for (const material of new Set(strings.map((s) => SETTLES_AS[s.material]))) {
+        const of = known.get(material) ?? learnedPriors(sets, material);
         known.set(material, of);
-        const { prior, sets } = of(instrumentId);
+        const { prior, sets: count } = of(instrumentId);
         learned.priors[material] = prior;
-        learned.sets = Math.max(learned.sets, sets);
+        learned.sets = Math.max(learned.sets, count);
       }
       return [instrumentId, learned];
     }),

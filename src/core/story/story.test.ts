@@ -1,6 +1,6 @@
 import type { InstrumentLife, PastLife, ReadingRecord, StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
-import { instrumentStory, learnedPriors, type StoryWish } from '.';
+import { instrumentStory, learnedPriors, setsTaughtBy, type StoryWish } from '.';
 
 const MINUTE = 60000;
 const START = Date.UTC(2026, 5, 12, 10, 0);
@@ -118,17 +118,20 @@ test('earlier sets narrow the prior and move it their way; the present set does 
     };
   };
   const one = [instrument([string('a', readings('a', 60), { past: [life(1), life(0)] })])];
-  const learned = learnedPriors(one, 'plain-nylon')('x');
+  const learned = learnedPriors(one.flatMap(setsTaughtBy), 'plain-nylon')('x');
   expect(learned.sets).toBe(2);
   expect(learned.prior.slopeCents).toBeLessThan(0.75 * house.slopeCents);
   expect(learned.prior.slopeSpread).toBeLessThan(house.slopeSpread);
-  expect(learnedPriors([instrument([string('a', readings('a', 60))])], 'plain-nylon')('x')).toEqual({
+  expect(learnedPriors(setsTaughtBy(instrument([string('a', readings('a', 60))])), 'plain-nylon')('x')).toEqual({
     prior: house,
     sets: 0,
   });
   // Another instrument's present set does teach this one.
-  expect(learnedPriors([...one, instrument([string('a', readings('a', 22))], 'y')], 'plain-nylon')('x').sets).toBe(3);
-  expect(learnedPriors(one, 'plain-steel')('x').sets).toBe(0);
+  expect(
+    learnedPriors([...one, instrument([string('a', readings('a', 22))], 'y')].flatMap(setsTaughtBy), 'plain-nylon')('x')
+      .sets,
+  ).toBe(3);
+  expect(learnedPriors(one.flatMap(setsTaughtBy), 'plain-steel')('x').sets).toBe(0);
 });
 
 test('without a thermometer the answer to warmth comes from the other strings, with one from the room’s figures', () => {

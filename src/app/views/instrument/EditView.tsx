@@ -1,7 +1,5 @@
-import { useMemo } from 'react';
-import type { InstrumentLife, StringPlan } from '../../../core/log';
+import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
-import { useWorld } from '../../world/world';
 import { BuildFields } from './BuildFields';
 import { Fault } from './Fault';
 import { buildOf, rowsOf } from './fields';
@@ -13,7 +11,6 @@ import { useInstrumentForm } from './useInstrumentForm';
 /** The instrument in hand: its name, build and strings. */
 export function EditView({ life }: { life: InstrumentLife }) {
   const { record } = life;
-  const { records } = useWorld();
   const { form, rows, keep, move } = useInstrumentForm(
     {
       name: record.name,
@@ -26,15 +23,6 @@ export function EditView({ life }: { life: InstrumentLife }) {
     record,
   );
   const { register, formState } = form;
-  /** Strings that it had once, as they were last. */
-  const former = useMemo(() => {
-    const all = new Map<string, StringPlan>();
-    for (const r of records)
-      if (r.type === 'instrument' && r.instrumentId === record.instrumentId)
-        for (const s of r.strings) all.set(s.stringId, s);
-    for (const s of record.strings) all.delete(s.stringId);
-    return [...all.values()];
-  }, [records, record]);
   const shown = new Set(rows.fields.map((f) => f.stringId));
   return (
     <form
@@ -67,7 +55,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
         </Button>
         <Button onClick={() => form.reset()}>As it was</Button>
         <Button onClick={() => void move(record, true)}>Put it away</Button>
-        {former
+        {(life.former ?? [])
           .filter((s) => !shown.has(s.stringId))
           .map((s) => (
             <Button key={s.stringId} onClick={() => rows.append(rowsOf({ ...record, strings: [s] }))}>

@@ -1,13 +1,15 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { octavesOf, USUAL_SETUP } from '../../../core/octave';
-import { lifeSheet, livesByMaterial, setsOf, treatmentsOf, type MaterialLives } from '../../../core/life';
+import { lifeSheet, setsOf, treatmentsOf, type MaterialLives } from '../../../core/life';
 import { localIso } from '../../../core/exchange';
 import { namesIn, sayRecord, type InstrumentLife } from '../../../core/log';
 import { MATERIAL_NAMES, traitsOf } from '../../../core/strings';
 import { BottomBar } from '../../guided/BottomBar';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { fileName, saveFile } from '../../parts/saveFile';
 import { reasonOf } from '../../world/database';
+import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 import { About } from './About';
@@ -15,6 +17,7 @@ import { Octaves } from './Octaves';
 import { Remarks } from './Remarks';
 import { Sets } from './Sets';
 
+const DAY_MS = 86_400_000;
 const heading = 'pb-1 font-semibold';
 const rate = (perHour: number | null) => (perHour === null ? 'not read' : perHour.toFixed(1).replace('-', '−'));
 const days = (d: number) => (d < 60 ? `${d.toFixed(0)} days` : `${(d / 30).toFixed(0)} months`);
@@ -27,14 +30,14 @@ const medianWords = ({ median, ended }: MaterialLives): string => {
 
 /** One instrument's life on a page: whose it is, its sets, as found and as left, what was done and found, remarks, and its log. */
 export function LifeView({ life }: { life: InstrumentLife }) {
-  const { bench, records, ask, basePath, nowMs } = useWorld();
+  const { bench, ask, basePath, nowMs } = useWorld();
   const now = useNow(60000);
   const { instrumentId, name } = life.record;
   const [message, say] = useState('');
   const sets = useMemo(() => setsOf(life), [life]);
   const sheet = useMemo(() => lifeSheet(life), [life]);
   const treated = useMemo(() => treatmentsOf(life, bench), [life, bench]);
-  const names = useMemo(() => namesIn(records), [records]);
+  const names = useMemo(() => namesIn(bench.instruments.map((i) => i.record)), [bench]);
   const found = useMemo(
     () =>
       [...bench.findings, ...bench.adjustments]
@@ -46,7 +49,13 @@ export function LifeView({ life }: { life: InstrumentLife }) {
     () => (traitsOf(life.record).frets ? octavesOf(life, bench, USUAL_SETUP.limitCents) : undefined),
     [life, bench],
   );
-  const materials = useMemo(() => livesByMaterial(bench.instruments, now), [bench, now]);
+  const { data: materials = [], error: unknown } = useAsked({
+    question: 'materials',
+    subject: '',
+    of: bench.changes,
+    ask: { nowMs: Math.floor(now / DAY_MS) * DAY_MS },
+    waits: true,
+  });
   const own = new Set(life.strings.map((s) => s.plan.material));
   const day = (r: { atMs: number; zoneMin: number }) => localIso(r.atMs, r.zoneMin).slice(0, 10);
   const stem = `${fileName(name)}-${localIso(nowMs(), 0).slice(0, 10)}`;
@@ -204,6 +213,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
                   ))}
                 </tbody>
               </table>
+              <NotWorkedOut error={unknown} what="How strings last" />
               <p className="pt-1 text-xs text-ink2">
                 On all instruments. In brackets: nine of ten such figures lie between. Strings that are still on count.
               </p>

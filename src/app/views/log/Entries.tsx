@@ -1,21 +1,25 @@
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { localIso } from '../../../core/exchange';
-import { KINDS, namesIn, sayRecord, searchLog, type LogRecord, type RecordType } from '../../../core/log';
+import { KINDS, type LogRecord, type RecordType } from '../../../core/log';
 import { EditReading } from '../../parts/EditReading';
 import { clockTime } from '../../parts/format';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useRows } from '../../parts/rows';
+import { useAskedEach } from '../../world/asked';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 
 const ROW_PX = 34;
+/** So many rows are asked for at once. */
+const PAGE = 60;
 /** What is not a thing of its own: another entry says how it ended. */
 const FIXED: readonly RecordType[] = ['taken-back', 'instrument', 'pass'];
 const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
 
 /** The entries of the log, found by instrument, string, kind, day and words; a wrong one is corrected where it stands. */
 export function Entries() {
-  const { records, bench, world, zoneMin, nowMs } = useWorld();
+  const { count, bench, world, zoneMin, nowMs } = useWorld();
   const [params, setParams] = useSearchParams();
   const [text, setText] = useState('');
   const [message, say] = useState('');
@@ -31,21 +35,29 @@ export function Entries() {
       if (name === 'instrument') p.delete('string');
       return p;
     });
-  const names = useMemo(() => namesIn(records), [records]);
-  const superseded = useMemo(() => new Set(records.flatMap((r) => r.supersedes ?? [])), [records]);
-  const found = useMemo(
-    () =>
-      searchLog(records, names, { instrumentId, stringId, type: type as RecordType | undefined, from, text: sought }),
-    [records, names, instrumentId, stringId, type, from, sought],
-  );
-  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId);
+  const wanted = { instrumentId, stringId, type: type as RecordType | undefined, from, text: sought };
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useRows(scroller, found.length, ROW_PX);
-  const reading = found.find((r) => r.id === editing);
+  const [found, setFound] = useState(0);
+  const virtual = useRows(scroller, found, ROW_PX);
+  const shown = virtual.getVirtualItems();
+  const pages = [...new Set([0, ...shown.map(({ index }) => Math.floor(index / PAGE))])];
+  const { data, error } = useAskedEach(
+    pages.map((p) => ({
+      question: 'entries',
+      subject: String(p),
+      of: bench,
+      ask: { wanted, from: p * PAGE, count: PAGE },
+    })),
+  );
+  const first = data[0];
+  if (first && first.found !== found) setFound(first.found);
+  const at = (index: number) => data[pages.indexOf(Math.floor(index / PAGE))]?.rows[index % PAGE];
+  const reading = data.flatMap((d) => d?.rows ?? []).find(({ record }) => record.id === editing)?.record;
+  const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId);
   const lifeOf = (r: LogRecord) =>
     r.type === 'reading' ? bench.instruments.find((i) => i.record.instrumentId === r.instrumentId) : undefined;
-  const takeBack = (r: LogRecord) =>
-    void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Taken back: ${sayRecord(r, names)}.`));
+  const takeBack = (r: LogRecord, said: string) =>
+    void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Taken back: ${said}.`));
   return (
     <>
       <div className="flex flex-wrap items-center gap-2 pb-2 text-sm">
@@ -102,12 +114,13 @@ export function Entries() {
           from <input type="date" className={choose} value={from ?? ''} onChange={(e) => set('from', e.target.value)} />
         </label>
         <span className="text-ink2">
-          <span data-testid="record-count">{found.length}</span> of {records.length} records
+          {first ? <span data-testid="record-count">{first.found}</span> : 'looking through'} of {count} records
         </span>
       </div>
       <p role="status" data-testid="entry-message" className="min-h-5 text-sm font-semibold">
         {message}
       </p>
+      <NotWorkedOut error={error} what="What was looked for" />
       <div
         ref={scroller}
         tabIndex={0}
@@ -116,9 +129,10 @@ export function Entries() {
         className="h-[60vh] overflow-y-auto border-y border-line"
       >
         <ol className="relative" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map(({ index, start }) => {
-            const r = found[index]!;
-            const isGone = superseded.has(r.id);
+          {shown.map(({ index, start }) => {
+            const row = at(index);
+            if (!row) return null;
+            const { record: r, said, gone: isGone } = row;
             const of = lifeOf(r);
             return (
               <li
@@ -132,7 +146,7 @@ export function Entries() {
                   {localIso(r.atMs, r.zoneMin).slice(0, 10)} {clockTime(r.atMs, r.zoneMin)}
                 </span>
                 <span className={isGone ? 'flex-1 text-ink2 line-through' : 'flex-1'}>
-                  {sayRecord(r, names)}
+                  {said}
                   {isGone && <span className="sr-only"> (superseded)</span>}
                 </span>
                 {!isGone && !FIXED.includes(r.type) && (
@@ -142,7 +156,7 @@ export function Entries() {
                         Correct
                       </button>
                     )}
-                    <button type="button" className="text-deep underline" onClick={() => takeBack(r)}>
+                    <button type="button" className="text-deep underline" onClick={() => takeBack(r, said)}>
                       Take back
                     </button>
                   </span>

@@ -19,7 +19,7 @@ const NAMED = 3;
 
 /** Every record, newest first, with export and import. */
 export function LogView() {
-  const { records, ask, basePath, nowMs, world, damaged } = useWorld();
+  const { count, ask, basePath, nowMs, world, damaged } = useWorld();
   const [message, setMessage] = useState('');
   /** The file being taken in, and how far it is. */
   const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
@@ -106,7 +106,7 @@ export function LogView() {
       <p role="status" data-testid="log-message" className="min-h-6 text-sm font-semibold">
         {message}
       </p>
-      {records.length === 0 && (
+      {count === 0 && (
         <FirstStep drawing={<LogSketch />} to={`${basePath}/add`} words="Add an instrument">
           Nothing is here yet. Everything you read, put on or move is listed here with its time. You can also import
           what another device exported.

@@ -85,17 +85,21 @@ const byType = new Map((KINDS as unknown as readonly AnyKind[]).map((k) => [k.ty
 /** What a record says, in a line. */
 export const sayRecord = (record: LogRecord, names: Names): string => byType.get(record.type)!.say(record, names);
 
-/** The names of instruments and strings, as the log last gave them. */
-export function namesIn(records: readonly LogRecord[]): Names {
+/**
+ * The names of instruments and strings, as the log last gave them.
+ * @param find a record by its id; among those that are given where nothing is said
+ */
+export function namesIn(
+  records: readonly LogRecord[],
+  find: (id: string) => LogRecord | undefined = (id) => records.find((r) => r.id === id),
+): Names {
   const instruments = new Map(
     records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
   );
-  // Made when the first one is looked up: a long log has hundreds of thousands.
-  let byId: Map<string, LogRecord> | undefined;
   const instrumentName = (id: string) => instruments.get(id)?.name ?? id;
   const names: Names = {
     record: (id) => {
-      const of = (byId ??= new Map(records.map((r) => [r.id, r]))).get(id);
+      const of = find(id);
       // One that takes back another one is said without that: no record leads back to itself.
       return of && of.type !== 'taken-back' ? sayRecord(of, names) : undefined;
     },
