@@ -27,13 +27,14 @@ import {
 } from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedOf, newestSets, setsTaughtBy, type TaughtSet } from '../../core/story';
-import { SETTLES_AS } from '../../core/strings';
+import { SETTLES_AS, traitsOf } from '../../core/strings';
 import type { WavOutcome } from '../../core/exchange';
 import { FILE_TOO_LARGE, LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import type { RecordStore, World } from '../world/database';
 import type {
   Answer,
   Imported,
+  LifePage,
   Listed,
   PlanAsk,
   QuestionKind,
@@ -52,6 +53,7 @@ const bridge = () => import('../../core/bridge');
 const WAYS_SEED = 17;
 const causes = () => import('../../core/causes');
 const lives = () => import('../../core/life');
+const octave = () => import('../../core/octave');
 const SLICED: readonly QuestionKind[] = ['import', 'learn', 'materials', 'entries'];
 /** What is about no instrument. */
 const GENERAL = '';
@@ -223,6 +225,18 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     );
   }
 
+  async function lifePage(instrumentId: string): Promise<LifePage> {
+    const [{ lifeSheet, setsOf, treatmentsOf }, { octavesOf, USUAL_SETUP }] = await Promise.all([lives(), octave()]);
+    const life = lifeOf(instrumentId);
+    const fretted = traitsOf(life.record).frets;
+    return {
+      sets: setsOf(life),
+      sheet: lifeSheet(life),
+      treated: treatmentsOf(life, bench()),
+      octaves: fretted ? octavesOf(life, bench(), USUAL_SETUP.limitCents) : undefined,
+    };
+  }
+
   async function materials({ nowMs }: Questions['materials']['ask'], id: number) {
     const { lastedOn, livesByMaterial } = await lives();
     const lasted: ReturnType<typeof lastedOn> = [];
@@ -307,6 +321,8 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
         return trial(request.ask);
       case 'learn':
         return learn(request.id);
+      case 'life':
+        return lifePage(request.ask.instrumentId);
       case 'materials':
         return materials(request.ask, request.id);
       case 'entries':

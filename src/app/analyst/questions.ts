@@ -14,7 +14,8 @@ import type {
   TrialRecord,
   Wish,
 } from '../../core/log';
-import type { MaterialLives } from '../../core/life';
+import type { lifeSheet, MaterialLives, StringSet, Treated } from '../../core/life';
+import type { Octaves } from '../../core/octave';
 import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 import type { World } from '../world/database';
@@ -38,6 +39,8 @@ export interface Questions {
   /** Readings after its end do not count. */
   trial: { ask: { pairs: TrialRecord['pairs']; endedMs: number | null }; answer: Trial | null };
   learn: { ask: Record<string, never>; answer: Record<string, Learned> };
+  /** One instrument's life, as a page of it shows it. */
+  life: { ask: { instrumentId: string }; answer: LifePage };
   /** How this player's strings live, by material. */
   materials: { ask: { nowMs: number }; answer: MaterialLives[] };
   /** Which entries are looked for, the newest first; of them some are told. */
@@ -87,6 +90,14 @@ export interface RestringAsk {
   priors: Priors;
 }
 export type RestringAnswer = RestringOutlook & { stringId: string; note: string };
+
+export interface LifePage {
+  sets: StringSet[];
+  sheet: ReturnType<typeof lifeSheet>;
+  treated: Treated[];
+  /** undefined where it has no frets. */
+  octaves: Octaves | undefined;
+}
 
 /** Entries of the log as they are listed. */
 export interface Listed {

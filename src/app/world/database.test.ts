@@ -1,7 +1,8 @@
 /** The store over IndexedDB: what browsers do to it when they refuse, freeze, forget. */
 import 'fake-indexeddb/auto';
 import { IDBFactory, IDBObjectStore as FakeStore } from 'fake-indexeddb';
-import type { LogRecord } from '../../core/log';
+import { SAMPLES } from '../../../testing/samples';
+import { indexOf, readingsOf, type LogRecord } from '../../core/log';
 import type { RecordStore } from './database';
 
 const room = (id: string): LogRecord => ({
@@ -103,6 +104,73 @@ test('a write too long for one item is there whole or not at all, and gives back
   expect(await ids((await load()).store)).toEqual(['before']);
 });
 
+const reading = (i: number, instrumentId = 'x'): LogRecord =>
+  ({ ...SAMPLES.reading, id: `${instrumentId}-${i}`, instrumentId, atMs: SAMPLES.reading.atMs + i }) as LogRecord;
+/** The browser drops what this site has kept. */
+const emptied = () =>
+  new Promise((resolve, reject) => {
+    const gone = indexedDB.deleteDatabase('slow-anchor-own');
+    gone.onsuccess = resolve;
+    gone.onerror = reject;
+  });
+const keysIn = (name: string) =>
+  new Promise<string[]>((resolve) => {
+    const request = indexedDB.open(name);
+    request.onsuccess = () => {
+      const keys = request.result.transaction('records').objectStore('records').getAllKeys();
+      keys.onsuccess = () => (request.result.close(), resolve(keys.result.map(String)));
+    };
+  });
+
+test('many readings of an instrument lie packed, another tab is told them so, and they come back as they were', async () => {
+  const many = [...Array(350).keys()].flatMap((i) => [reading(i), reading(i, 'y')]);
+  const { store } = await load();
+  const other = await load();
+  const heard: { records: LogRecord[]; chapters: unknown[] }[] = [];
+  other.store.onForeignWrite((written) => written && heard.push(written));
+  const written = await store.append([room('a'), ...many]);
+  expect(written.records.map((r) => r.id)).toEqual(['a']);
+  expect(written.chapters.map((c) => [c.instrumentId, c.count])).toEqual([
+    ['x', 350],
+    ['y', 350],
+  ]);
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(heard.flatMap((h) => h.chapters)).toHaveLength(2);
+  const { records, chapters } = await (await load()).store.all();
+  expect([...records, ...chapters.flatMap(readingsOf)].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual(
+    [room('a'), ...many].sort((a, b) => (a.id < b.id ? -1 : 1)),
+  );
+  // Emptied underneath while a page is open: what it knew is written again, the chapters too.
+  await other.store.all();
+  await emptied();
+  await other.store.append([room('b')]);
+  const back = await (await load()).store.all();
+  expect([back.records.map((r) => r.id).sort(), back.chapters.length]).toEqual([['a', 'b'], 2]);
+});
+
+test('a log that was written reading by reading is tidied up: few items, the same log; cut off before the old ones are gone too', async () => {
+  const { store } = await load();
+  for (let i = 0; i < 320; i++) await store.append([reading(i)]);
+  await store.append([room('a')]);
+  for (const cut of [true, false]) {
+    const tidying = (await load()).store;
+    await tidying.all();
+    const realDelete = stores.delete;
+    let n = 0;
+    stores.delete = function (this: IDBObjectStore, key) {
+      if (cut && ++n === 100) throw new DOMException('gone', 'AbortError');
+      return realDelete.call(this, key);
+    };
+    await tidying.tidy().catch(() => undefined);
+    stores.delete = realDelete;
+    const { index } = indexOf(await (await load()).store.all());
+    expect(index.count()).toBe(321);
+    expect(index.records().map((r) => r.id)).toEqual(expect.arrayContaining(['a', 'x-0', 'x-319']));
+  }
+  const items = (await keysIn('slow-anchor-own')).length;
+  expect(items).toBeLessThan(250);
+});
+
 const refusals: [string, Put][] = [
   [
     'no room',
@@ -192,14 +260,10 @@ test('a write that is never answered is told after a while; answered late, it is
 });
 
 test('the database is deleted underneath: what memory holds is written again with the next write', async () => {
-  const { store, databaseName } = await load();
+  const { store } = await load();
   await store.append([room('a')]);
   await store.append([room('b')]);
-  await new Promise((resolve, reject) => {
-    const gone = indexedDB.deleteDatabase(databaseName('own'));
-    gone.onsuccess = resolve;
-    gone.onerror = reject;
-  });
+  await emptied();
   await store.append([room('c')]);
   expect(await ids((await load()).store)).toEqual(['a', 'b', 'c']);
 });

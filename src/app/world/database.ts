@@ -90,10 +90,11 @@ export function openStore(world: World): RecordStore {
   /** How many items were no chapters when everything was read. */
   let small = 0;
   const kept = new Map<string, LogRecord>();
-  const keptChapters = new Set<Chapter>();
+  /** By their ids. */
+  const keptChapters = new Map<string, Chapter>();
   const keep = ({ records, chapters }: Entries): void => {
     for (const r of records) kept.set(r.id, r);
-    for (const c of chapters) keptChapters.add(c);
+    for (const c of chapters) keptChapters.set(c.ids, c);
   };
   const tell = (told: Told): void => channel.postMessage(told);
   const listeners = new Set<() => void>();
@@ -173,7 +174,7 @@ export function openStore(world: World): RecordStore {
       for (const id of idsIn(item)) there.add(id);
     });
     const lost = [...kept.values()].filter((r) => !there.has(r.id));
-    const lostChapters = [...keptChapters].filter((c) => idsOf(c).some((id) => !there.has(id)));
+    const lostChapters = [...keptChapters.values()].filter((c) => idsOf(c).some((id) => !there.has(id)));
     const items = itemsOf(lost, lostChapters);
     if (items.length > 0) await put(items);
   };

@@ -1,7 +1,7 @@
 /** A device's clock that is set back, and forward again: the log keeps its order and its ages. */
 import { isOfPass } from '../check';
 import { passUnderWay } from '../guided';
-import { checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
+import { chapterOf, checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
 
 const MINUTE = 60000;
 const HOUR = 60 * MINUTE;
@@ -147,6 +147,25 @@ test('record by record, in slices and in any order the index tells the same benc
     expect(index.bench().instruments).toEqual(whole.instruments);
     expect(index.bench().clockBack).toEqual(whole.clockBack);
   }
+});
+
+test('a clock that was set back is found among readings that are packed, with what was written beside them', async () => {
+  const d = device();
+  d.instrument(NOON);
+  d.fitted(NOON);
+  for (let k = 1; k < 5; k++) d.reading(NOON + k * 10 * MINUTE, -k);
+  d.reading(NOON - HOUR, -9);
+  d.room(NOON - HOUR + MINUTE, 20);
+  d.reading(NOON - HOUR + 2 * MINUTE, -9);
+  const readings = d.records.filter((r) => r.type === 'reading');
+  const index = createLogIndex();
+  index.add(
+    d.records.filter((r) => r.type !== 'reading'),
+    [await chapterOf(readings.slice(0, 5)), await chapterOf(readings.slice(5))],
+  );
+  expect(index.bench().instruments).toEqual(readBench(d.records).instruments);
+  expect(index.bench().clockBack).toEqual(readBench(d.records).clockBack);
+  expect(index.nextSeq()).toBe(d.records.length + 1);
 });
 
 test('an instrument that nothing was said of keeps its identity, so that its fits are kept', () => {

@@ -1,7 +1,9 @@
 /** What must hold of every log, however it came about. */
 import fc from 'fast-check';
 import {
+  chapterOf,
   checkRecord,
+  createLogIndex,
   instrumentStatus,
   nextChecks,
   readBench,
@@ -83,6 +85,55 @@ test('in whatever order records come from the store, the bench is the same', () 
       expect(readBench(shuffled)).toEqual(readBench(records));
     }),
   );
+});
+
+test('with readings in chapters, whatever came before or after them, a log says the same', async () => {
+  await fc.assert(
+    fc.asyncProperty(log, fc.nat(), async (records, cut) => {
+      const readings = records.filter((r): r is ReadingRecord => r.type === 'reading' && !r.supersedes);
+      const at = cut % readings.length;
+      const groups = [readings.slice(0, at), readings.slice(at)].filter((g) => g.length > 0);
+      const chapters = await Promise.all(groups.map(chapterOf));
+      const loose = records.filter((r) => r.type !== 'reading' || r.supersedes);
+      const ways = [
+        [[loose, chapters]],
+        [[records], [[], chapters]],
+        [[[], chapters], [records]],
+        [[loose, chapters.slice(1)], [readings], [[], chapters]],
+      ] as const;
+      for (const way of ways) {
+        const index = createLogIndex();
+        for (const [some, packed] of way) {
+          index.add(some!, packed);
+          index.bench();
+        }
+        expect(index.add(records, chapters)).toEqual({ records: [], chapters: [] });
+        expect(index.bench().instruments).toEqual(readBench(records).instruments);
+        expect(index.count()).toBe(records.length);
+        expect(
+          index
+            .records()
+            .map((r) => r.id)
+            .sort(),
+        ).toEqual(records.map((r) => r.id).sort());
+        for (const r of records) expect(index.get(r.id, 'x')).toEqual(r);
+      }
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('of many instruments the chapters of those that were wanted last stay unpacked, and every one says the same again', async () => {
+  const index = createLogIndex();
+  for (let k = 0; k < 60; k++) {
+    const of = { instrumentId: `i${k}` };
+    const readings = [1, 2, 3].map((m) => ({ ...reading(0, m, -m - k, false), ...of, id: `r${k}-${m}` }));
+    index.add([{ ...instrument, ...of, id: `i${k}` } as LogRecord], [await chapterOf(readings)]);
+  }
+  const said = () => index.bench().instruments.map((i) => i.strings.map((s) => s.readings.map((r) => r.cents)));
+  const [first, again] = [said(), said()];
+  expect(first[59]![0]).toEqual([-60, -61, -62]);
+  expect(again).toEqual(first);
 });
 
 test('what was superseded or taken back stands no longer; all else does', () => {

@@ -18,7 +18,7 @@ export function Remarks({ life }: { life: InstrumentLife }) {
   const input = useRef<HTMLInputElement>(null);
   const write = useWriting(say);
   const remarks = bench.remarks.filter((r) => r.instrumentId === instrumentId).reverse();
-  const noteOf = (id: string | undefined) => life.strings.find((s) => s.plan.stringId === id)?.plan.note;
+  const noteOf = (id: string | undefined) => life.record.strings.find((s) => s.stringId === id)?.note;
   const take = async (file: File) => {
     const made = await photoOf(file);
     if (!made.ok) return say(made.message);
@@ -64,7 +64,7 @@ export function Remarks({ life }: { life: InstrumentLife }) {
           className="rounded-md border border-ink2 bg-sheet px-2 py-1.5"
         >
           <option value="">the instrument</option>
-          {life.strings.map(({ plan }) => (
+          {life.record.strings.map((plan) => (
             <option key={plan.stringId} value={plan.stringId}>
               {plan.note}
             </option>

@@ -1,5 +1,6 @@
 import type { StringSet } from '../../../core/life';
 import { span } from '../../parts/format';
+import { Heads } from '../../parts/Heads';
 
 const WIDE = 360;
 const DAY = 86400000;
@@ -14,31 +15,19 @@ const ended = ({ endedMs, reason, place }: StringSet): string => {
 export function Sets({ sets, nowMs }: { sets: readonly StringSet[]; nowMs: number }) {
   const fromMs = Math.min(nowMs - DAY, ...sets.flatMap((s) => s.strungMs ?? s.endedMs ?? []));
   const x = (ms: number) => (WIDE * (ms - fromMs)) / (nowMs - fromMs);
-  const cell = 'figure px-3 py-1 text-right';
+  const cell = 'figure py-1 pr-6 text-right';
   return (
     <table className="w-full border-collapse text-sm">
-      <thead className="border-b border-line text-xs text-ink2">
-        <tr>
-          <th scope="col" className="text-left font-normal">
-            String
-          </th>
-          <th scope="col" className="text-left font-normal max-md:hidden">
-            From the first one to today
-          </th>
-          <th scope="col" className="px-3 text-right font-normal">
-            Age
-          </th>
-          <th scope="col" className="px-3 text-right font-normal">
-            Fallen, cents
-          </th>
-          <th scope="col" className="px-3 text-right font-normal">
-            Readings
-          </th>
-          <th scope="col" className="text-left font-normal">
-            How it ended
-          </th>
-        </tr>
-      </thead>
+      <Heads
+        of={[
+          ['String'],
+          ['From the first one to today', 'wide'],
+          ['Age', 'figures'],
+          ['Fallen, cents', 'figures'],
+          ['Readings', 'figures'],
+          ['How it ended'],
+        ]}
+      />
       <tbody>
         {sets.map((s) => {
           const [from, to] = [s.strungMs ?? fromMs, s.endedMs ?? nowMs];

@@ -1,3 +1,4 @@
+import { Heads } from '../../parts/Heads';
 import { signed, plusMinus } from '../../parts/format';
 import type { Octaves } from '../../../core/octave';
 
@@ -22,22 +23,7 @@ export function BeforeAfter({ octaves, words }: { octaves: Octaves; words: (mm: 
         Before and after, cents
       </h2>
       <table className="text-left">
-        <thead>
-          <tr className="text-ink2">
-            <th scope="col" className="pr-6 font-normal">
-              String
-            </th>
-            <th scope="col" className="pr-6 font-normal">
-              before
-            </th>
-            <th scope="col" className="pr-6 font-normal">
-              moved
-            </th>
-            <th scope="col" className="font-normal">
-              after
-            </th>
-          </tr>
-        </thead>
+        <Heads of={[['String'], ['before'], ['moved'], ['after']]} />
         <tbody className="figure">
           {rows.map(({ s, before, after }) => (
             <tr key={s.stringId} className="border-t border-line">

@@ -1,5 +1,6 @@
 import qrcode from 'qrcode-generator';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { InstrumentLife } from '../../../core/log';
 
 /** Error correction: a label gets dirty. */
@@ -23,21 +24,41 @@ function Code({ text }: { text: string }) {
   );
 }
 
+/** Whether the page is being printed. */
+function usePrinting(): boolean {
+  const [prints, setPrints] = useState(false);
+  useEffect(() => {
+    // Drawn before the paper is.
+    const [begin, end] = [true, false].map((on) => () => flushSync(() => setPrints(on)));
+    window.addEventListener('beforeprint', begin!);
+    window.addEventListener('afterprint', end!);
+    return () => {
+      window.removeEventListener('beforeprint', begin!);
+      window.removeEventListener('afterprint', end!);
+    };
+  }, []);
+  return prints;
+}
+
 /** Labels for cases and headstocks, on paper only: a large name, a short code, and an address that opens the instrument. */
-export const Labels = ({ lives, basePath }: { lives: readonly InstrumentLife[]; basePath: string }) => (
-  <ul aria-label="Labels" className="hidden grid-cols-2 gap-2 text-black print:grid">
-    {lives.map(({ record: { instrumentId, name }, about }) => (
-      <li
-        key={instrumentId}
-        className="flex items-center gap-3 border border-dashed border-black p-3 break-inside-avoid"
-      >
-        <Code text={`${window.location.origin}${basePath}/bench/${instrumentId}`} />
-        <span>
-          <span className="block text-2xl leading-tight font-bold">{name}</span>
-          <span className="figure block text-lg">{about?.code ?? ''}</span>
-          <span className="block text-sm">{[about?.owner, about?.place].filter(Boolean).join(', ')}</span>
-        </span>
-      </li>
-    ))}
-  </ul>
-);
+export function Labels({ lives, basePath }: { lives: readonly InstrumentLife[]; basePath: string }) {
+  const prints = usePrinting();
+  return (
+    <ul aria-label="Labels" className="hidden grid-cols-2 gap-2 text-black print:grid">
+      {prints &&
+        lives.map(({ record: { instrumentId, name }, about }) => (
+          <li
+            key={instrumentId}
+            className="flex items-center gap-3 border border-dashed border-black p-3 break-inside-avoid"
+          >
+            <Code text={`${window.location.origin}${basePath}/bench/${instrumentId}`} />
+            <span>
+              <span className="block text-2xl leading-tight font-bold">{name}</span>
+              <span className="figure block text-lg">{about?.code ?? ''}</span>
+              <span className="block text-sm">{[about?.owner, about?.place].filter(Boolean).join(', ')}</span>
+            </span>
+          </li>
+        ))}
+    </ul>
+  );
+}
