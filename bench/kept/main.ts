@@ -1,7 +1,7 @@
 /**
- * Tabs killed at random moments: `npm run bench:kept -- [seed] [kills]` (after a build). Figures typed and plucked, files of 5 000 and 50 000
- * records, the demonstration begun anew, two tabs at once; after each kill a new tab opens the log and it is compared with what
- * was shown as kept.
+ * Tabs killed at random moments: `npm run bench:kept -- [seed] [kills]` (after a build). Figures typed and plucked, files of 5 000 and
+ * 50 000 records, a log of many small writes tidied up, the demonstration begun anew, two tabs at once; after each kill a new tab
+ * opens the log and it is compared with what was shown as kept.
  */
 import { type BrowserContext, type Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
@@ -81,11 +81,18 @@ const stored = (page: Page, world: string) =>
     );
     database.close();
     // A write in pieces counts when all of them are there.
-    const there = (batches as { id: string; type: string; cents?: number }[][]).filter((_, i) => {
+    const there = (batches as { id: string; cents?: number; packed?: Uint8Array<ArrayBuffer> }[][]).filter((_, i) => {
       const piece = /^(.+:)\d+\/(\d+)$/.exec(String(keys![i]));
       return !piece || keys!.filter((k) => String(k).startsWith(piece[1]!)).length === Number(piece[2]);
     });
-    const records = new Map(there.flat().map((r) => [r.id, { type: r.type, cents: r.cents }]));
+    const records = new Map<string, { cents?: number }>();
+    for (const entry of there.flat()) {
+      if (!entry.packed) records.set(entry.id, entry);
+      else {
+        const text = new Blob([entry.packed]).stream().pipeThrough(new DecompressionStream('gzip'));
+        for (const r of (await new Response(text).json()) as { id: string; cents?: number }[]) records.set(r.id, r);
+      }
+    }
     return {
       count: records.size,
       cents: [...records.values()].flatMap((r) => (r.cents === undefined ? [] : [r.cents])),
@@ -250,7 +257,36 @@ const backedUp: Trial = async (context, what) => {
   if (!copy.ok || copy.records.length !== before) fault(`${what}: the backup is not whole`);
 };
 
+/** A log that was written reading by reading. */
+const SMALL = bigLog(1, 4, 124, Date.now() - 60000);
+
+const tidied: Trial = async (context, what) => {
+  const page = await open(context, '/log', []);
+  await page.getByTestId('record-count').waitFor();
+  await page.evaluate(async (records) => {
+    const database = await new Promise<IDBDatabase>((resolve) => {
+      const request = indexedDB.open('slow-anchor-own');
+      request.onsuccess = () => resolve(request.result);
+    });
+    const write = database.transaction('records', 'readwrite');
+    for (const r of records) write.objectStore('records').put([r], `0-${r.id}`);
+    await new Promise((resolve) => (write.oncomplete = resolve));
+    database.close();
+  }, SMALL);
+  await page.reload();
+  await page.getByTestId('record-count').waitFor();
+  await pause(page, 2500);
+  await kill(page);
+  const after = await open(context, '/log', []);
+  await after.getByTestId('record-count').waitFor();
+  const shown = Number(await after.getByTestId('record-count').textContent());
+  const { count } = await stored(after, 'own');
+  if (count !== SMALL.length || shown !== count)
+    fault(`${what}: ${count} of ${SMALL.length} are there, ${shown} shown`);
+};
+
 const TRIALS: [string, Trial][] = [
+  ['tidied up', tidied],
   ['typed', typed],
   ['plucked', plucked],
   ['5 000 records', imported(5000)],

@@ -1,4 +1,5 @@
 import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
+import { DEFAULT_A4_HZ, targetFrequencyHz } from '../../src/core/music';
 import { randomFrom } from '../../src/core/simulate';
 
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
@@ -38,7 +39,7 @@ export function bigLog(instruments: number, strings: number, readings: number, e
         atMs: startMs,
       });
       for (let k = 0; k < readings; k++) {
-        const targetHz = 110 * (s + 1);
+        const targetHz = targetFrequencyHz(NOTES[s % NOTES.length]!, DEFAULT_A4_HZ)!;
         const cents = k % 2 ? 0.3 * random.normal() : -3 - random.uniform();
         const frequencyHz = targetHz * Math.pow(2, cents / 1200);
         records.push({
@@ -52,7 +53,7 @@ export function bigLog(instruments: number, strings: number, readings: number, e
           cents,
           sigmaCents: 0.2,
           targetHz,
-          a4Hz: 440,
+          a4Hz: DEFAULT_A4_HZ,
           ...(k % 2 ? { arrival: 'from below' as const } : {}),
           partials: Array.from({ length: 8 }, (_, n) => ({
             n: n + 1,

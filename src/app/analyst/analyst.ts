@@ -11,6 +11,9 @@ import {
 import {
   ageFromMs,
   createLogIndex,
+  GENERAL,
+  byHeading,
+  headingOf,
   groupBy,
   indexOf,
   instrumentStatus,
@@ -20,6 +23,7 @@ import {
   sayRecord,
   type InstrumentLife,
   type Entries,
+  type Heading,
   type LogIndex,
   type LogRecord,
   type Priors,
@@ -55,8 +59,10 @@ const causes = () => import('../../core/causes');
 const lives = () => import('../../core/life');
 const octave = () => import('../../core/octave');
 const SLICED: readonly QuestionKind[] = ['import', 'learn', 'materials', 'entries'];
-/** What is about no instrument. */
-const GENERAL = '';
+
+function* mapped<A, B>(all: Iterable<A>, to: (a: A) => B): Generator<B> {
+  for (const one of all) yield to(one);
+}
 
 /** What an analyst needs of where it runs. */
 export interface AnalystMeans {
@@ -245,7 +251,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   }
 
   /** What was looked for last, in which log, and where it lies, the newest first. */
-  let looked: { of: string; found: { id: string; atMs: number; in: string }[] } | undefined;
+  let looked: { of: string; found: Heading[] } | undefined;
 
   async function entries({ wanted, from, count }: Questions['entries']['ask'], id: number): Promise<Listed> {
     const { instruments, away } = bench();
@@ -253,16 +259,22 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     const of = `${index.count()} ${JSON.stringify(wanted)}`;
     if (looked?.of !== of) {
       const isOne = isWanted(names, wanted);
-      const found: NonNullable<typeof looked>['found'] = [];
-      for (const piece of index.pieces(wanted.instrumentId)) {
-        for (const r of piece) if (isOne(r)) found.push({ id: r.id, atMs: r.atMs, in: partOf(r) });
+      const found: Heading[] = [];
+      const { instrumentId, type } = wanted;
+      const pieces = byHeading(wanted)
+        ? mapped(index.headings(instrumentId), (all) => all.filter((h) => !type || h.type === type))
+        : mapped(index.pieces(instrumentId), (all) => all.filter(isOne).map(headingOf));
+      for (const piece of pieces) {
+        for (const heading of piece) found.push(heading);
+        // Chapters have readings alone.
+        if (type && type !== 'reading') break;
         await new Promise<void>(later);
         if (dropped.has(id)) return { found: 0, rows: [] };
       }
       looked = { of, found: found.sort((a, b) => b.atMs - a.atMs) };
     }
     const rows = looked.found.slice(from, from + count).flatMap((at) => {
-      const record = index.get(at.id, at.in);
+      const record = index.get(at.id, at.of);
       return record ? [{ record, said: sayRecord(record, names), gone: index.isGone(record.id) }] : [];
     });
     return { found: looked.found.length, rows };

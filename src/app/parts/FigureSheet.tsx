@@ -47,7 +47,7 @@ export function FigureSheet({ open, title, label, help, start = '', onKeep, onCl
         <p className="text-sm text-ink2">{help}</p>
         <div className="flex gap-2">
           <Button strong type="submit">
-            Keep it
+            Save it
           </Button>
           <Button onClick={onClose}>Leave it</Button>
         </div>

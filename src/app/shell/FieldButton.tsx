@@ -56,7 +56,7 @@ export function FieldButton({ name, value, start, help, onKeep }: Props) {
           </p>
           <div className="flex gap-2">
             <Button strong type="submit">
-              Keep it
+              Save it
             </Button>
             <Button onClick={() => setOpen(false)}>Leave it</Button>
           </div>

@@ -1,3 +1,4 @@
+import { newestMs } from '../../core/log';
 import type { RecordStore } from './database';
 import { inTime, PATIENCE_MS } from './clock';
 import type { DemonstrationFile, Means } from './means';
@@ -34,7 +35,7 @@ export async function openDemo(means: Means, store: RecordStore): Promise<DemoSt
   const { records, chapters } = await store.all();
   if (!state?.bridges || state.resetting || records.length === 0) return resetDemo(means, store);
   // The demonstration's clock stands still while nobody looks, and never goes back behind what was written.
-  const times = [...records.map((r) => r.atMs), ...chapters.map((c) => c.latestMs)];
+  const times = [...records.map((r) => r.atMs), ...chapters.map(newestMs)];
   const written = times.reduce((latest, atMs) => Math.max(latest, atMs), state.clockMs);
   return { ...state, clockMs: written, setAtMs: means.clock.elapsedMs() };
 }

@@ -11,10 +11,9 @@ export interface Chapter {
   chapter: 1;
   instrumentId: string;
   count: number;
-  /** The time of the newest. */
-  latestMs: number;
-  /** Their ids, a line each, a line's end before the first and after the last. */
+  /** Their ids, a line each, a line's end before the first and after the last; and their times. */
   ids: string;
+  atMs: Float64Array;
   /** When and by whom they were written, where that is known. */
   written: ({ by: string } & Run)[];
   /** The readings as JSON, gzipped (RFC 1952). */
@@ -58,7 +57,7 @@ export async function chapterOf(readings: readonly ReadingRecord[]): Promise<Cha
     chapter: 1,
     instrumentId: readings[0]!.instrumentId,
     count: readings.length,
-    latestMs: readings.reduce((latest, r) => Math.max(latest, r.atMs), -Infinity),
+    atMs: Float64Array.from(readings, (r) => r.atMs),
     ids: `\n${readings.map((r) => r.id).join('\n')}\n`,
     written: [...writers].map(([by, all]) => ({ by, ...runOf(all) })),
     packed: await gzip(JSON.stringify(readings)),
@@ -74,14 +73,17 @@ export const holds = ({ ids }: Chapter, id: string): boolean => ids.includes(`\n
 
 export const idsOf = ({ ids }: Chapter): string[] => ids.slice(1, -1).split('\n');
 
+/** The time of its newest reading. */
+export const newestMs = ({ atMs }: Chapter): number => atMs.reduce((a, b) => Math.max(a, b), -Infinity);
+
 /** Enough of a chapter to be read. */
 export function isChapter(value: unknown): value is Chapter {
   if (typeof value !== 'object' || value === null || !('chapter' in value) || value.chapter !== 1) return false;
-  const { instrumentId, count, latestMs, ids, written, packed } = value as Record<string, unknown>;
+  const { instrumentId, count, atMs, ids, written, packed } = value as Record<string, unknown>;
   return (
     typeof instrumentId === 'string' &&
     Number.isInteger(count) &&
-    Number.isFinite(latestMs) &&
+    ArrayBuffer.isView(atMs) &&
     typeof ids === 'string' &&
     Array.isArray(written) &&
     ArrayBuffer.isView(packed)

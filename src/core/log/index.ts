@@ -1,11 +1,13 @@
 export * from './records';
 export type { Written } from './order';
 export { repeatability, type Repeatability } from './aligned';
-export { ageFromMs, groupBy, leapBefore, settlingEvents, standing, type InstrumentLife, type StringLife } from './life';
-export { isWanted, type Search } from './search';
-export { partOf } from './log-index';
-export { chapterOf, idsOf, intoChapters, isChapter, readingsOf, type Chapter } from './chapter';
-export { createLogIndex, indexOf, readBench, type Bench, type Entries, type LogIndex } from './log-index';
+export { ageFromMs, leapBefore, settlingEvents } from './events';
+export { groupBy, standing, type InstrumentLife, type StringLife } from './life';
+export { byHeading, isWanted, type Search } from './search';
+export { GENERAL, headingOf, partOf, type Heading } from './parts';
+export { chapterOf, idsOf, intoChapters, isChapter, newestMs, readingsOf, type Chapter } from './chapter';
+export type { Bench } from './bench';
+export { createLogIndex, indexOf, readBench, type Entries, type LogIndex } from './log-index';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
 export { clockTime, dueTime, dueWords, sinceTime, span } from './clock';

@@ -4,11 +4,13 @@ import {
   chapterOf,
   checkRecord,
   createLogIndex,
+  headingOf,
   instrumentStatus,
   nextChecks,
   readBench,
   standing,
   totalFallSeries,
+  type Heading,
   type LogRecord,
   type ReadingRecord,
 } from '.';
@@ -116,6 +118,8 @@ test('with readings in chapters, whatever came before or after them, a log says 
             .map((r) => r.id)
             .sort(),
         ).toEqual(records.map((r) => r.id).sort());
+        const byId = (a: Heading, b: Heading) => (a.id < b.id ? -1 : 1);
+        expect([...index.headings()].flat().sort(byId)).toEqual(records.map(headingOf).sort(byId));
         for (const r of records) expect(index.get(r.id, 'x')).toEqual(r);
       }
     }),

@@ -1,6 +1,4 @@
 import { cents, stringTargetHz } from '../music';
-import type { HandEvent, SettlingEvent } from '../settling';
-import { alignedCents } from './aligned';
 import { pastLives, type PastLife } from './lives';
 import type {
   AboutRecord,
@@ -10,6 +8,7 @@ import type {
   ReadingRecord,
   RemovedRecord,
   RoundRecord,
+  SessionRecord,
   StringPlan,
   TreatmentRecord,
   TunerRecord,
@@ -56,6 +55,17 @@ export interface Show {
   atMs: number;
   minutes: number;
 }
+
+/** Shows that have been, as they were in force when their curtain rose: one that was put off before never was. */
+export const showsOf = (sessions: readonly SessionRecord[], latestMs: number): (Show & { instrumentId: string })[] =>
+  sessions
+    .filter((s, i) => s.curtainMs < Math.min(latestMs, sessions[i + 1]?.atMs ?? Infinity))
+    .flatMap(({ curtainMs, minutes, instrumentIds, plays = [] }) =>
+      instrumentIds.map((instrumentId) => {
+        const { fromMin, toMin } = plays.find((p) => p.instrumentId === instrumentId) ?? { fromMin: 0, toMin: minutes };
+        return { instrumentId, atMs: curtainMs + fromMin * 60000, minutes: toMin - fromMin };
+      }),
+    );
 
 export interface InstrumentLife {
   /** As its owner describes it; the strings' own notes. */
@@ -170,6 +180,14 @@ export function stringLives(
   });
 }
 
+/** Strings that nothing was read of keep their list of readings, and with it what was reckoned of them. */
+export const asBefore = (strings: readonly StringLife[], before: readonly StringLife[] = []): StringLife[] =>
+  strings.map((s) => {
+    const old = before.find((b) => b.plan.stringId === s.plan.stringId)?.readings;
+    const same = old?.length === s.readings.length && old.every((r, i) => r === s.readings[i]);
+    return same ? { ...s, readings: old } : s;
+  });
+
 /** The tuning in force at a time: the last one, unless the instrument's own notes were edited after it. */
 function inForce(
   named: readonly InstrumentRecord[],
@@ -210,83 +228,4 @@ export function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T
     else groups.set(keyOf(item), [item]);
   }
   return groups;
-}
-
-/** A string nobody dated counts as this old at its first reading, min (house rule). */
-const UNDATED_MIN = 30 * 1440;
-
-/** When a string's age counts from, ms. */
-export function ageFromMs({ strungMs, readings }: Pick<StringLife, 'strungMs' | 'readings'>): number | undefined {
-  return strungMs ?? (readings[0] && readings[0].atMs - UNDATED_MIN * 60000);
-}
-
-/**
- * A string's life as the settling model reads it: readings in cents from the target of the time, a retuning before every
- * as-left reading. Times in min since it was strung.
- * @param moved readings before which somebody tuned it without a word, by their time, ms
- */
-export function settlingEvents(life: StringLife, moved: readonly number[] = []): SettlingEvent[] {
-  const start = ageFromMs(life);
-  if (start === undefined) return [];
-  const events: SettlingEvent[] = [{ t: 0, kind: 'retune' }];
-  const aligned = alignedCents(life.readings);
-  for (const [i, r] of life.readings.entries()) {
-    const t = (r.atMs - start) / 60000;
-    if (r.slip) {
-      // A slip starts the offset afresh; the first pluck that showed it says the same and is left out.
-      const before = events[events.length - 1]!;
-      if (before.kind === 'read' && t - before.t < CONFIRM_MIN) events.pop();
-    }
-    if (r.slip || moved.includes(r.atMs)) events.push({ t, kind: 'retune' });
-    if (r.stretched) events.push({ t: Math.max(0, t - STRETCHED_MIN), kind: 'stretch' });
-    if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
-    events.push({
-      t,
-      kind: 'read',
-      cents: aligned[i]!,
-      sigmaCents: r.sigmaCents,
-      ...(r.tempC === undefined ? {} : { tempC: r.tempC }),
-    });
-  }
-  const hands = handsOn(life, start).filter((e) => e.t > 0);
-  return hands.length === 0 ? events : [...events, ...hands].sort((a, b) => a.t - b.t);
-}
-
-/** What was noted as warmed or played, and the shows that have been: between their readings, up to the last reading of all. */
-function handsOn({ readings, treatments, shows = [] }: StringLife, start: number): HandEvent[] {
-  const lastMs = readings.at(-1)?.atMs ?? 0;
-  const minute = (ms: number) => (ms - start) / 60000;
-  const noted = treatments.flatMap(({ atMs, treatment, minutes = USUAL_MIN }): HandEvent[] =>
-    treatment === 'warmed' || treatment === 'played'
-      ? [{ t: minute(atMs), kind: treatment === 'warmed' ? 'warm' : 'play', minutes }]
-      : [],
-  );
-  const played = shows.flatMap(({ atMs, minutes }): HandEvent[] => {
-    const endMs = Math.min(lastMs, atMs + minutes * 60000);
-    const within = readings.map((r) => r.atMs).filter((ms) => ms > atMs && ms < endMs);
-    const bounds = [atMs, ...within, endMs];
-    return bounds.slice(1).flatMap((to, i): HandEvent[] => {
-      const played = minute(to) - minute(bounds[i]!);
-      return played < LEAST_PLAYED_MIN ? [] : [{ t: minute(bounds[i]!) + 0.01, kind: 'play', minutes: played - 0.02 }];
-    });
-  });
-  return [...noted, ...played];
-}
-/** A string is read so soon after it was pulled, min. */
-const STRETCHED_MIN = 0.05;
-/** Warmed by hand or played so long where nobody said, min (house). */
-const USUAL_MIN = 5;
-/** Less is no playing, min. */
-const LEAST_PLAYED_MIN = 3;
-
-/** The pluck that first showed a slip came at most this long before the one that confirmed it, min. */
-const CONFIRM_MIN = 5;
-
-/** By how much a string had moved at once when a second pluck confirmed it, against what was read before both, cents. */
-export function leapBefore(readings: readonly ReadingRecord[], confirmed: ReadingRecord): number {
-  const i = readings.indexOf(confirmed);
-  const first = readings[i - 1];
-  const isPair = first !== undefined && confirmed.atMs - first.atMs < CONFIRM_MIN * 60000;
-  const before = isPair ? (readings[i - 2] ?? first) : first;
-  return before ? confirmed.cents - before.cents : 0;
 }

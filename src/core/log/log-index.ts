@@ -1,84 +1,22 @@
-import { holds, idsOf, readingsOf, type Chapter } from './chapter';
+import type { Bench } from './bench';
+import { newestMs, type Chapter } from './chapter';
 import {
+  asBefore,
   groupBy,
   inTime,
   last,
   lifeOf,
   newestStrungMs,
   ofType,
+  showsOf,
   stands,
   stringLives,
-  type InstrumentLife,
   type Show,
   type StringLife,
 } from './life';
-import { createWriterClock, runOf, type SetBack, type WriterClock, type Written } from './order';
-import { checkRecord } from './records';
-import type {
-  AdjustmentRecord,
-  BridgeRecord,
-  BridgeStepRecord,
-  CheckpointRecord,
-  CurtainRecord,
-  ExerciseRecord,
-  FindingRecord,
-  InstrumentRecord,
-  JudgementRecord,
-  LogRecord,
-  PassRecord,
-  ReadingRecord,
-  ReferenceRecord,
-  RemarkRecord,
-  RoomRecord,
-  SessionRecord,
-  TestRecord,
-  TouchRecord,
-  TreatmentRecord,
-  TrialRecord,
-  TuningForgottenRecord,
-  TuningRecord,
-} from './records';
-
-/** The bench as the log tells it. Derived, never stored. */
-export interface Bench {
-  instruments: InstrumentLife[];
-  /** Put away: no longer on the bench, by name. */
-  away: InstrumentRecord[];
-  room: RoomRecord | undefined;
-  reference: ReferenceRecord | undefined;
-  curtain: CurtainRecord | undefined;
-  session: SessionRecord | undefined;
-  /** Places sounded in octave passes, and what was moved, oldest first. */
-  touches: TouchRecord[];
-  adjustments: AdjustmentRecord[];
-  treatments: TreatmentRecord[];
-  /** Each pass as it was last written, oldest first. */
-  passes: PassRecord[];
-  /** Each trial as it was last written, oldest first. */
-  trials: TrialRecord[];
-  /** Tests about why strings do not stay, and what was found, oldest first. */
-  tests: TestRecord[];
-  findings: FindingRecord[];
-  /** Strings tuned by ear, and how far off they were read. */
-  judgements: JudgementRecord[];
-  /** Floating bridges as they are set up, and what was done on them, oldest first. */
-  bridges: BridgeRecord[];
-  bridgeSteps: BridgeStepRecord[];
-  /** Two strings heard together, oldest first. */
-  checkpoints: CheckpointRecord[];
-  /** What instruments were tuned to, oldest first. */
-  tunings: TuningRecord[];
-  /** Which of them are no longer offered, oldest first. */
-  forgotten: TuningForgottenRecord[];
-  /** What was remarked on instruments and strings, oldest first. */
-  remarks: RemarkRecord[];
-  /** What was practised, oldest first; no reading is among them. */
-  exercises: ExerciseRecord[];
-  /** Grows with every string or instrument that comes or goes. */
-  changes: number;
-  /** The last time that a device's clock was set back, and not forward again. */
-  clockBack: SetBack | undefined;
-}
+import { createWriterClock, runOf, type WriterClock, type Written } from './order';
+import { createShelf, GENERAL, partOf, stale, type Heading, type Part } from './parts';
+import { checkRecord, type InstrumentRecord, type LogRecord } from './records';
 
 /** What a log is given in: records, and chapters of readings. */
 export interface Entries {
@@ -99,7 +37,9 @@ export interface LogIndex {
   isGone(id: string): boolean;
   /** Everything, or what is about one instrument, a piece at a time: no more than that need be unpacked at once. */
   pieces(instrumentId?: string): Generator<readonly LogRecord[]>;
-  /** The same at once. */
+  /** The same without a word of it: nothing is unpacked. */
+  headings(instrumentId?: string): Generator<readonly Heading[]>;
+  /** What pieces give, at once. */
   records(instrumentId?: string): LogRecord[];
   bench(): Bench;
   /** What a record written now comes after. */
@@ -108,41 +48,12 @@ export interface LogIndex {
   lastOf(writer: string): Written | undefined;
 }
 
-/** Records about one instrument, or about none in particular. */
-interface Part {
-  /** Those in no chapter, by id. */
-  loose: Map<string, LogRecord>;
-  types: Set<LogRecord['type']>;
-  chapters: Chapter[];
-  /** The ids in its chapters, and their readings, where they were wanted. */
-  ids: Set<string> | undefined;
-  readings: Map<string, ReadingRecord> | undefined;
-  /** The loose ones in order, as far as they stand; undefined when something has come since. */
-  live: LogRecord[] | undefined;
-  /** What all of it says of its strings, where that was wanted. */
-  strings: StringLife[] | undefined;
-  life: InstrumentLife | undefined;
-  away: InstrumentRecord | undefined;
-  bornMs: number;
-  strungMs: number;
-}
-
-/** The chapters of so many instruments stay unpacked, those that were wanted last (house). */
-const MOST_OPEN = 40;
-
-/** What belongs to no instrument. */
-const GENERAL = '';
-/** The instrument that a record is about; '' where it is about none in particular. */
-export const partOf = (r: LogRecord): string => ('instrumentId' in r ? r.instrumentId : GENERAL);
 const COMES_OR_GOES = ['instrument', 'fitted', 'removed'];
 
 export function createLogIndex(): LogIndex {
-  /** Those in no chapter. */
-  const byId = new Map<string, LogRecord>();
+  const shelf = createShelf();
+  const { parts, part } = shelf;
   const gone = new Set<string>();
-  const parts = new Map<string, Part>();
-  /** Parts whose chapters are unpacked, in the order in which they were wanted last. */
-  const open = new Set<Part>();
   const clocks = new Map<string, WriterClock>();
   let seq = 0;
   let changes = 0;
@@ -155,60 +66,9 @@ export function createLogIndex(): LogIndex {
   let derived: Bench | undefined;
   let said = false;
 
-  const part = (key: string): Part => {
-    const known = parts.get(key);
-    if (known) return known;
-    const fresh: Part = {
-      loose: new Map(),
-      types: new Set(),
-      chapters: [],
-      ids: undefined,
-      readings: undefined,
-      live: undefined,
-      strings: undefined,
-      life: undefined,
-      away: undefined,
-      bornMs: 0,
-      strungMs: 0,
-    };
-    parts.set(key, fresh);
-    return fresh;
-  };
-  const find = (id: string, likely: string): LogRecord | undefined => {
-    const p = byId.has(id) ? undefined : partWith(id, part(likely));
-    return p ? (want(p), readingsIn(p).get(id)) : byId.get(id);
-  };
-  const idsIn = (p: Part): Set<string> => (p.ids ??= new Set(p.chapters.flatMap(idsOf)));
-  const readingsIn = (p: Part): Map<string, ReadingRecord> =>
-    (p.readings ??= new Map(p.chapters.flatMap(readingsOf).map((r) => [r.id, r])));
-  /** Its chapters are wanted: those that were not for longest are shut. */
-  const want = (p: Part): void => {
-    if (p.chapters.length === 0) return;
-    open.delete(p);
-    open.add(p);
-    const [oldest] = open;
-    if (!oldest || open.size <= MOST_OPEN) return;
-    open.delete(oldest);
-    oldest.readings = oldest.strings = undefined;
-  };
-  const stale = (p: Part): void => {
-    p.live = p.strings = undefined;
-  };
-  const knows = (r: LogRecord): boolean => {
-    if (byId.has(r.id) || r.type !== 'reading') return byId.has(r.id);
-    const p = parts.get(r.instrumentId);
-    return p !== undefined && p.chapters.length > 0 && idsIn(p).has(r.id);
-  };
-  /** The part that an id is in, most likely this one; nothing is unpacked for that. */
-  const partWith = (id: string, likely: Part): Part | undefined => {
-    const loose = byId.get(id);
-    if (loose) return part(partOf(loose));
-    if (likely.chapters.length > 0 && idsIn(likely).has(id)) return likely;
-    return [...parts.values()].find((p) => p.chapters.some((c) => holds(c, id)));
-  };
   /** The record at the time that its writer's clock should have said; a correction stays at the time of what it corrects. */
   const onTime = (r: LogRecord): LogRecord => {
-    const before = r.supersedes ? find(r.supersedes, partOf(r)) : undefined;
+    const before = r.supersedes ? shelf.get(r.supersedes, partOf(r)) : undefined;
     const { written } = before && before.atMs === r.atMs ? before : r;
     const offset = written ? (clocks.get(written.by)?.offsetMs(written) ?? 0) : 0;
     return offset === 0 ? r : { ...r, atMs: r.atMs + offset };
@@ -219,9 +79,6 @@ export function createLogIndex(): LogIndex {
       .map(onTime)
       .sort(inTime);
   const liveOf = (p: Part): LogRecord[] => (p.live ??= inOrder(p.loose.values()));
-  const wholeOf = (p: Part): LogRecord[] =>
-    p.chapters.length === 0 ? liveOf(p) : inOrder([...p.loose.values(), ...readingsIn(p).values()]);
-
   const note = (records: readonly LogRecord[], chapters: readonly Chapter[]): void => {
     const loose = groupBy(
       records.flatMap((r) => r.written ?? []),
@@ -238,62 +95,55 @@ export function createLogIndex(): LogIndex {
       seq = Math.max(seq, clock.newest()!.seq);
     }
   };
-  /** A chapter that says something new; what it has is loose no longer. */
-  const bind = (c: Chapter): boolean => {
-    const p = part(c.instrumentId);
-    const known = p.chapters.length > 0 ? idsIn(p) : undefined;
-    if (known && (p.chapters.some(({ ids }) => ids === c.ids) || idsOf(c).every((id) => known.has(id)))) return false;
-    p.chapters.push(c);
-    p.ids = p.readings = undefined;
-    if (p.types.has('reading')) for (const id of idsIn(p)) if (p.loose.delete(id)) byId.delete(id);
-    latestMs = Math.max(latestMs, c.latestMs);
-    stale(p);
-    return true;
+  /** What a part says of its instrument; of its strings when that is wanted, where there are chapters. */
+  const tell = (p: Part, shows: readonly Show[]): void => {
+    const live = liveOf(p);
+    const named = ofType(live, 'instrument');
+    const record: InstrumentRecord | undefined = last(named);
+    p.fresh = true;
+    p.away = record?.away ? record : undefined;
+    p.bornMs = named[0]?.atMs ?? 0;
+    p.life = undefined;
+    if (!record || p.away) return;
+    p.strungMs = newestStrungMs(record, live);
+    const [told, before, hz] = [{ strings: undefined as StringLife[] | undefined }, p.before, a4Hz];
+    const strings = () => {
+      const packed = shelf.readingsIn(p);
+      const whole = packed.length === 0 ? live : inOrder([...p.loose.values(), ...packed]);
+      return (told.strings ??= asBefore(stringLives(named, whole, hz, shows), before));
+    };
+    p.told = told;
+    p.life = lifeOf(named, live, () => told.strings ?? strings());
+    // What is at hand is read at once: records that do not make a bench are found now.
+    if (p.chapters.length === 0) strings();
   };
 
   const index: LogIndex = {
     add(given, chapters = []) {
-      const bound = chapters.filter(bind);
-      const records: LogRecord[] = [];
-      for (const r of given)
-        if (!knows(r)) {
-          byId.set(r.id, r);
-          part(partOf(r)).loose.set(r.id, r);
-          records.push(r);
-        }
+      const bound = chapters.filter(shelf.bind);
+      const records = given.filter(shelf.put);
       if (records.length === 0 && bound.length === 0) return { records, chapters: bound };
       derived = undefined;
       note(records, bound);
+      for (const c of bound) latestMs = Math.max(latestMs, newestMs(c));
       for (const r of records) {
-        const p = part(partOf(r));
-        p.types.add(r.type);
-        stale(p);
         latestMs = Math.max(latestMs, r.atMs);
         if (COMES_OR_GOES.includes(r.type)) changes++;
-        if (r.supersedes) {
-          gone.add(r.supersedes);
-          // Nothing was said yet: nothing has to be said anew.
-          const before = said ? partWith(r.supersedes, p) : undefined;
-          if (before) stale(before);
-          if (COMES_OR_GOES.includes(byId.get(r.supersedes)?.type ?? '')) changes++;
-        }
+        if (!r.supersedes) continue;
+        gone.add(r.supersedes);
+        // Nothing was said yet: nothing has to be said anew.
+        const before = said ? shelf.partWith(r.supersedes, part(partOf(r))) : undefined;
+        if (before) stale(before);
+        if (COMES_OR_GOES.includes(shelf.loose(r.supersedes)?.type ?? '')) changes++;
       }
       return { records, chapters: bound };
     },
-    has: knows,
-    count: () =>
-      [...parts.values()].reduce(
-        (sum, p) => sum + (p.chapters.length > 1 ? idsIn(p).size : (p.chapters[0]?.count ?? 0)),
-        byId.size,
-      ),
-    get: (id, likely = GENERAL) => find(id, likely),
+    has: shelf.has,
+    count: shelf.count,
+    get: (id, likely = GENERAL) => shelf.get(id, likely),
     isGone: (id) => gone.has(id),
-    *pieces(instrumentId) {
-      const of = instrumentId === undefined ? undefined : part(instrumentId);
-      yield [...(of?.loose ?? byId).values()];
-      for (const p of of ? [of] : parts.values())
-        if (p.chapters.length > 0) yield [...(want(p), readingsIn(p)).values()];
-    },
+    pieces: shelf.pieces,
+    headings: shelf.headings,
     records: (instrumentId) => [...index.pieces(instrumentId)].flat(),
     nextSeq: () => seq + 1,
     lastOf: (writer) => clocks.get(writer)?.newest(),
@@ -311,23 +161,12 @@ export function createLogIndex(): LogIndex {
         given = JSON.stringify(shows);
         for (const [id, p] of parts) if (id !== GENERAL) stale(p);
       }
-      for (const [id, p] of parts) {
-        if (id === GENERAL || p.live) continue;
-        const live = liveOf(p);
-        const named = ofType(live, 'instrument');
-        const record = last(named);
-        p.away = record?.away ? record : undefined;
-        p.bornMs = named[0]?.atMs ?? 0;
-        p.life = undefined;
-        if (!record || p.away) continue;
-        p.strungMs = newestStrungMs(record, live);
-        const own = shows.filter((s) => s.instrumentId === id);
-        const hz = a4Hz;
-        const strings = () => (want(p), (p.strings ??= stringLives(named, wholeOf(p), hz, own)));
-        p.life = lifeOf(named, live, strings);
-        // What is at hand is read at once: records that do not make a bench are found now.
-        if (p.chapters.length === 0) strings();
-      }
+      for (const [id, p] of parts)
+        if (id !== GENERAL && !p.fresh)
+          tell(
+            p,
+            shows.filter((x) => x.instrumentId === id),
+          );
       const all = [...parts.values()];
       const everywhere = <T extends LogRecord['type']>(type: T) =>
         all.flatMap((p) => (p.types.has(type) ? ofType(liveOf(p), type) : [])).sort(inTime);
@@ -366,17 +205,6 @@ export function createLogIndex(): LogIndex {
   };
   return index;
 }
-
-/** Shows that have been, as they were in force when their curtain rose: one that was put off before never was. */
-const showsOf = (sessions: readonly SessionRecord[], latestMs: number): (Show & { instrumentId: string })[] =>
-  sessions
-    .filter((s, i) => s.curtainMs < Math.min(latestMs, sessions[i + 1]?.atMs ?? Infinity))
-    .flatMap(({ curtainMs, minutes, instrumentIds, plays = [] }) =>
-      instrumentIds.map((instrumentId) => {
-        const { fromMin, toMin } = plays.find((p) => p.instrumentId === instrumentId) ?? { fromMin: 0, toMin: minutes };
-        return { instrumentId, atMs: curtainMs + fromMin * 60000, minutes: toMin - fromMin };
-      }),
-    );
 
 /**
  * The index of what was stored by whatever wrote it. Where records do not make a bench, each is checked, and what is no record is

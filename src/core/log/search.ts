@@ -1,4 +1,4 @@
-import { partOf } from './log-index';
+import { partOf } from './parts';
 import { sayRecord, type LogRecord, type Names, type RecordType } from './records';
 
 /** What of a log is looked for; what is missing is not asked. */
@@ -29,5 +29,8 @@ export function isWanted(names: Names, wanted: Search): (r: LogRecord) => boolea
     (!to || dayOf(r) <= to) &&
     (words.length === 0 || hasAll(sayRecord(r, names).toLowerCase(), words));
 }
+
+/** Whether headings alone tell what is looked for. */
+export const byHeading = ({ stringId, from, to, text }: Search): boolean => !stringId && !from && !to && !text?.trim();
 
 const hasAll = (sentence: string, words: readonly string[]) => words.every((w) => sentence.includes(w));

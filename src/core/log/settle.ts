@@ -15,7 +15,8 @@ import {
 } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { totalFallSeries } from './lives';
-import { ageFromMs, settlingEvents, type StringLife } from './life';
+import { ageFromMs, settlingEvents } from './events';
+import type { StringLife } from './life';
 
 const MINUTE = 60000;
 /** From this chance to hold on a string counts as holding (house). */

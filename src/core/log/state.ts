@@ -9,7 +9,8 @@ import {
   type Surprise,
 } from '../settling';
 import { totalFallCents } from './lives';
-import { leapBefore, type InstrumentLife, type StringLife } from './life';
+import { leapBefore } from './events';
+import type { InstrumentLife, StringLife } from './life';
 import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './settle';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';

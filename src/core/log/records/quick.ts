@@ -7,6 +7,8 @@ interface Told {
   nullable: boolean;
   oneOf: readonly unknown[];
   tests: readonly { name?: string; params?: Record<string, unknown> }[];
+  /** A quick check of its own. */
+  meta?: { surely?: Holds };
 }
 
 /** What the named tests of numbers and texts ask, by what a schema says of itself. */
@@ -42,9 +44,15 @@ function known<V>(tests: Told['tests'], table: Record<string, (params: Record<st
 
 /** Does a field surely hold? Where its schema asks for more than is known here, the schema itself is asked. */
 function fieldHolds(schema: ISchema<unknown>, description: SchemaFieldDescription): Holds {
-  const { type, optional, nullable, oneOf, tests } = description as unknown as Told;
+  const { type, optional, nullable, oneOf, tests, meta } = description as unknown as Told;
   const empty = (v: unknown) => (v === undefined ? optional : v === null && nullable);
   const asked: Holds = (v) => (schema as ObjectSchema<AnyObject>).isValidSync(v, { strict: true });
+  const surely = meta?.surely;
+  if (surely) return (v) => empty(v) || surely(v);
+  if (type === 'object' && 'fields' in schema) {
+    const inner = quickCheck(schema as ObjectSchema<AnyObject>);
+    return (v) => empty(v) || inner(v);
+  }
   if (oneOf.length > 0 && tests.length === 0) {
     const codes = new Set(oneOf);
     return (v) => empty(v) || codes.has(v);
@@ -53,6 +61,7 @@ function fieldHolds(schema: ISchema<unknown>, description: SchemaFieldDescriptio
   if (number) return (v) => empty(v) || (typeof v === 'number' && number(v));
   const text = type === 'string' && oneOf.length === 0 ? known(tests, TEXT) : undefined;
   if (text) return (v) => empty(v) || (typeof v === 'string' && text(v));
+  if (type === 'boolean' && oneOf.length === 0 && tests.length === 0) return (v) => empty(v) || typeof v === 'boolean';
   return asked;
 }
 

@@ -18,19 +18,25 @@ interface ReadPartial {
   sigmaHz: number;
 }
 const isPartial = (value: unknown): boolean => {
-  if (typeof value !== 'object' || value === null || Object.keys(value).length !== 3) return false;
+  if (typeof value !== 'object' || value === null) return false;
+  let fields = 0;
+  for (const _ in value) fields++;
+  if (fields !== 3) return false;
   const { n, frequencyHz, sigmaHz } = value as Record<string, unknown>;
   const lies = (x: unknown, low: number, high: number) => typeof x === 'number' && x >= low && x <= high;
   return (
     Number.isInteger(n) && lies(n, 1, 200) && lies(frequencyHz, LEAST_HZ, MOST_HZ * 10) && lies(sigmaHz, 0, MOST_HZ)
   );
 };
+const arePartials = (list: unknown): boolean => Array.isArray(list) && list.length <= 200 && list.every(isPartial);
 const partials = () =>
-  mixed<ReadPartial[]>().test(
-    'partials',
-    '${path} must be a list of {n, frequencyHz, sigmaHz} within bounds',
-    (list) => list === undefined || (Array.isArray(list) && list.length <= 200 && list.every(isPartial)),
-  );
+  mixed<ReadPartial[]>()
+    .meta({ surely: arePartials })
+    .test(
+      'partials',
+      '${path} must be a list of {n, frequencyHz, sigmaHz} within bounds',
+      (list) => list === undefined || arePartials(list),
+    );
 
 const SAMPLE = {
   instrumentId: 'x',

@@ -1,0 +1,170 @@
+import { holds, idsOf, readingsOf, type Chapter } from './chapter';
+import type { InstrumentLife, StringLife } from './life';
+import type { InstrumentRecord, LogRecord, ReadingRecord } from './records';
+
+/** Records about one instrument, or about none in particular. */
+export interface Part {
+  /** Those in no chapter, by id. */
+  loose: Map<string, LogRecord>;
+  types: Set<LogRecord['type']>;
+  chapters: Chapter[];
+  /** The ids in its chapters, and their readings, where they were wanted. */
+  ids: Set<string> | undefined;
+  readings: Map<string, ReadingRecord> | undefined;
+  /** The loose ones in order, as far as they stand; undefined when something has come since. */
+  live: LogRecord[] | undefined;
+  /** What is told of it is told of all that it has. */
+  fresh: boolean;
+  /** What is told of its strings, where that was wanted; and what was told before something came. */
+  told: { strings: StringLife[] | undefined };
+  before: StringLife[] | undefined;
+  life: InstrumentLife | undefined;
+  away: InstrumentRecord | undefined;
+  bornMs: number;
+  strungMs: number;
+}
+
+/** The chapters of so many instruments stay unpacked, those that were wanted last (house). */
+const MOST_OPEN = 40;
+/** What belongs to no instrument. */
+export const GENERAL = '';
+/** The instrument that a record is about; '' where it is about none in particular. */
+export const partOf = (r: LogRecord): string => ('instrumentId' in r ? r.instrumentId : GENERAL);
+
+/** Something of it is another: it is told anew. */
+export function stale(p: Part): void {
+  p.before = p.told.strings ?? p.before;
+  p.live = undefined;
+  p.fresh = false;
+}
+
+/** The records of a log by what they are about; chapters are unpacked when they are wanted. */
+export interface Shelf {
+  parts: Map<string, Part>;
+  part(key: string): Part;
+  /** A record in no chapter is put there. @returns whether it is new */
+  put(record: LogRecord): boolean;
+  /** A chapter is put there; what it has is loose no longer. @returns whether it says something new */
+  bind(chapter: Chapter): boolean;
+  has(record: LogRecord): boolean;
+  count(): number;
+  /** A record in no chapter. */
+  loose(id: string): LogRecord | undefined;
+  get(id: string, likely: string): LogRecord | undefined;
+  /** The part that an id is in, most likely this one; nothing is unpacked for that. */
+  partWith(id: string, likely: Part): Part | undefined;
+  /** Its packed readings; those of parts that were not wanted for longest are let go. */
+  readingsIn(part: Part): ReadingRecord[];
+  pieces(instrumentId?: string): Generator<readonly LogRecord[]>;
+  headings(instrumentId?: string): Generator<readonly Heading[]>;
+}
+
+/** What and when a record is. */
+export interface Heading {
+  id: string;
+  type: LogRecord['type'];
+  atMs: number;
+  /** The instrument that it is about. */
+  of: string;
+}
+export const headingOf = (r: LogRecord): Heading => ({ id: r.id, type: r.type, atMs: r.atMs, of: partOf(r) });
+
+export function createShelf(): Shelf {
+  const byId = new Map<string, LogRecord>();
+  const parts = new Map<string, Part>();
+  /** Parts whose chapters are unpacked, in the order in which they were wanted last. */
+  const open = new Set<Part>();
+
+  const part = (key: string): Part => {
+    const known = parts.get(key);
+    if (known) return known;
+    const fresh: Part = {
+      loose: new Map(),
+      types: new Set(),
+      chapters: [],
+      ids: undefined,
+      readings: undefined,
+      live: undefined,
+      fresh: false,
+      told: { strings: undefined },
+      before: undefined,
+      life: undefined,
+      away: undefined,
+      bornMs: 0,
+      strungMs: 0,
+    };
+    parts.set(key, fresh);
+    return fresh;
+  };
+  const idsIn = (p: Part): Set<string> => (p.ids ??= new Set(p.chapters.flatMap(idsOf)));
+  const unpacked = (p: Part): Map<string, ReadingRecord> => {
+    open.delete(p);
+    open.add(p);
+    const [oldest] = open;
+    if (oldest && open.size > MOST_OPEN) {
+      open.delete(oldest);
+      oldest.readings = oldest.before = oldest.told.strings = undefined;
+    }
+    return (p.readings ??= new Map(p.chapters.flatMap(readingsOf).map((r) => [r.id, r])));
+  };
+  const shelf: Shelf = {
+    parts,
+    part,
+    put(r) {
+      if (shelf.has(r)) return false;
+      const p = part(partOf(r));
+      byId.set(r.id, r);
+      p.loose.set(r.id, r);
+      p.types.add(r.type);
+      stale(p);
+      return true;
+    },
+    bind(c) {
+      const p = part(c.instrumentId);
+      const known = p.chapters.length > 0 ? idsIn(p) : undefined;
+      if (known && (p.chapters.some(({ ids }) => ids === c.ids) || idsOf(c).every((id) => known.has(id)))) return false;
+      p.chapters.push(c);
+      p.ids = p.readings = undefined;
+      if (p.types.has('reading')) for (const id of idsIn(p)) if (p.loose.delete(id)) byId.delete(id);
+      stale(p);
+      return true;
+    },
+    has(r) {
+      if (byId.has(r.id) || r.type !== 'reading') return byId.has(r.id);
+      const p = parts.get(r.instrumentId);
+      return p !== undefined && p.chapters.length > 0 && idsIn(p).has(r.id);
+    },
+    count: () =>
+      [...parts.values()].reduce(
+        (sum, p) => sum + (p.chapters.length > 1 ? idsIn(p).size : (p.chapters[0]?.count ?? 0)),
+        byId.size,
+      ),
+    loose: (id) => byId.get(id),
+    get(id, likely) {
+      const loose = byId.get(id);
+      const p = loose ? undefined : shelf.partWith(id, part(likely));
+      return p ? unpacked(p).get(id) : loose;
+    },
+    partWith(id, likely) {
+      const loose = byId.get(id);
+      if (loose) return part(partOf(loose));
+      if (likely.chapters.length > 0 && idsIn(likely).has(id)) return likely;
+      return [...parts.values()].find((p) => p.chapters.some((c) => holds(c, id)));
+    },
+    readingsIn: (p) => (p.chapters.length === 0 ? [] : [...unpacked(p).values()]),
+    *pieces(instrumentId) {
+      const of = instrumentId === undefined ? undefined : part(instrumentId);
+      yield [...(of?.loose ?? byId).values()];
+      for (const p of of ? [of] : parts.values()) if (p.chapters.length > 0) yield shelf.readingsIn(p);
+    },
+    *headings(instrumentId) {
+      const of = instrumentId === undefined ? undefined : part(instrumentId);
+      yield [...(of?.loose ?? byId).values()].map(headingOf);
+      for (const [key, p] of of ? [[instrumentId!, of] as const] : parts) {
+        const at = new Map(p.chapters.flatMap((c) => idsOf(c).map((id, i) => [id, c.atMs[i]!] as const)));
+        yield [...at].map(([id, atMs]) => ({ id, type: 'reading', atMs, of: key }));
+      }
+    },
+  };
+  return shelf;
+}
