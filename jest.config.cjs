@@ -13,7 +13,10 @@ const common = {
   // Read through the sandbox, a global costs more than the arithmetic around it: without this the tests take five times as long.
   sandboxInjectedGlobals: ['Math', 'Number', 'Array', 'Object', 'Float64Array', 'Float32Array'],
   // What only a bundler knows.
-  moduleNameMapper: { '\\?url$|\\.css$|^plotly\\.js': '<rootDir>/testing/nothing.cjs' },
+  moduleNameMapper: {
+    '\\?url$|\\.css$|^plotly\\.js': '<rootDir>/testing/nothing.cjs',
+    '^fast-check$': '<rootDir>/testing/properties.cjs',
+  },
   transform: { '^.+\\.tsx$': parser(true), '^.+\\.m?[jt]s$': parser(false) },
   transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js|d3-.*|internmap)/)'],
 };

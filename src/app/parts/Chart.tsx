@@ -6,7 +6,36 @@ interface Props {
   layout: Partial<Layout>;
   label: string;
   className?: string;
-  onPoint?: (id: string) => void;
+  /** A point was clicked: its id, and those of points that it hides or that hide it. */
+  onPoints?: (ids: string[]) => void;
+}
+
+/** Points so near to each other are hard to tell apart, pixels. */
+const NEAR_PX = 8;
+interface Axis {
+  d2p(value: unknown): number;
+}
+interface Point {
+  customdata?: unknown;
+  x?: unknown;
+  y?: unknown;
+  xaxis?: unknown;
+  yaxis?: unknown;
+}
+type Line = { x?: unknown; y?: unknown; customdata?: unknown };
+
+/** The id of a clicked point, first, and of those that lie on it. */
+export function idsAt(point: Point | undefined, lines: readonly Line[]): string[] {
+  if (typeof point?.customdata !== 'string') return [];
+  const [xAxis, yAxis] = [point.xaxis, point.yaxis] as [Axis, Axis];
+  const away = (x: unknown, y: unknown) =>
+    Math.hypot(xAxis.d2p(x) - xAxis.d2p(point.x), yAxis.d2p(y) - yAxis.d2p(point.y));
+  const near = lines.flatMap(({ x, y, customdata }) =>
+    Array.isArray(x) && Array.isArray(y) && Array.isArray(customdata)
+      ? customdata.flatMap((id: unknown, i) => (typeof id === 'string' && away(x[i], y[i]) < NEAR_PX ? [id] : []))
+      : [],
+  );
+  return [...new Set([point.customdata, ...near])];
 }
 
 const CONFIG: Partial<Config> = { displayModeBar: false, responsive: true, scrollZoom: false };
@@ -15,11 +44,11 @@ const CONFIG: Partial<Config> = { displayModeBar: false, responsive: true, scrol
 export const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 
 /** A chart by Plotly, which is loaded when the first one is drawn. What it shows is also said in words beside it. */
-export function Chart({ data, layout, label, className, onPoint }: Props) {
+export function Chart({ data, layout, label, className, onPoints }: Props) {
   const box = useRef<HTMLDivElement>(null);
-  const tell = useRef(onPoint);
+  const tell = useRef(onPoints);
   useEffect(() => {
-    tell.current = onPoint;
+    tell.current = onPoints;
   });
   useEffect(() => {
     const div = box.current;
@@ -30,8 +59,8 @@ export function Chart({ data, layout, label, className, onPoint }: Props) {
       const drawn = (await Plotly.react(div, data, layout, CONFIG)) as PlotlyHTMLElement;
       drawn.removeAllListeners?.('plotly_click');
       drawn.on('plotly_click', (event) => {
-        const id = event.points[0]?.customdata;
-        if (typeof id === 'string') tell.current?.(id);
+        const ids = idsAt(event.points[0], data as readonly Line[]);
+        if (ids.length > 0) tell.current?.(ids);
       });
     });
     return () => {

@@ -91,7 +91,9 @@ test('in whatever order records come from the store, the bench is the same', () 
 
 test('with readings in chapters, whatever came before or after them, a log says the same', async () => {
   await fc.assert(
-    fc.asyncProperty(log, fc.nat(), async (records, cut) => {
+    fc.asyncProperty(log, fc.nat(), async (given, cut) => {
+      // As a file would give them: it knows no −0.
+      const records = JSON.parse(JSON.stringify(given)) as LogRecord[];
       const readings = records.filter((r): r is ReadingRecord => r.type === 'reading' && !r.supersedes);
       const at = cut % readings.length;
       const groups = [readings.slice(0, at), readings.slice(at)].filter((g) => g.length > 0);

@@ -22,7 +22,7 @@ interface Props {
   zoneMin: number;
   /** Which chart is in use: its colours are read afresh. */
   chart: string;
-  onPoint: (readingId: string) => void;
+  onPoints: (readingIds: string[]) => void;
 }
 
 /** With more readings than this on the chart only the newest of each string, and the rare ones, have a mark of their own. */
@@ -30,7 +30,7 @@ const MARKED = 200;
 const NEWEST = 12;
 
 /** Total fall of every string, downward like water under the line, with what is to come in bands. */
-export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPoint }: Props) {
+export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPoints }: Props) {
   const { data, layout } = useMemo(() => {
     const clock = (ms: number) => localIso(ms, zoneMin).slice(0, 19);
     const x: Place = (p) => (byAge ? p.ageMin / 60 : clock(p.atMs));
@@ -89,7 +89,7 @@ export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPo
       layout={layout}
       label="Total fall of the strings by time, with the forecast"
       className="h-full min-h-64 w-full"
-      onPoint={onPoint}
+      onPoints={onPoints}
     />
   );
 }

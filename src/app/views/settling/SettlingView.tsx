@@ -16,6 +16,7 @@ import { useWriting } from '../../world/writing';
 import { EditReading } from '../../parts/EditReading';
 import { FallChart } from './FallChart';
 import { StringRow } from './StringRow';
+import { WhichReading } from './WhichReading';
 
 const AHEAD: [string, number][] = [
   ['3 h', 180],
@@ -37,7 +38,8 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   const [aheadMin, setAheadMin] = useState<number | null>(null);
   const [toleranceCents, setTolerance] = useState(TOLERANCE_CENTS);
   const [holdMin, setHold] = useState(HOLD_MIN);
-  const [editing, setEditing] = useState<string | undefined>(undefined);
+  /** Readings that were pointed at: one is corrected, of several one is chosen first. */
+  const [pointed, point] = useState<readonly string[]>([]);
   const curtainMs = bench.curtain?.curtainMs && bench.curtain.curtainMs > now ? bench.curtain.curtainMs : null;
   const untilMs = aheadMin === null ? (curtainMs ?? now + 180 * 60000) + 90 * 60000 : now + aheadMin * 60000;
   const { data: story, error } = useAsked({
@@ -50,7 +52,11 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     },
   });
   const shown = useCallback((id: string) => !hidden.has(id), [hidden]);
-  const reading = useMemo(() => life.strings.flatMap((s) => s.readings).find((r) => r.id === editing), [life, editing]);
+  const readings = useMemo(
+    () => life.strings.flatMap((s) => s.readings).filter((r) => pointed.includes(r.id)),
+    [life, pointed],
+  );
+  const [reading, other] = readings;
   const visits = useVisits(instrumentId);
   const nextWords = ({ stringId, nextCheckMs, fallenCents }: StringStory): string => {
     if (fallenCents === null || nextCheckMs === null) return '';
@@ -83,7 +89,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               curtainMs={curtainMs}
               zoneMin={zoneMin}
               chart={document.documentElement.dataset['chart'] ?? ''}
-              onPoint={setEditing}
+              onPoints={point}
             />
           )}
         </div>
@@ -179,7 +185,10 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
           then on a string that is retuned holds.
         </p>
       </aside>
-      {reading && (
+      {other && (
+        <WhichReading life={life} readings={readings} onChoose={(id) => point([id])} onClose={() => point([])} />
+      )}
+      {reading && !other && (
         <EditReading
           key={reading.id}
           life={life}
@@ -187,8 +196,8 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
           zoneMin={zoneMin}
           nowMs={nowMs}
           trouble={trouble}
-          onSave={(draft) => void write([draft], () => setEditing(undefined))}
-          onClose={() => setEditing(undefined)}
+          onSave={(draft) => void write([draft], () => point([]))}
+          onClose={() => point([])}
         />
       )}
     </div>
