@@ -4,7 +4,7 @@
  * takes, in headless Chromium.
  */
 import { type CDPSession, type Page } from '@playwright/test';
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
 import { serveApp } from '../app';
 import { writeSection } from '../report';
@@ -37,6 +37,24 @@ async function taskMs(session: CDPSession): Promise<number> {
   const { metrics } = await session.send('Performance.getMetrics');
   return 1000 * metrics.find((m) => m.name === 'TaskDuration')!.value;
 }
+/** What the largest of the browser's page processes, the page and its workers, holds in memory, MB; the system says. */
+function residentMb(): number {
+  const pages = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid));
+  const sizes = pages.map((pid) => {
+    try {
+      if (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('--type=renderer')) return 0;
+      return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+    } catch {
+      // It has ended meanwhile.
+      return 0;
+    }
+  });
+  return Math.max(...sizes);
+}
+const later = async (ms: number): Promise<number> => {
+  await page.waitForTimeout(ms);
+  return residentMb();
+};
 const seconds = (fromMs: number) => ((performance.now() - fromMs) / 1000).toFixed(1);
 const rows: string[] = [];
 /** Shown at once: a later step that fails loses nothing. */
@@ -77,6 +95,8 @@ row(
   `| first view after a reload: its lanes; what it says of the string in hand | 3 s | ${first} s; ${seconds(from)} s (first opening ${lanes} s) |`,
 );
 
+row(`| memory of the page with its workers, half a minute after that | | ${(await later(30000)).toFixed(0)} MB |`);
+
 from = performance.now();
 await page.goto('/settling/i0');
 await page.getByRole('table').first().getByRole('row').nth(3).waitFor({ timeout: 120000 });
@@ -89,7 +109,9 @@ row(`| all instruments: first rows after a reload | 3 s | ${seconds(from)} s |`)
 // Every instrument has its line before it is scrolled.
 from = performance.now();
 await page.getByText(/looked at so far/).waitFor({ state: 'hidden', timeout: 300000 });
-row(`| all instruments: every line worked out | | ${seconds(from)} s |`);
+row(
+  `| all instruments: every line worked out; memory then | | ${seconds(from)} s; ${(await later(5000)).toFixed(0)} MB |`,
+);
 await watch(page);
 await page.getByRole('row').filter({ hasText: 'Guitar' }).first().hover();
 for (let i = 0; i < 40; i++) {

@@ -86,6 +86,20 @@ test('how long strings last: half of them by the count that still holds those th
   ]);
 });
 
+test('strings that were put on and came off together are one life; of few the interval is open', () => {
+  const together = (k: number, days: number) =>
+    ['s1', 's2'].flatMap((s) => [
+      put(s, 800 - 100 * k),
+      make(NOW - (800 - 100 * k - days) * DAY, { type: 'removed', stringId: s, reason: 'worn' }),
+    ]);
+  const lives = (sets: number[]) => {
+    const bench = readBench([instrument, ...sets.flatMap((days, k) => together(k, days))]);
+    return livesByMaterial(bench.instruments.flatMap((i) => lastedOn(i, NOW)))[0]!;
+  };
+  expect(lives([50])).toMatchObject({ ended: 2, median: { days: 50, lowDays: null, highDays: null } });
+  expect(lives([40, 45, 50, 55, 60, 65])).toMatchObject({ ended: 12, median: { days: 50, lowDays: 40, highDays: 60 } });
+});
+
 test('the interval of the median life holds the true one in about nine of ten, with censored lives', () => {
   fc.assert(
     fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {

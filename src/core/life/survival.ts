@@ -11,16 +11,20 @@ export interface MedianLife {
 const DAY = 86400000;
 /** Nine of ten, standard normal. */
 const Z90 = 1.645;
+/** Of fewer lives none can be said to hold the median nine times of ten: all of four lie on one side of it in one case of eight. */
+const FEWEST = 5;
 
 /**
  * The median life from strings that ended and strings that are still on (product-limit estimate, Kaplan and Meier 1958; its interval
- * by inverting the log-log band with Greenwood's variance, Brookmeyer and Crowley 1982).
+ * by inverting the log-log band with Greenwood's variance, Brookmeyer and Crowley 1982). Where none is left the band says nothing new of
+ * its upper side.
  * @param lives age in days, and whether it ended then or is still on
  */
 export function medianLife(lives: readonly { days: number; ended: boolean }[]): MedianLife {
   const ages = [...new Set(lives.filter((l) => l.ended).map((l) => l.days))].sort((a, b) => a - b);
   let survival = 1;
   let greenwood = 0;
+  let high = 1;
   const steps = ages.map((days) => {
     const atRisk = lives.filter((l) => l.days >= days).length;
     const died = lives.filter((l) => l.ended && l.days === days).length;
@@ -28,11 +32,12 @@ export function medianLife(lives: readonly { days: number; ended: boolean }[]): 
     greenwood += atRisk > died ? died / (atRisk * (atRisk - died)) : Infinity;
     const log = Math.log(survival);
     const spread = survival > 0 ? Math.exp((Z90 * Math.sqrt(greenwood)) / Math.abs(log)) : Infinity;
-    const band = survival > 0 ? [survival ** spread, survival ** (1 / spread)] : [0, 0];
-    return { days, survival, low: band[0]!, high: band[1]! };
+    if (survival > 0) high = survival ** (1 / spread);
+    return { days, survival, low: survival > 0 ? survival ** spread : 0, high };
   });
   const first = (of: 'survival' | 'low' | 'high') => steps.find((s) => s[of] <= 0.5)?.days ?? null;
-  return { days: first('survival'), lowDays: first('low'), highDays: first('high') };
+  const isFew = lives.length < FEWEST;
+  return { days: first('survival'), lowDays: isFew ? null : first('low'), highDays: isFew ? null : first('high') };
 }
 
 /** What is known of all strings of one material: how many came and went, how long they last, where they broke. */
@@ -47,19 +52,29 @@ export interface MaterialLives {
 /** How long one string was on, or is so far. */
 export interface Lasted {
   material: StringMaterial;
+  /** What was put on and came off together with it has the same: one decision, and one life to learn from. */
+  set: string;
   days: number;
   ended: boolean;
   place: BreakPlace | null;
 }
 
 /** How long an instrument's strings lasted; those of which nobody said when they were put on are left out. */
-export const lastedOn = ({ strings }: InstrumentLife, nowMs: number): Lasted[] =>
-  strings.flatMap(({ plan: { material }, past, strungMs }) => [
+export function lastedOn({ record: { instrumentId }, strings }: InstrumentLife, nowMs: number): Lasted[] {
+  const set = (...ms: number[]) => [instrumentId, ...ms.map((at) => Math.floor(at / DAY))].join('/');
+  return strings.flatMap(({ plan: { material }, past, strungMs }) => [
     ...past.flatMap(({ strungMs: from, endedMs, place }) =>
-      from === null ? [] : [{ material, days: (endedMs - from) / DAY, ended: true, place }],
+      from === null ? [] : [{ material, set: set(from, endedMs), days: (endedMs - from) / DAY, ended: true, place }],
     ),
-    ...(strungMs === null ? [] : [{ material, days: (nowMs - strungMs) / DAY, ended: false, place: null }]),
+    ...(strungMs === null
+      ? []
+      : [{ material, set: set(strungMs), days: (nowMs - strungMs) / DAY, ended: false, place: null }]),
   ]);
+}
+
+/** One of each set. */
+const oneEach = (lives: readonly Lasted[]): Lasted[] =>
+  [...groupBy([...lives], (l) => l.set).values()].map(([one]) => one!);
 
 /** How this player's strings live, by material, the most used first. */
 export function livesByMaterial(lasted: readonly Lasted[]): MaterialLives[] {
@@ -72,7 +87,7 @@ export function livesByMaterial(lasted: readonly Lasted[]): MaterialLives[] {
         material: material as StringMaterial,
         ended,
         on: lives.length - ended,
-        median: medianLife(lives),
+        median: medianLife(oneEach(lives)),
         broke,
       };
     })

@@ -11,8 +11,9 @@ const days = (d: number) => (d < 60 ? `${d.toFixed(0)} days` : `${(d / 30).toFix
 
 const medianWords = ({ median, ended }: MaterialLives): string => {
   if (median.days === null) return ended === 0 ? 'none came off yet' : 'more than half are still on';
-  const high = median.highDays === null ? 'open' : days(median.highDays);
-  return `${days(median.days)} (${median.lowDays === null ? 'open' : days(median.lowDays)} to ${high})`;
+  const [low, high] = [median.lowDays, median.highDays].map((d) => (d === null ? 'open' : days(d)));
+  if (low === 'open' && high === 'open') return `${days(median.days)}, by too few to say a range`;
+  return `${days(median.days)} (${low} to ${high})`;
 };
 
 /** How long this player's strings last, by material; those of this instrument stand out. */
@@ -51,7 +52,8 @@ export function Materials({ life, now }: { life: InstrumentLife; now: number }) 
         </tbody>
       </table>
       <p className="pt-1 text-xs text-ink2">
-        On all instruments. In brackets: nine of ten such figures lie between. Strings that are still on count.
+        On all instruments. In brackets: nine of ten such figures lie between. Strings that are still on count; those
+        that went on and came off together count as one.
       </p>
     </>
   );
