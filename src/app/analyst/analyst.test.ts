@@ -1,7 +1,7 @@
 import { memoryStore } from '../../../testing/memory-store';
 import { ALL_SAMPLES, SAMPLES } from '../../../testing/samples';
 import { readLogFile, writeLogFile } from '../../core/exchange';
-import type { LogRecord, ReadingRecord } from '../../core/log';
+import { chapterOf, type LogRecord, type ReadingRecord, type Search } from '../../core/log';
 import type { RecordStore } from '../world/database';
 import { createAnalyst } from './analyst';
 import type { Answer, Questions, ToAnalyst } from './questions';
@@ -125,4 +125,50 @@ test('two devices hand each other their logs: both then hold the same one, byte 
   expect(told).toMatchObject(came);
   expect(toldBack).toMatchObject(came);
   expect(await (await exported(a)).text()).toBe(await (await exported(b)).text());
+});
+
+test('entries are listed with their sentences, the newest first and some at a time, those that are packed too', async () => {
+  const { asked, ready } = analyst(ALL_SAMPLES);
+  await ready;
+  const packed = [1, 2, 3].map((k) => ({ ...SAMPLES.reading, id: `packed${k}`, atMs: SAMPLES.reading.atMs + k }));
+  asked.tell([], [await chapterOf(packed as ReadingRecord[])]);
+  const list = (wanted: Search, from = 0, count = 100) => asked.ask('entries', { wanted, from, count });
+  const all = await list({});
+  expect(all.found).toBe(ALL_SAMPLES.length + 3);
+  expect(all.rows.map((r) => r.record.atMs)).toEqual(all.rows.map((r) => r.record.atMs).sort((a, b) => b - a));
+  const pages = [await list({}, 0, 10), await list({}, 10, 10)];
+  expect(pages.flatMap((p) => p.rows)).toEqual(all.rows.slice(0, 20));
+  expect((await list({ type: 'reading' })).rows.map((r) => r.record.id)).toEqual([
+    'packed3',
+    'packed2',
+    'packed1',
+    SAMPLES.reading.id,
+  ]);
+  const { rows } = await list({ text: 'as left +1.2' });
+  // The one that takes a reading back says which.
+  expect(rows).toHaveLength(5);
+  expect(rows[0]!.said).toMatch(/^Taken back: .*as left \+1\.2 ±/);
+  const gone = all.rows.filter((r) => r.gone).map((r) => r.record.id);
+  expect(gone).toEqual(
+    ALL_SAMPLES.flatMap((r) => r.supersedes ?? []).filter((id) => all.rows.some((r) => r.record.id === id)),
+  );
+  expect((await list({ type: 'finding' })).found).toBe(1);
+});
+
+test('what goes through every instrument lets other questions come between', async () => {
+  const many = [...Array(6).keys()].flatMap((k) =>
+    [SAMPLES.instrument, SAMPLES.fitted].map((r) => ({ ...r, id: `${r.id}-${k}`, instrumentId: `i${k}` })),
+  ) as LogRecord[];
+  const { asked, ready } = analyst(many);
+  await ready;
+  const done: string[] = [];
+  const slow = [
+    asked.ask('learn', {}).then((l) => (done.push('learn'), l)),
+    asked.ask('materials', { nowMs: WISH.nowMs }).then((m) => (done.push('materials'), m)),
+  ] as const;
+  await asked.ask('status', { instrumentId: 'i3', wish: WISH }).then(() => done.push('status'));
+  const [learned, materials] = [await slow[0], await slow[1]];
+  expect(done[0]).toBe('status');
+  expect(Object.keys(learned)).toHaveLength(6);
+  expect(materials[0]).toMatchObject({ on: 6, ended: 0 });
 });

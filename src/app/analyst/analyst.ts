@@ -11,45 +11,24 @@ import {
 import {
   ageFromMs,
   createLogIndex,
-  GENERAL,
-  byHeading,
-  headingOf,
-  groupBy,
   indexOf,
   instrumentStatus,
-  isWanted,
-  namesIn,
-  partOf,
-  sayRecord,
   type InstrumentLife,
   type Entries,
-  type Heading,
   type LogIndex,
-  type LogRecord,
   type Priors,
   type StringRef,
 } from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedOf, newestSets, setsTaughtBy, type TaughtSet } from '../../core/story';
 import { SETTLES_AS, traitsOf } from '../../core/strings';
-import type { WavOutcome } from '../../core/exchange';
-import { FILE_TOO_LARGE, LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import type { RecordStore, World } from '../world/database';
-import type {
-  Answer,
-  Imported,
-  LifePage,
-  Listed,
-  PlanAsk,
-  QuestionKind,
-  Questions,
-  Request,
-  RestringAsk,
-  ToAnalyst,
-} from './questions';
+import { exportLog, importFile, soundOf } from './files';
+import { createLister } from './lister';
+import type { Answer, LifePage, PlanAsk, QuestionKind, Questions, Request, RestringAsk, ToAnalyst } from './questions';
+import type { Task } from './task';
 
 /** What is seldom asked for is loaded when it is. */
-const exchange = () => import('../../core/exchange');
 const trials = () => import('../../core/trial');
 const says = () => import('../../core/says');
 const bridge = () => import('../../core/bridge');
@@ -59,10 +38,6 @@ const causes = () => import('../../core/causes');
 const lives = () => import('../../core/life');
 const octave = () => import('../../core/octave');
 const SLICED: readonly QuestionKind[] = ['import', 'learn', 'materials', 'entries'];
-
-function* mapped<A, B>(all: Iterable<A>, to: (a: A) => B): Generator<B> {
-  for (const one of all) yield to(one);
-}
 
 /** What an analyst needs of where it runs. */
 export interface AnalystMeans {
@@ -102,6 +77,16 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     untidy = true;
     schedule();
   }
+
+  const dropped = new Set<number>();
+  const task: Task = {
+    index: () => index,
+    store: () => store,
+    pause: () => new Promise<void>(later),
+    tell: (id, done) => post({ id, done }),
+    isDropped: (id) => dropped.has(id),
+  };
+  const list = createLister(task);
 
   const bench = () => index.bench();
 
@@ -167,58 +152,12 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     return judgeTrial(falls, material) ?? null;
   }
 
-  /** Checks a file in slices, so that it can be told how far it is and be called off; then writes it in one go. */
-  async function importFile({ file }: Questions['import']['ask'], id: number): Promise<Imported> {
-    const target = store;
-    if (!target) throw new Error('The log is not open.');
-    const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
-    if (file.size > LARGEST_FILE) return refuse(FILE_TOO_LARGE);
-    const { logFileReader, readText } = await exchange();
-    const said = await readText(file);
-    if (!said.ok) return refuse(said.message);
-    const reader = logFileReader(said.text);
-    for (let step = reader.next(); ; step = reader.next()) {
-      if (!step.done) {
-        post({ id, done: step.value });
-        await new Promise<void>(later);
-        if (dropped.has(id)) return refuse('Cancelled.');
-        continue;
-      }
-      const read = step.value;
-      if (!read.ok) return read;
-      // One instrument after another: what is told in slices then changes one or two of them at a time.
-      const fresh = [...groupBy(read.records, partOf).values()].flat().filter((r) => !index.has(r));
-      const known = read.records.length - fresh.length;
-      const { instruments, away } = bench();
-      const there = new Set([...instruments.map((i) => i.record), ...away].map((r) => r.instrumentId));
-      for (const r of fresh) if (r.type === 'instrument') there.add(r.instrumentId);
-      const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
-      let written: Entries;
-      try {
-        written = await target.append(fresh);
-      } catch (error) {
-        // Held here it would go with the page: the file is still where it was.
-        target.forget();
-        return refuse((error as Error).message);
-      }
-      index.add(written.records, written.chapters);
-      return { ok: true, fresh: fresh.length, known, about: namesOf(fresh), strangers };
-    }
-  }
-
-  /** The instruments that records are about, by name, those with the most first. */
-  function namesOf(records: readonly LogRecord[]): string[] {
-    const counts = new Map<string, number>();
-    for (const r of records) counts.set(partOf(r), (counts.get(partOf(r)) ?? 0) + 1);
-    return [...counts].sort((a, b) => b[1] - a[1]).flatMap(([id]) => find(id)?.record.name ?? []);
-  }
-
   /** Goes through the instruments one by one, and lets others ask meanwhile: a long log has to be unpacked for it. */
   async function eachLife(id: number, see: (life: InstrumentLife) => void): Promise<void> {
     for (const life of bench().instruments) {
       if (dropped.has(id)) return;
       see(life);
-      await new Promise<void>(later);
+      await task.pause();
     }
   }
 
@@ -248,61 +187,6 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     const lasted: ReturnType<typeof lastedOn> = [];
     await eachLife(id, (life) => lasted.push(...lastedOn(life, nowMs)));
     return livesByMaterial(lasted);
-  }
-
-  /** What was looked for last, in which log, and where it lies, the newest first. */
-  let looked: { of: string; found: Heading[] } | undefined;
-
-  async function entries({ wanted, from, count }: Questions['entries']['ask'], id: number): Promise<Listed> {
-    const { instruments, away } = bench();
-    const names = namesIn([...instruments.map((i) => i.record), ...away], index.get);
-    const of = `${index.count()} ${JSON.stringify(wanted)}`;
-    if (looked?.of !== of) {
-      const isOne = isWanted(names, wanted);
-      const found: Heading[] = [];
-      const { instrumentId, type } = wanted;
-      const pieces = byHeading(wanted)
-        ? mapped(index.headings(instrumentId), (all) => all.filter((h) => !type || h.type === type))
-        : mapped(index.pieces(instrumentId), (all) => all.filter(isOne).map(headingOf));
-      for (const piece of pieces) {
-        for (const heading of piece) found.push(heading);
-        // Chapters have readings alone.
-        if (type && type !== 'reading') break;
-        await new Promise<void>(later);
-        if (dropped.has(id)) return { found: 0, rows: [] };
-      }
-      looked = { of, found: found.sort((a, b) => b.atMs - a.atMs) };
-    }
-    const rows = looked.found.slice(from, from + count).flatMap((at) => {
-      const record = index.get(at.id, at.of);
-      return record ? [{ record, said: sayRecord(record, names), gone: index.isGone(record.id) }] : [];
-    });
-    return { found: looked.found.length, rows };
-  }
-
-  async function soundOf(file: Blob): Promise<WavOutcome> {
-    if (file.size > LARGEST_WAV) return { ok: false, message: 'The file is larger than 500 MB.' };
-    const { readWav, UNREADABLE } = await exchange();
-    try {
-      return readWav(new Uint8Array(await file.arrayBuffer()));
-    } catch (error) {
-      if (error instanceof DOMException) return { ok: false, message: UNREADABLE };
-      throw error;
-    }
-  }
-
-  async function exportLog({ as, nowMs, instrumentId }: Questions['export']['ask']): Promise<Blob> {
-    const { readingsCsv, writeLogFile } = await exchange();
-    const about = index.records(instrumentId);
-    const ids = new Set(about.map((r) => r.id));
-    // What of it was taken back goes along.
-    const back = index
-      .records(GENERAL)
-      .filter((r) => instrumentId !== undefined && r.type === 'taken-back' && ids.has(r.supersedes));
-    const all = [...about, ...back];
-    return as === 'json'
-      ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })
-      : new Blob([readingsCsv(all)], { type: 'text/csv' });
   }
 
   function answer(request: Request): Questions[QuestionKind]['answer'] | Promise<Questions[QuestionKind]['answer']> {
@@ -338,20 +222,19 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       case 'materials':
         return materials(request.ask, request.id);
       case 'entries':
-        return entries(request.ask, request.id);
+        return list(request.ask, request.id);
       case 'restring':
         return restring(request.ask);
       case 'import':
-        return importFile(request.ask, request.id);
+        return importFile(request.ask, request.id, task);
       case 'sound':
         return soundOf(request.ask.file);
       case 'export':
-        return exportLog(request.ask);
+        return exportLog(request.ask, index);
     }
   }
 
   const questions: Request[] = [];
-  const dropped = new Set<number>();
   let scheduled = false;
 
   /** One question at a time, so that what is told or dropped meanwhile is heard between two. */

@@ -1,19 +1,9 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
 import { brief } from '../../core/limits';
-import {
-  chapterOf,
-  checkRecord,
-  idsOf,
-  intoChapters,
-  isChapter,
-  migrate,
-  readingsOf,
-  type Chapter,
-  type Entries,
-  type LogRecord,
-} from '../../core/log';
+import { checkRecord, idsOf, isChapter, readingsOf, type Chapter, type Entries, type LogRecord } from '../../core/log';
 import { inTime, PATIENCE_MS, realClock, type Stop } from './clock';
+import { idsIn, itemsOf, readItem, type Items } from './items';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
 export interface Damaged {
@@ -55,9 +45,6 @@ const AGAIN_MS = 15000;
 /** Other tabs are told of so many records at once. */
 const TOLD_AT_ONCE = 3000;
 const CHAPTERS_AT_ONCE = 8;
-/** A browser takes some 100 MB as one item: a long write is several, of so many records each (house). */
-const ITEM_RECORDS = 20000;
-const ITEM_CHAPTERS = 16;
 /** Nobody is still at a write begun so long ago, ms: a day. */
 const GIVEN_UP_MS = 86_400_000;
 /** So many items are tidied up (house). */
@@ -170,8 +157,8 @@ export function openStore(world: World): RecordStore {
   const mend = async (): Promise<void> => {
     if (world !== 'own' || (await base.length()) >= batches) return;
     const there = new Set<string>();
-    batches = await eachItem((item) => {
-      for (const id of idsIn(item)) there.add(id);
+    batches = await eachItem((value) => {
+      for (const id of idsIn(value)) there.add(id);
     });
     const lost = [...kept.values()].filter((r) => !there.has(r.id));
     const lostChapters = [...keptChapters.values()].filter((c) => idsOf(c).some((id) => !there.has(id)));
@@ -223,17 +210,12 @@ export function openStore(world: World): RecordStore {
       // Each item is what one write appended: a list of records, of chapters where it was long.
       small = 0;
       batches = await eachItem((value, key) => {
-        const list: unknown[] = Array.isArray(value) ? value : [];
-        const bad: unknown[] = [];
-        for (const entry of list) {
-          const r = isChapter(entry) ? entry : migrate(entry);
-          if (isChapter(r)) chapters.push(r);
-          else if (isRecord(r)) byId.set(r.id, r);
-          else bad.push(r);
-        }
-        if (!Array.isArray(value)) damaged.push({ key, value });
-        else if (bad.length > 0) damaged.push({ key, value: bad });
-        if (!list.some(isChapter)) small++;
+        const item = readItem(value);
+        if (!item) damaged.push({ key, value });
+        else if (item.bad.length > 0) damaged.push({ key, value: item.bad });
+        for (const r of item?.records ?? []) byId.set(r.id, r);
+        for (const c of item?.chapters ?? []) chapters.push(c);
+        if (item?.chapters.length === 0) small++;
       });
       keep({ records: [...byId.values()], chapters });
       for (const r of held) byId.set(r.id, r);
@@ -248,10 +230,11 @@ export function openStore(world: World): RecordStore {
           const lists = new Map<string, LogRecord[]>();
           const there = new Set<string>();
           await eachItem((value, key) => {
-            const list: unknown[] = Array.isArray(value) ? value : [value];
-            if (list.some(isChapter)) for (const id of idsIn(value)) there.add(id);
+            const item = readItem(value);
+            if (item?.chapters.length) for (const id of idsIn(value)) there.add(id);
             // What is not sound stays where it lies.
-            else if (list.every((r) => checkRecord(r).ok)) lists.set(key, list.map(migrate) as LogRecord[]);
+            else if (item?.bad.length === 0 && item.records.every((r) => checkRecord(r).ok))
+              lists.set(key, item.records);
           });
           const records = new Map([...lists.values()].flat().map((r) => [r.id, r]));
           await put(itemsOf([...records.values()].filter((r) => !there.has(r.id))));
@@ -302,38 +285,12 @@ export function openStore(world: World): RecordStore {
   return store;
 }
 
-/** The ids of an item's records. */
-const idsIn = (item: unknown): string[] =>
-  Array.isArray(item) ? item.flatMap((e: LogRecord | Chapter) => (isChapter(e) ? idsOf(e) : [e.id])) : [];
-
 /** Does it unless another one, of all that have this log open, is at it; where the browser knows no locks, does it. */
 const alone = async (name: string, work: () => Promise<void>): Promise<void> => {
   const locks = globalThis.navigator?.locks as LockManager | undefined;
   if (!locks) return work();
   await locks.request(name, { ifAvailable: true }, async (lock) => lock && work());
 };
-
-/** What one write puts into the database, each made when its turn has come: packing takes its time. */
-type Items = (() => (LogRecord | Chapter)[] | Promise<Chapter[]>)[];
-
-function itemsOf(records: readonly LogRecord[], bound: readonly Chapter[] = []): Items {
-  const { loose, groups } = intoChapters(records);
-  return [
-    ...slices(loose, ITEM_RECORDS).map((some) => () => some),
-    ...slices(groups, ITEM_CHAPTERS).map((some) => () => Promise.all(some.map(chapterOf))),
-    ...slices(bound, ITEM_CHAPTERS).map((some) => () => some),
-  ];
-}
-
-const slices = <T>(list: readonly T[], length: number): T[][] =>
-  Array.from({ length: Math.ceil(list.length / length) }, (_, i) => list.slice(i * length, (i + 1) * length));
-
-/** Enough of a record to be read; whole records are checked when they come in. */
-function isRecord(value: unknown): value is LogRecord {
-  if (typeof value !== 'object' || value === null) return false;
-  const { id, type, atMs, zoneMin } = value as Record<string, unknown>;
-  return typeof id === 'string' && typeof type === 'string' && Number.isFinite(atMs) && Number.isFinite(zoneMin);
-}
 
 /**
  * Everything in the store as it lies there, unchecked, as a log file: for when a view, or the log itself, fails.

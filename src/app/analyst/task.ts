@@ -1,0 +1,13 @@
+import type { LogIndex } from '../../core/log';
+import type { RecordStore } from '../world/database';
+
+/** What a question that takes long needs: it goes in slices, tells how far it is, and ends when nobody waits for it. */
+export interface Task {
+  index: () => LogIndex;
+  store: () => RecordStore | undefined;
+  /** Others come first. */
+  pause: () => Promise<void>;
+  /** How far it is, 0 to 1. */
+  tell: (id: number, done: number) => void;
+  isDropped: (id: number) => boolean;
+}

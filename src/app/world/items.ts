@@ -1,0 +1,47 @@
+import { chapterOf, idsOf, intoChapters, isChapter, migrate, type Chapter, type LogRecord } from '../../core/log';
+
+/** A browser takes some 100 MB as one item: a long write is several, of so many records each (house). */
+const ITEM_RECORDS = 20000;
+const ITEM_CHAPTERS = 16;
+
+/** What one write puts into the database, each made when its turn has come: packing takes its time. */
+export type Items = (() => (LogRecord | Chapter)[] | Promise<Chapter[]>)[];
+
+/** @param bound chapters as they are */
+export function itemsOf(records: readonly LogRecord[], bound: readonly Chapter[] = []): Items {
+  const { loose, groups } = intoChapters(records);
+  return [
+    ...slices(loose, ITEM_RECORDS).map((some) => () => some),
+    ...slices(groups, ITEM_CHAPTERS).map((some) => () => Promise.all(some.map(chapterOf))),
+    ...slices(bound, ITEM_CHAPTERS).map((some) => () => some),
+  ];
+}
+
+const slices = <T>(list: readonly T[], length: number): T[][] =>
+  Array.from({ length: Math.ceil(list.length / length) }, (_, i) => list.slice(i * length, (i + 1) * length));
+
+/** An item of the database, whatever wrote it: a list of records and chapters, and what is neither. @returns undefined where it is no list */
+export function readItem(value: unknown): { records: LogRecord[]; chapters: Chapter[]; bad: unknown[] } | undefined {
+  if (!Array.isArray(value)) return undefined;
+  const item = { records: [] as LogRecord[], chapters: [] as Chapter[], bad: [] as unknown[] };
+  for (const entry of value) {
+    const r: unknown = isChapter(entry) ? entry : migrate(entry);
+    if (isChapter(r)) item.chapters.push(r);
+    else if (isRecord(r)) item.records.push(r);
+    else item.bad.push(r);
+  }
+  return item;
+}
+
+/** The ids of an item's records. */
+export function idsIn(value: unknown): string[] {
+  const { records = [], chapters = [] } = readItem(value) ?? {};
+  return [...records.map((r) => r.id), ...chapters.flatMap(idsOf)];
+}
+
+/** Enough of a record to be read; whole records are checked when they come in. */
+function isRecord(value: unknown): value is LogRecord {
+  if (typeof value !== 'object' || value === null) return false;
+  const { id, type, atMs, zoneMin } = value as Record<string, unknown>;
+  return typeof id === 'string' && typeof type === 'string' && Number.isFinite(atMs) && Number.isFinite(zoneMin);
+}
