@@ -102,13 +102,11 @@ async function waiting(page: Page) {
 const ACTS: Record<string, (page: Page) => Promise<void>> = {
   // Its lines come by and by.
   rack: (page) => page.waitForTimeout(6000),
-  practice: async (page) => {
-    await page.getByRole('button', { name: 'A peg that sticks' }).click();
-    for (let i = 0; i < 5; i++) {
-      await page.keyboard.press('ArrowUp');
-      await page.waitForTimeout(400);
-    }
-  },
+  life: (page) =>
+    page
+      .getByRole('columnheader', { name: 'Half last' })
+      .waitFor()
+      .then(() => page.waitForTimeout(4000)),
   bench: ringing,
   causes: asking,
   friction: binding,
