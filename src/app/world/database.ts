@@ -226,7 +226,7 @@ export function openStore(world: World): RecordStore {
       inTurn(async () => {
         if (small < MANY_ITEMS) return;
         small = 0;
-        await alone(`${databaseName(world)}-tidy`, async () => {
+        await alone(world, true, async () => {
           const lists = new Map<string, LogRecord[]>();
           const there = new Set<string>();
           await eachItem((value, key) => {
@@ -255,7 +255,8 @@ export function openStore(world: World): RecordStore {
     },
     clear: () =>
       inTurn(async () => {
-        await base.clear();
+        // Nobody who tidies up brings back what was there.
+        await alone(world, false, () => base.clear());
         held = [];
         batches = 0;
         kept.clear();
@@ -285,12 +286,15 @@ export function openStore(world: World): RecordStore {
   return store;
 }
 
-/** Does it unless another one, of all that have this log open, is at it; where the browser knows no locks, does it. */
-const alone = async (name: string, work: () => Promise<void>): Promise<void> => {
+/**
+ * Alone of all that have this log open, where the browser knows locks.
+ * @param gives what it does where another one is at it: gives it up, or waits
+ */
+async function alone(world: World, gives: boolean, work: () => Promise<void>): Promise<void> {
   const locks = globalThis.navigator?.locks as LockManager | undefined;
   if (!locks) return work();
-  await locks.request(name, { ifAvailable: true }, async (lock) => lock && work());
-};
+  await locks.request(`${databaseName(world)}-tidy`, { ifAvailable: gives }, async (lock) => lock && work());
+}
 
 /**
  * Everything in the store as it lies there, unchecked, as a log file: for when a view, or the log itself, fails.
