@@ -61,6 +61,11 @@ test('the price of doing less: once, a few times, whenever told', () => {
   expect(few.out).toBeLessThan(once.out);
 });
 
+test('an instrument named as a property that every object has is planned like any other', () => {
+  const of = (instrumentId: string) => plan([{ ...aged('a', 'plain-nylon', 120), instrumentId }], { effort: 'once' });
+  expect(of('toString').outlook[0]!.chance).toBe(of('one').outlook[0]!.chance);
+});
+
 test('without leads everything is left at pitch', () => {
   const { items, out } = plan([aged('a', 'plain-nylon', 240)], { leads: false, effort: 'once' });
   expect(items.flatMap((i) => Object.values(i.leaveAtCents ?? {})).every((l) => l === 0)).toBe(true);

@@ -36,7 +36,8 @@ export interface Player {
 
 /** The show in stretches, and the part of it in which an instrument plays. */
 function playing({ curtainMs, minutes, plays }: PlanSession, instrumentId: string) {
-  const own = plays[instrumentId] ?? { fromMin: 0, toMin: minutes };
+  // An instrument may be named as a property that every object has.
+  const own = (Object.hasOwn(plays, instrumentId) && plays[instrumentId]) || { fromMin: 0, toMin: minutes };
   const playsMs = { from: curtainMs + own.fromMin * MINUTE, to: curtainMs + own.toMin * MINUTE };
   const cells = cellsOf(curtainMs, curtainMs + minutes * MINUTE, CELLS).map((c) =>
     c.atMs > playsMs.from && c.atMs < playsMs.to ? c : { ...c, minutes: 0 },
