@@ -47,8 +47,8 @@ const TOLD_AT_ONCE = 3000;
 const CHAPTERS_AT_ONCE = 8;
 /** Nobody is still at a write begun so long ago, ms: a day. */
 const GIVEN_UP_MS = 86_400_000;
-/** So many items are tidied up (house). */
-const MANY_ITEMS = 300;
+/** So many small writes are tidied up (house). */
+const MANY_WRITES = 300;
 /** A piece of a write: '…:2/5'. It counts when all of them are there. */
 const PIECE = /^(.+):\d+\/(\d+)$/;
 
@@ -74,7 +74,7 @@ export function openStore(world: World): RecordStore {
   let queue: Promise<unknown> = Promise.resolve();
   /** How many batches the database is known to hold, and what they are: where it holds fewer, it was emptied underneath. */
   let batches = 0;
-  /** How many items were no chapters when everything was read. */
+  /** How many small writes there were when everything was read. */
   let small = 0;
   const kept = new Map<string, LogRecord>();
   /** By their ids. */
@@ -215,7 +215,7 @@ export function openStore(world: World): RecordStore {
         else if (item.bad.length > 0) damaged.push({ key, value: item.bad });
         for (const r of item?.records ?? []) byId.set(r.id, r);
         for (const c of item?.chapters ?? []) chapters.push(c);
-        if (item?.chapters.length === 0) small++;
+        if (item && isSmallWrite(key, item.chapters)) small++;
       });
       keep({ records: [...byId.values()], chapters });
       for (const r of held) byId.set(r.id, r);
@@ -224,17 +224,18 @@ export function openStore(world: World): RecordStore {
     append: (records) => inTurn(() => write(records)),
     tidy: () =>
       inTurn(async () => {
-        if (small < MANY_ITEMS) return;
+        if (small < MANY_WRITES) return;
         small = 0;
         await alone(world, true, async () => {
           const lists = new Map<string, LogRecord[]>();
           const there = new Set<string>();
           await eachItem((value, key) => {
             const item = readItem(value);
-            if (item?.chapters.length) for (const id of idsIn(value)) there.add(id);
+            const isSmall = item && isSmallWrite(key, item.chapters);
             // What is not sound stays where it lies.
-            else if (item?.bad.length === 0 && item.records.every((r) => checkRecord(r).ok))
+            if (isSmall && item.bad.length === 0 && item.records.every((r) => checkRecord(r).ok))
               lists.set(key, item.records);
+            else for (const id of idsIn(value)) there.add(id);
           });
           const records = new Map([...lists.values()].flat().map((r) => [r.id, r]));
           await put(itemsOf([...records.values()].filter((r) => !there.has(r.id))));
@@ -285,6 +286,9 @@ export function openStore(world: World): RecordStore {
   };
   return store;
 }
+
+/** Whether an item is all of a write that has no chapter; a piece of a longer one stays, or the others would not count. */
+const isSmallWrite = (key: string, chapters: readonly Chapter[]): boolean => !PIECE.test(key) && chapters.length === 0;
 
 /**
  * Alone of all that have this log open, where the browser knows locks.
