@@ -47,7 +47,9 @@ export function startAnalyst(world: World, worker: Correspondent<ToAnalyst, Answ
   };
   return {
     open: () => post({ kind: 'open', world }),
-    tell: (records, chapters = []) => post({ kind: 'log', records, chapters }),
+    tell(records, chapters = []) {
+      if (records.length + chapters.length > 0) post({ kind: 'log', records, chapters });
+    },
     ask: (question, ask, { signal, waits = false, onProgress } = {}) =>
       new Promise((resolve, reject) => {
         const id = ++serial;

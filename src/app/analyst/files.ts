@@ -1,6 +1,6 @@
 import type { WavOutcome } from '../../core/exchange';
 import { FILE_TOO_LARGE, LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
-import { GENERAL, groupBy, partOf, type Entries, type LogIndex, type LogRecord } from '../../core/log';
+import { describedIn, GENERAL, groupBy, partOf, type Entries, type LogIndex, type LogRecord } from '../../core/log';
 import type { Imported, Questions } from './questions';
 import type { Task } from './task';
 
@@ -9,7 +9,6 @@ const exchange = () => import('../../core/exchange');
 /** Checks a file in slices, so that it can be told how far it is and be called off; then writes it in one go. */
 export async function importFile({ file }: Questions['import']['ask'], id: number, at: Task): Promise<Imported> {
   const target = at.store();
-  const index = at.index();
   if (!target) throw new Error('The log is not open.');
   const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
   if (file.size > LARGEST_FILE) return refuse(FILE_TOO_LARGE);
@@ -26,11 +25,11 @@ export async function importFile({ file }: Questions['import']['ask'], id: numbe
     }
     const read = step.value;
     if (!read.ok) return read;
+    const index = at.index();
     // One instrument after another: what is told in slices then changes one or two of them at a time.
     const fresh = [...groupBy(read.records, partOf).values()].flat().filter((r) => !index.has(r));
     const known = read.records.length - fresh.length;
-    const { instruments, away } = index.bench();
-    const there = new Set([...instruments.map((i) => i.record), ...away].map((r) => r.instrumentId));
+    const there = new Set(describedIn(index.bench()).map((r) => r.instrumentId));
     for (const r of fresh) if (r.type === 'instrument') there.add(r.instrumentId);
     const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
     let written: Entries;
@@ -41,8 +40,9 @@ export async function importFile({ file }: Questions['import']['ask'], id: numbe
       target.forget();
       return refuse((error as Error).message);
     }
-    index.add(written.records, written.chapters);
-    return { ok: true, fresh: fresh.length, known, about: namesOf(fresh, index), strangers };
+    // It may have been opened anew meanwhile.
+    at.index().add(written.records, written.chapters);
+    return { ok: true, fresh: fresh.length, known, about: namesOf(fresh, at.index()), strangers };
   }
 }
 
@@ -72,13 +72,12 @@ export async function exportLog(
   index: LogIndex,
 ): Promise<Blob> {
   const { readingsCsv, writeLogFile } = await exchange();
-  const about = index.records(instrumentId);
-  const ids = new Set(about.map((r) => r.id));
-  // What of it was taken back goes along.
-  const back = index
-    .records(GENERAL)
-    .filter((r) => instrumentId !== undefined && r.type === 'taken-back' && ids.has(r.supersedes));
-  const all = [...about, ...back];
+  const all = index.records(instrumentId);
+  if (instrumentId !== undefined) {
+    // What of it was taken back goes along.
+    const ids = new Set(all.map((r) => r.id));
+    all.push(...index.records(GENERAL).filter((r) => r.type === 'taken-back' && ids.has(r.supersedes)));
+  }
   return as === 'json'
     ? new Blob([writeLogFile(all, nowMs)], { type: 'application/json' })
     : new Blob([readingsCsv(all)], { type: 'text/csv' });

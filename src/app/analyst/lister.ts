@@ -1,9 +1,27 @@
-import { byHeading, headingOf, isWanted, namesIn, sayRecord, type Heading, type LogIndex } from '../../core/log';
+import {
+  byHeading,
+  describedIn,
+  headingOf,
+  isWanted,
+  namesIn,
+  sayRecord,
+  type Heading,
+  type LogIndex,
+  type Names,
+  type Search,
+} from '../../core/log';
 import type { Listed, Questions } from './questions';
 import type { Task } from './task';
 
-function* mapped<A, B>(all: Iterable<A>, to: (a: A) => B): Generator<B> {
-  for (const one of all) yield to(one);
+/** What is looked for, a piece of the log at a time; by headings alone where they tell. */
+function* search(index: LogIndex, names: Names, wanted: Search): Generator<Heading[]> {
+  const { instrumentId, type } = wanted;
+  if (byHeading(wanted))
+    for (const piece of index.headings(instrumentId)) yield piece.filter((h) => !type || h.type === type);
+  else {
+    const isOne = isWanted(names, wanted);
+    for (const piece of index.pieces(instrumentId)) yield piece.filter(isOne).map(headingOf);
+  }
 }
 
 /** What was looked for last, in which log, and where it lies, the newest first. */
@@ -18,20 +36,14 @@ export function createLister(at: Task) {
   let looked: Looked | undefined;
   return async ({ wanted, from, count }: Questions['entries']['ask'], id: number): Promise<Listed> => {
     const index = at.index();
-    const { instruments, away } = index.bench();
-    const names = namesIn([...instruments.map((i) => i.record), ...away], index.get);
+    const names = namesIn(describedIn(index.bench()), index.get);
     const of = `${index.count()} ${JSON.stringify(wanted)}`;
     if (looked?.log !== index || looked.of !== of) {
-      const isOne = isWanted(names, wanted);
       const found: Heading[] = [];
-      const { instrumentId, type } = wanted;
-      const pieces = byHeading(wanted)
-        ? mapped(index.headings(instrumentId), (all) => all.filter((h) => !type || h.type === type))
-        : mapped(index.pieces(instrumentId), (all) => all.filter(isOne).map(headingOf));
-      for (const piece of pieces) {
+      for (const piece of search(index, names, wanted)) {
         for (const heading of piece) found.push(heading);
         // Chapters have readings alone.
-        if (type && type !== 'reading') break;
+        if (wanted.type && wanted.type !== 'reading') break;
         await at.pause();
         if (at.isDropped(id)) return { found: 0, rows: [] };
       }

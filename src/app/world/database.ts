@@ -1,7 +1,16 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
 import { brief } from '../../core/limits';
-import { checkRecord, idsOf, isChapter, readingsOf, type Chapter, type Entries, type LogRecord } from '../../core/log';
+import {
+  checkRecord,
+  idsOf,
+  isChapter,
+  readingsOf,
+  slices,
+  type Chapter,
+  type Entries,
+  type LogRecord,
+} from '../../core/log';
 import { inTime, PATIENCE_MS, realClock, type Stop } from './clock';
 import { idsIn, itemsOf, readItem, type Items } from './items';
 
@@ -194,10 +203,8 @@ export function openStore(world: World): RecordStore {
       held = held.filter((r) => !done.has(r.id));
       changed();
     }
-    for (let i = 0; i < records.length; i += TOLD_AT_ONCE)
-      tell({ records: records.slice(i, i + TOLD_AT_ONCE), chapters: [] });
-    for (let i = 0; i < chapters.length; i += CHAPTERS_AT_ONCE)
-      tell({ records: [], chapters: chapters.slice(i, i + CHAPTERS_AT_ONCE) });
+    for (const some of slices(records, TOLD_AT_ONCE)) tell({ records: some, chapters: [] });
+    for (const some of slices(chapters, CHAPTERS_AT_ONCE)) tell({ records: [], chapters: some });
   };
 
   const store: RecordStore = {

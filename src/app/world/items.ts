@@ -1,4 +1,13 @@
-import { chapterOf, idsOf, intoChapters, isChapter, migrate, type Chapter, type LogRecord } from '../../core/log';
+import {
+  chapterOf,
+  idsOf,
+  intoChapters,
+  isChapter,
+  migrate,
+  slices,
+  type Chapter,
+  type LogRecord,
+} from '../../core/log';
 
 /** A browser takes some 100 MB as one item: a long write is several, of so many records each (house). */
 const ITEM_RECORDS = 20000;
@@ -17,17 +26,17 @@ export function itemsOf(records: readonly LogRecord[], bound: readonly Chapter[]
   ];
 }
 
-const slices = <T>(list: readonly T[], length: number): T[][] =>
-  Array.from({ length: Math.ceil(list.length / length) }, (_, i) => list.slice(i * length, (i + 1) * length));
-
 /** An item of the database, whatever wrote it: a list of records and chapters, and what is neither. @returns undefined where it is no list */
 export function readItem(value: unknown): { records: LogRecord[]; chapters: Chapter[]; bad: unknown[] } | undefined {
   if (!Array.isArray(value)) return undefined;
   const item = { records: [] as LogRecord[], chapters: [] as Chapter[], bad: [] as unknown[] };
   for (const entry of value) {
-    const r: unknown = isChapter(entry) ? entry : migrate(entry);
-    if (isChapter(r)) item.chapters.push(r);
-    else if (isRecord(r)) item.records.push(r);
+    if (isChapter(entry)) {
+      item.chapters.push(entry);
+      continue;
+    }
+    const r = migrate(entry);
+    if (isRecord(r)) item.records.push(r);
     else item.bad.push(r);
   }
   return item;

@@ -1,6 +1,6 @@
 import { mean } from 'simple-statistics';
 import { ratioOfCents } from '../music';
-import { behindNut, disturb, randomFrom, trueCents, type FaultTruth, type StringTruth } from '../simulate';
+import { behindNut, disturb, plainString, randomFrom, trueCents, type FaultTruth, type StringTruth } from '../simulate';
 import {
   causesOf,
   changesOf,
@@ -23,19 +23,10 @@ const ASIDE = 0.075;
 function hunt(build: CauseBuild, faults: FaultTruth[], offered: readonly CauseTest[], seed: number) {
   const random = randomFrom(seed);
   let string: StringTruth = {
-    stringId: 's1',
-    targetHz: 220,
+    ...plainString('s1', 220, seed),
     strungMs: -200 * 24 * 60 * MINUTE,
     creepCents: 3,
-    renewal: 0,
     tempCoefficient: -2,
-    inharmonicity: 0,
-    decayS: 2,
-    rolloff: 1,
-    seed,
-    startCents: 0,
-    turns: [],
-    slips: [],
     faults,
   };
   let atMs = MINUTE;

@@ -63,3 +63,9 @@ export interface Bench {
   /** The last time that a device's clock was set back, and not forward again. */
   clockBack: SetBack | undefined;
 }
+
+/** Every instrument as its owner describes it, those that are put away too. */
+export const describedIn = ({ instruments, away }: Bench): InstrumentRecord[] => [
+  ...instruments.map((i) => i.record),
+  ...away,
+];

@@ -1,5 +1,5 @@
 import { gunzipSync, strFromU8 } from 'fflate';
-import { groupBy } from './life';
+import { groupBy, slices } from './life';
 import { runOf, type Run } from './order';
 import { migrate, type LogRecord, type ReadingRecord } from './records';
 
@@ -10,7 +10,6 @@ import { migrate, type LogRecord, type ReadingRecord } from './records';
 export interface Chapter {
   chapter: 1;
   instrumentId: string;
-  count: number;
   /** Their ids, a line each, a line's end before the first and after the last; and their times. */
   ids: string;
   atMs: Float64Array;
@@ -36,7 +35,7 @@ export function intoChapters(records: readonly LogRecord[]): { loose: LogRecord[
   for (const [instrumentId, readings] of byInstrument) {
     if (readings.length < FEWEST) continue;
     packed.add(instrumentId);
-    for (let i = 0; i < readings.length; i += MOST) groups.push(readings.slice(i, i + MOST));
+    groups.push(...slices(readings, MOST));
   }
   return { loose: records.filter((r) => !packs(r) || !packed.has(r.instrumentId)), groups };
 }
@@ -56,7 +55,6 @@ export async function chapterOf(readings: readonly ReadingRecord[]): Promise<Cha
   return {
     chapter: 1,
     instrumentId: readings[0]!.instrumentId,
-    count: readings.length,
     atMs: Float64Array.from(readings, (r) => r.atMs),
     ids: `\n${readings.map((r) => r.id).join('\n')}\n`,
     written: [...writers].map(([by, all]) => ({ by, ...runOf(all) })),
@@ -79,10 +77,9 @@ export const newestMs = ({ atMs }: Chapter): number => atMs.reduce((a, b) => Mat
 /** Enough of a chapter to be read. */
 export function isChapter(value: unknown): value is Chapter {
   if (typeof value !== 'object' || value === null || !('chapter' in value) || value.chapter !== 1) return false;
-  const { instrumentId, count, atMs, ids, written, packed } = value as Record<string, unknown>;
+  const { instrumentId, atMs, ids, written, packed } = value as Record<string, unknown>;
   return (
     typeof instrumentId === 'string' &&
-    Number.isInteger(count) &&
     ArrayBuffer.isView(atMs) &&
     typeof ids === 'string' &&
     Array.isArray(written) &&

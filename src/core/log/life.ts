@@ -229,3 +229,7 @@ export function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T
   }
   return groups;
 }
+
+/** A list in pieces of so many. */
+export const slices = <T>(list: readonly T[], length: number): T[][] =>
+  Array.from({ length: Math.ceil(list.length / length) }, (_, i) => list.slice(i * length, (i + 1) * length));

@@ -89,9 +89,9 @@ export function createLogIndex(): LogIndex {
       (run) => run.by,
     );
     for (const [by, own] of runs) {
-      const clock = clocks.get(by) ?? createWriterClock();
+      const clock = clocks.get(by) ?? createWriterClock(by);
       clocks.set(by, clock);
-      if (clock.note(by, own)) parts.forEach(stale);
+      if (clock.note(own)) parts.forEach(stale);
       seq = Math.max(seq, clock.newest()!.seq);
     }
   };

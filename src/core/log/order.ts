@@ -59,7 +59,7 @@ export interface SetBack {
  */
 export interface WriterClock {
   /** Takes in when its records were written; true where times of earlier ones are now read otherwise. */
-  note(by: string, runs: readonly Run[]): boolean;
+  note(runs: readonly Run[]): boolean;
   /** What to add to the times of a record so that they run forward, ms. */
   offsetMs(written: Written): number;
   newest(): Written | undefined;
@@ -67,15 +67,13 @@ export interface WriterClock {
   setBack(): SetBack | undefined;
 }
 
-export function createWriterClock(): WriterClock {
+export function createWriterClock(by: string): WriterClock {
   let notes: Run = EMPTY;
   let offsets: number[] = [];
   /** Steps back that still hold: before which record, and how far. */
   let back: { at: number; byMs: number }[] = [];
   /** No time was ever read otherwise than it was written. */
   let even = true;
-  let newest: Written | undefined;
-  const written = (by: string, k: number): Written => ({ by, seq: notes.seq[k]!, atMs: notes.atMs[k]! });
   /** The place of a note. */
   const placeOf = ({ seq, atMs }: Written): number | undefined => {
     const sought = { seq: Float64Array.of(seq), atMs: Float64Array.of(atMs) };
@@ -114,7 +112,7 @@ export function createWriterClock(): WriterClock {
     return changed;
   };
   return {
-    note(by, runs) {
+    note(runs) {
       const news = mergedAll(runs);
       const from = notes.seq.length;
       const late = from > 0 && inOrder(news, 0, notes, from - 1) < 0;
@@ -126,11 +124,13 @@ export function createWriterClock(): WriterClock {
       }
       let changed = late && !even;
       for (let k = late ? 0 : from; k < notes.seq.length; k++) if (step(k)) changed = true;
-      newest = written(by, notes.seq.length - 1);
       return changed;
     },
     offsetMs: (written) => (even ? 0 : (offsets[placeOf(written) ?? -1] ?? 0)),
-    newest: () => newest,
+    newest() {
+      const k = notes.seq.length - 1;
+      return k < 0 ? undefined : { by, seq: notes.seq[k]!, atMs: notes.atMs[k]! };
+    },
     setBack() {
       const last = back[back.length - 1];
       return last && { atMs: notes.atMs[last.at]!, byMs: back.reduce((sum, b) => sum + b.byMs, 0) };

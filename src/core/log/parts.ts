@@ -136,7 +136,7 @@ export function createShelf(): Shelf {
     },
     count: () =>
       [...parts.values()].reduce(
-        (sum, p) => sum + (p.chapters.length > 1 ? idsIn(p).size : (p.chapters[0]?.count ?? 0)),
+        (sum, p) => sum + (p.chapters.length > 1 ? idsIn(p).size : (p.chapters[0]?.atMs.length ?? 0)),
         byId.size,
       ),
     loose: (id) => byId.get(id),

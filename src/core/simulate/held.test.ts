@@ -6,6 +6,7 @@ import {
   lockNut,
   makeBridge,
   mend,
+  plainString,
   touchCents,
   trueCents,
   turnClaw,
@@ -18,19 +19,8 @@ import { pull, slide, type Run } from './run';
 
 const T0 = Date.UTC(2026, 5, 12, 10, 0);
 const string = (stringId: string, change: Partial<StringTruth> = {}): StringTruth => ({
-  stringId,
-  targetHz: 220,
+  ...plainString(stringId, 220, Number(stringId)),
   strungMs: T0 - 90 * 86.4e6,
-  creepCents: 0,
-  renewal: 0,
-  tempCoefficient: 0,
-  inharmonicity: 0,
-  decayS: 1,
-  rolloff: 1,
-  seed: Number(stringId),
-  startCents: 0,
-  turns: [],
-  slips: [],
   ...change,
 });
 const stands = (list: readonly StringTruth[]) => list.map((s) => trueCents(s, T0 + 1000));

@@ -1,5 +1,6 @@
 export { randomFrom, type Random } from './random';
 export { plainPluck } from './plain-pluck';
+export { plainString } from './plain-string';
 export { pluck, addNoise, addHum, type PluckSpec, type Voice } from './voice';
 export {
   forkTruth,

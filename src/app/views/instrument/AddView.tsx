@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { useMemo, useState } from 'react';
-import type { InstrumentRecord } from '../../../core/log';
+import { describedIn, type InstrumentRecord } from '../../../core/log';
 import { FAMILIES } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { useWorld } from '../../world/world';
@@ -42,7 +42,7 @@ export function AddView() {
   const [before, setBefore] = useState<Fields | undefined>(undefined);
 
   const choices = useMemo((): Choice[] => {
-    const known = [...bench.instruments.map((i) => i.record), ...bench.away];
+    const known = describedIn(bench);
     const uses = (code: string) => known.filter((r) => r.family === code).length;
     return [
       ...FAMILIES.map(({ code, name }) => ({ key: code, code, name })).sort((a, b) => uses(b.code) - uses(a.code)),

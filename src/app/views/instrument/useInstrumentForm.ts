@@ -3,7 +3,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo, useRef } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import type { InstrumentRecord } from '../../../core/log';
+import { describedIn, type InstrumentRecord } from '../../../core/log';
 import { FaultyRecord, heldInMemory } from '../../world/held';
 import { useWorld } from '../../world/world';
 import { recordOf, schemaOf, strungMoments, type Fields } from './fields';
@@ -14,7 +14,7 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
   const navigate = useNavigate();
   const taken = useMemo(
     () =>
-      [...bench.instruments.map((i) => i.record), ...bench.away]
+      describedIn(bench)
         .filter((r) => r.instrumentId !== existing?.instrumentId)
         .map((r) => r.name),
     [bench, existing],

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { localIso } from '../../../core/exchange';
-import { namesIn, sayRecord, type InstrumentLife } from '../../../core/log';
+import { sayWithin, type InstrumentLife } from '../../../core/log';
 import { BottomBar } from '../../guided/BottomBar';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { fileName, saveFile } from '../../parts/saveFile';
@@ -25,7 +25,6 @@ export function LifeView({ life }: { life: InstrumentLife }) {
   const { instrumentId, name } = life.record;
   const [message, say] = useState('');
   const { data: page, error } = useAsked({ question: 'life', subject: instrumentId, of: bench, ask: { instrumentId } });
-  const names = useMemo(() => namesIn(bench.instruments.map((i) => i.record)), [bench]);
   const found = useMemo(
     () =>
       [...bench.findings, ...bench.adjustments]
@@ -40,7 +39,6 @@ export function LifeView({ life }: { life: InstrumentLife }) {
       (blob) => saveFile(`slow-anchor-${stem}.json`, blob),
       (error: unknown) => say(`No file was written: ${reasonOf(error)}.`),
     );
-  const sentence = (said: string) => said.replace(`${name}, `, '').replace(`${name}: `, '');
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <section
@@ -97,7 +95,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
                 {found.map((r) => (
                   <li key={r.id} className="border-t border-line py-1 first-letter:uppercase">
                     <span className="figure pr-2 text-xs text-ink2">{day(r)}</span>
-                    {sentence(sayRecord(r, names))}
+                    {sayWithin(r, life.record)}
                   </li>
                 ))}
               </ul>

@@ -1,6 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { describedIn } from '../../../core/log';
 import {
   checkInventory,
   guessColumns,
@@ -41,10 +42,7 @@ export function InventoryView() {
   const [list, setList] = useState<{ name: string; header: string[]; rows: string[][] } | undefined>(undefined);
   const [columns, setColumns] = useState<Columns>({});
   const write = useWriting(say);
-  const taken = useMemo(
-    () => [...bench.instruments.map((i) => i.record.name), ...bench.away.map((r) => r.name)],
-    [bench],
-  );
+  const taken = useMemo(() => describedIn(bench).map((r) => r.name), [bench]);
   const checked = useMemo(
     () => list && checkInventory(list.rows, columns, taken, nowMs()),
     [list, columns, taken, nowMs],

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { InstrumentLife } from '../../../core/log';
+import { slices, type InstrumentLife } from '../../../core/log';
 import type { RackLine } from '../../../core/says';
 import { useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
@@ -25,9 +25,7 @@ export function useRack(): { rows: RackRow[]; error: Error | undefined; known: n
   const now = Math.floor(useNow(60000) / EVERY_MS) * EVERY_MS;
   const { priorsFor } = usePriors();
   const visitOf = useNextVisits();
-  const parts = Array.from({ length: Math.ceil(instruments.length / AT_A_TIME) }, (_, k) =>
-    instruments.slice(k * AT_A_TIME, (k + 1) * AT_A_TIME).map((i) => i.record.instrumentId),
-  );
+  const parts = slices(instruments, AT_A_TIME).map((some) => some.map((i) => i.record.instrumentId));
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const { data, error } = useAskedEach(
     parts.map((ids) => ({

@@ -1,4 +1,4 @@
-import { namesIn, sayRecord, type InstrumentLife, type ReadingRecord } from '../../../core/log';
+import { sayWithin, type InstrumentLife, type ReadingRecord } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { clockTime } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
@@ -12,14 +12,13 @@ interface Props {
 
 /** Points that lie on one another: which one is meant? */
 export function WhichReading({ life, readings, onChoose, onClose }: Props) {
-  const names = namesIn([life.record]);
   return (
     <Modal open title="Which reading?" onClose={onClose}>
       <ul className="grid gap-1.5">
         {readings.map((r) => (
           <li key={r.id}>
             <Button onClick={() => onChoose(r.id)}>
-              {clockTime(r.atMs, r.zoneMin)}, {sayRecord(r, names).replace(`${life.record.name}, `, '')}
+              {clockTime(r.atMs, r.zoneMin)}, {sayWithin(r, life.record)}
             </Button>
           </li>
         ))}

@@ -110,6 +110,12 @@ export function namesIn(
   return names;
 }
 
+/** What a record says where its instrument is in view: without the name of that. */
+export const sayWithin = (record: LogRecord, instrument: InstrumentRecord): string =>
+  sayRecord(record, namesIn([instrument]))
+    .replace(`${instrument.name}, `, '')
+    .replace(`${instrument.name}: `, '');
+
 /** A valid record of every type, and as each looked in older versions, without what every record has. */
 export const samplesOf = (type: RecordType) => {
   const { sample, older } = byType.get(type)!;

@@ -1,6 +1,14 @@
 import { signedCents } from '../../music';
-import { makeBridge, randomFrom, trueCents, turnOnBridge, type BridgeTruth, type StringTruth } from '../../simulate';
-import { GUITAR, inTuneOf, plainString, standWords, TURN_STEPS, turnOf, type JobRules } from './job';
+import {
+  makeBridge,
+  plainString,
+  randomFrom,
+  trueCents,
+  turnOnBridge,
+  type BridgeTruth,
+  type StringTruth,
+} from '../../simulate';
+import { GUITAR, inTuneOf, standWords, TURN_STEPS, turnOf, type JobRules } from './job';
 
 const HZ = [329.63, 246.94, 196, 146.83, 110, 82.41];
 /** Cores of plain and wound strings, mm, and pulls, N (a usual set). */
@@ -78,7 +86,10 @@ export const bridgeJob: JobRules<BridgeJob> = {
         behindMm: random.between(60, 110),
       })),
     });
-    let on: OnBridge = { strings: HZ.map((hz, i) => plainString(i, hz, Math.floor(random.uniform() * 1e6))), bridge };
+    let on: OnBridge = {
+      strings: HZ.map((hz, i) => plainString(String(i), hz, Math.floor(random.uniform() * 1e6))),
+      bridge,
+    };
     for (let i = 0; i < HZ.length; i++) on = turn(on, i, random.between(-40, -12));
     return {
       ...on,

@@ -1,4 +1,3 @@
-import type { StringTruth } from '../../simulate';
 import { HAND_TOLERANCE_CENTS } from '../hands';
 
 /** What is heard while a job is done: strings that sound together. */
@@ -69,20 +68,3 @@ export const standWords = (cents: readonly number[]): string =>
   `${inTuneOf(cents)} of ${cents.length} strings stand within ±${HAND_TOLERANCE_CENTS} cents.`;
 /** 'once', '3 times'. */
 export const times = (n: number): string => (n === 1 ? 'once' : `${n} times`);
-
-/** A string that neither falls nor knows the room, strung just now: what a job needs of one beyond that is added. */
-export const plainString = (i: number, targetHz: number, seed: number): StringTruth => ({
-  stringId: String(i),
-  targetHz,
-  strungMs: 0,
-  creepCents: 0,
-  renewal: 0,
-  tempCoefficient: 0,
-  inharmonicity: 0,
-  decayS: 2,
-  rolloff: 1,
-  seed,
-  startCents: 0,
-  turns: [],
-  slips: [],
-});

@@ -1,7 +1,7 @@
 import { clockTime } from '../../log';
 import { signedCents } from '../../music';
-import { randomFrom, stretchString, trueCents, turnString, type StringTruth } from '../../simulate';
-import { GUITAR, inTuneOf, plainString, times, type JobRules } from './job';
+import { plainString, randomFrom, stretchString, trueCents, turnString, type StringTruth } from '../../simulate';
+import { GUITAR, inTuneOf, times, type JobRules } from './job';
 
 const MINUTE = 60000;
 /** Strung at half past two; the show from half past six, an hour and a half. */
@@ -39,7 +39,7 @@ function begin(seed: number): Tonight {
   const random = randomFrom(seed);
   const strings = GUITAR.map((_, i) => {
     const [creepCents, renewal] = [random.between(8, 20), random.between(0.2, 0.5)];
-    return { ...plainString(i, 100, Math.floor(random.uniform() * 1e6)), creepCents, renewal };
+    return { ...plainString(String(i), 100, Math.floor(random.uniform() * 1e6)), creepCents, renewal };
   });
   return { seed, strings, atMin: 0, found: GUITAR.map(() => undefined), checks: 0, stretches: 0 };
 }
