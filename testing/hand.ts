@@ -34,7 +34,8 @@ export async function turnAsTold(player: Player): Promise<boolean> {
   // A surprising fall is asked for twice: 'It fell at once: pluck A2 again'.
   if (/^Pluck|: pluck /.test(sentence)) await pluck(player);
   else if (/^Bring it up/.test(sentence)) {
-    const flat = Math.abs(shownCents(player));
+    // What is shown counts from where the string belongs; what is told, from where it is to be left.
+    const flat = Math.abs(figure(sentence));
     await player.press(flat > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
     // Close to pitch a hand waits for what it hears.
     await player.pass(flat < 8 ? 400 : 200);

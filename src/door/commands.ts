@@ -4,6 +4,7 @@ import { answerDocument, answerLines, type DocumentCommand } from './lines';
 const USAGE = `usage: npm run -s door -- COMMAND
   measure            JSON lines {"file","target","a4"?} in, one reading or refusal a line out
   listen             JSON lines {"file","strings","pass",…} in, what the pass hears in a recording out
+  figure             JSON lines {"note","text","lastCents"?,…} in, what a figure that was typed comes to out
   change             JSON lines {"from","to","target","a4"?} in, how far the string moved out
   string             JSON lines {"material","gaugeMm","lengthMm","frequencyHz",…} in, its load out
   rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
@@ -30,6 +31,7 @@ const lines: Record<string, () => Promise<Answer>> = {
   measure: async () => (await import('./measure')).measureLine,
   change: async () => (await import('./measure')).changeLine,
   listen: async () => (await import('./listen')).listenLine,
+  figure: async () => (await import('./figure')).figureLine,
   string: async () => (await import('./string')).stringLine,
   rounds: async () => (await import('./string')).roundsLine,
   octave: async () => (await import('./octave')).octaveLine,

@@ -112,6 +112,38 @@ test('forecast: cases in, forecasts out; a bad case is refused alone', async () 
   expect((await door(['forecast'], '{}')).lines[0]).toMatchObject({ ok: false, reason: 'bad-document' });
 }, 60000);
 
+test('figure: what is typed counts from where the string belongs, and is asked about far from where it was', async () => {
+  const items = [
+    { note: 'A4', text: '−7,2', offsetCents: 12, lastCents: -30 },
+    { note: 'A4', text: '441 Hz' },
+    { note: 'A4', text: '80', lastCents: -40 },
+    { note: 'A4', text: '80', lastCents: -40, sure: true },
+    { note: 'A4', text: 'flat' },
+    { note: 'H', text: '1' },
+    { note: 'A4', text: '1', a4: 100 },
+    { note: 'A4' },
+  ];
+  const { lines, status } = await door(['figure'], items.map((i) => JSON.stringify(i)).join('\n'));
+  expect(status).toBe(0);
+  expect(lines[0]).toEqual({
+    ok: true,
+    is: 'reading',
+    cents: -7.2,
+    frequencyHz: expect.closeTo(440 * 2 ** (4.8 / 1200), 6),
+    sigmaCents: 1,
+  });
+  expect(lines.map((l) => l.is ?? l.reason)).toEqual([
+    'reading',
+    'reading',
+    'question',
+    'reading',
+    'bad-figure',
+    'bad-target',
+    'bad-reference',
+    'bad-figure',
+  ]);
+});
+
 test('string and rounds: lines in, lines out', async () => {
   const e4 = { material: 'plain-steel', gaugeMm: 0.254, lengthMm: 648, frequencyHz: 329.63 };
   const odd = [

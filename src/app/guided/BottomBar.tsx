@@ -124,7 +124,7 @@ export function BottomBar({ sound, actions, more = [] }: Props) {
             <TypedFigure
               open={sound.typing !== undefined}
               step={(sound.typing ?? sound.step)!}
-              onClose={() => sound.typed()}
+              onClose={sound.notTyped}
               onKeep={sound.typed}
             />
           )}

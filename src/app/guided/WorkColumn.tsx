@@ -16,8 +16,8 @@ interface Props {
   instruction?: string | undefined;
   /** The last known offset, shown while nothing sounds, and how old it is. */
   known?: { cents: number | null; age: string } | undefined;
-  /** What the figure is counted from, where it is not the string's own target. */
-  from?: string | undefined;
+  /** How far the line that it is brought to lies from where it belongs, cents: what is heard counts from the line, what is shown does not. */
+  lineCents?: number | undefined;
   toleranceCents: number;
   message: string;
   /** Between the instruction and the waterline. */
@@ -31,7 +31,7 @@ export const WITH_COLUMN =
 
 /** The one column of every view that listens: the string in hand in figures for 1.5 m, one thing to do, the waterline, the rest small. */
 export function WorkColumn(p: Props) {
-  const { trace, note } = p;
+  const { trace, note, lineCents = 0 } = p;
   return (
     <aside
       id={WORK_ID}
@@ -45,11 +45,10 @@ export function WorkColumn(p: Props) {
           <NoteName note={note} className="text-[64px] font-bold leading-none" />
           <span className="text-right">
             {trace ? (
-              <LiveFigure trace={trace} known={p.known?.cents ?? null} tolerance={p.toleranceCents} />
+              <LiveFigure trace={trace} known={p.known?.cents ?? null} line={lineCents} tolerance={p.toleranceCents} />
             ) : (
-              <Figure cents={p.known?.cents ?? null} faint tolerance={p.toleranceCents} />
+              <Figure cents={p.known?.cents ?? null} faint line={lineCents} tolerance={p.toleranceCents} />
             )}
-            {p.from && <span className="block text-xs text-ink2">{p.from}</span>}
           </span>
         </div>
       )}
@@ -61,7 +60,12 @@ export function WorkColumn(p: Props) {
       )}
       {p.hint}
       {trace && note !== undefined && (
-        <LiveWaterline trace={trace} tolerance={p.toleranceCents} label={`Live pitch of ${note} against its target`} />
+        <LiveWaterline
+          trace={trace}
+          line={lineCents}
+          tolerance={p.toleranceCents}
+          label={`Live pitch of ${note} against ${lineCents === 0 ? 'its target' : `where to leave it, ${signed(lineCents)}`}`}
+        />
       )}
       <p role="status" data-testid="message" className="min-h-10 text-sm leading-snug">
         {p.message}
@@ -94,14 +98,17 @@ function Age({ trace, age }: { trace: Trace | undefined; age: string }) {
 const Silent = ({ trace, children }: { trace: Trace; children: ReactNode }) =>
   useMoment(trace, (m) => m.figure === null && m.faded === null) ? children : null;
 
-function Figure({ cents, faint, tolerance }: { cents: number | null; faint: boolean; tolerance: number }) {
+/** Cents from where the string belongs; its colour is the side of the line that it is brought to. */
+function Figure(p: { cents: number | null; faint: boolean; line: number; tolerance: number }) {
+  const { cents, faint, line, tolerance } = p;
+  const off = (cents ?? line) - line;
   return (
     <span
       data-testid="live-cents"
       className={clsx(
         'figure block text-[44px] font-bold leading-none',
         faint && 'opacity-80',
-        cents === null ? 'text-ink2' : cents < -tolerance ? 'text-deep' : cents > tolerance ? 'text-sand' : 'text-ink',
+        cents === null ? 'text-ink2' : off < -tolerance ? 'text-deep' : off > tolerance ? 'text-sand' : 'text-ink',
       )}
     >
       {cents === null ? '–' : signed(cents, Math.abs(cents) < 100 ? 1 : 0)}
@@ -109,14 +116,18 @@ function Figure({ cents, faint, tolerance }: { cents: number | null; faint: bool
   );
 }
 
-function LiveFigure({ trace, known, tolerance }: { trace: Trace; known: number | null; tolerance: number }) {
+type Lined = { trace: Trace; line: number; tolerance: number };
+function LiveFigure({ trace, known, line, tolerance }: Lined & { known: number | null }) {
   const live = useMoment(trace, (m) => m.figure?.cents ?? null);
   const faded = useMoment(trace, (m) => m.faded?.cents ?? null);
-  return <Figure cents={live ?? faded ?? known} faint={live === null} tolerance={tolerance} />;
+  const heard = live ?? faded;
+  return (
+    <Figure cents={heard === null ? known : heard + line} faint={live === null} line={line} tolerance={tolerance} />
+  );
 }
 
-function LiveWaterline({ trace, tolerance, label }: { trace: Trace; tolerance: number; label: string }) {
+function LiveWaterline({ trace, line, tolerance, label }: Lined & { label: string }) {
   const trail = useMoment(trace, (m) => m.trail);
   const faded = useMoment(trace, (m) => m.faded?.cents ?? null);
-  return <Waterline trail={trail} faded={faded} toleranceCents={tolerance} label={label} />;
+  return <Waterline trail={trail} faded={faded} lineCents={line} toleranceCents={tolerance} label={label} />;
 }

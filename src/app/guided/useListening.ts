@@ -1,5 +1,13 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { isSameStep, reachOf, type Figure, type GuidedStep, type Hearer, type TunerAdvice } from '../../core/guided';
+import {
+  isSameStep,
+  lineCentsOf,
+  reachOf,
+  type Figure,
+  type GuidedStep,
+  type Hearer,
+  type TunerAdvice,
+} from '../../core/guided';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/log';
 import type { StringTruth } from '../../core/simulate';
@@ -39,7 +47,7 @@ export function useListening(
   /** Says a trouble with the sound, or '' where there is none any more. */
   say: (sentence: string) => void,
 ) {
-  const { ask, demo, clock, means } = useWorld();
+  const { a4Hz, ask, demo, clock, means } = useWorld();
   const ear = useRef<Ear | undefined>(undefined);
   const simulated = useRef<SimulatedSound | undefined>(undefined);
   const points = useRef<TrackPoint[]>([]);
@@ -311,14 +319,19 @@ export function useListening(
     /** A figure from another device is typed for what is asked for now. */
     typing,
     type: () => (guided ? setTyping(guided) : say('No reading is asked for now.')),
-    typed: (frequencyHz?: number) => {
-      setTyping(undefined);
-      if (frequencyHz === undefined || !typing) return;
+    typed: (text: string, sure: boolean): string | undefined => {
+      if (!typing) return undefined;
       // It was typed for what was asked for then, and for nothing else.
-      if (isSameStep(typing, hearer.step)) hearer.type(frequencyHz);
-      else say(`${typing.named.name} was read meanwhile. The figure was not saved.`);
+      const isSame = isSameStep(typing, hearer.step);
+      const message = isSame ? hearer.type(text, sure, a4Hz) : undefined;
+      if (!isSame) say(`${typing.named.name} was read meanwhile. The figure was not saved.`);
+      if (message === undefined) setTyping(undefined);
+      return message;
     },
+    notTyped: () => setTyping(undefined),
     step: guided,
+    /** How far the line that the string in hand is brought to lies from where it belongs, cents: what is heard counts from it. */
+    lineCents: guided ? lineCentsOf(guided) : 0,
     pluck,
     take,
     deafen,

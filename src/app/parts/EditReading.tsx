@@ -1,53 +1,48 @@
 import { useState } from 'react';
-import { EARLIEST_MS, MOST_OFF_CENTS } from '../../core/limits';
-import { cents as centsFrom, ratioOfCents, targetFrequencyHz } from '../../core/music';
+import { correctReading, figureText } from '../../core/guided';
 import type { Draft, InstrumentLife, ReadingRecord } from '../../core/log';
 import { Button } from './Button';
 import { Modal } from './Modal';
-import { figureIn, fromLocalField, plusMinus, signed, toLocalField } from './format';
+import { fromLocalField, plusMinus, signed, toLocalField } from './format';
+import { useWorld } from '../world/world';
 
 /** A reading of the wrong string or at the wrong time is superseded by a right one; the first stays in the log. */
 export function EditReading({
   life,
   reading,
-  zoneMin,
   nowMs,
   onSave,
   onClose,
   trouble: refused,
 }: {
   life: InstrumentLife;
+  /** As it was stored. */
   reading: ReadingRecord;
-  zoneMin: number;
   nowMs: () => number;
   onSave: (draft: Draft) => void;
   onClose: () => void;
   /** Why it could not be saved. */
   trouble: string;
 }) {
-  const local = (ms: number) => toLocalField(ms, zoneMin);
+  const { planAt } = useWorld();
+  // At the hour that it was there and then.
+  const local = (ms: number) => toLocalField(ms, reading.zoneMin);
   const [stringId, setStringId] = useState(reading.stringId);
   const [time, setTime] = useState(local(reading.atMs));
-  const [figure, setFigure] = useState(reading.cents.toFixed(1));
-  const [faulty, setTrouble] = useState('');
-  const trouble = faulty || refused;
+  const [figure, setFigure] = useState(figureText(reading));
+  const [fault, setFault] = useState({ of: '', words: '' });
+  const trouble = fault.words || refused;
   const correct = () => {
     // Seconds are not shown: a time left as it was keeps them.
-    const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, zoneMin);
-    if (!(atMs <= nowMs())) return setTrouble('That is in the future.');
-    if (atMs < EARLIEST_MS) return setTrouble('That was before 1970.');
-    const note = life.strings.find((s) => s.plan.stringId === stringId)!.plan.note;
-    const targetHz = stringId === reading.stringId ? reading.targetHz : targetFrequencyHz(note, reading.a4Hz)!;
-    const typed = figureIn(figure);
-    if (!Number.isFinite(typed)) return setTrouble('Write the figure in cents, for example −4.2.');
-    const isTyped = figure.trim() !== reading.cents.toFixed(1);
-    const heardHz = isTyped ? reading.targetHz * ratioOfCents(typed) : reading.frequencyHz;
-    const cents = isTyped || stringId !== reading.stringId ? centsFrom(heardHz, targetHz) : reading.cents;
-    if (Math.abs(cents) > MOST_OFF_CENTS)
-      return setTrouble(`That is ${signed(cents, 0)} cents from ${note}, too far for this string.`);
-    const { id, version: _version, zoneMin: _zone, written: _written, ...fields } = reading;
-    const right = isTyped ? { source: 'typed' as const, frequencyHz: heardHz, partials: [] } : {};
-    onSave({ ...fields, ...right, stringId, targetHz, cents, atMs, supersedes: id });
+    const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, reading.zoneMin);
+    const plan =
+      planAt(reading.instrumentId, stringId, atMs) ?? life.strings.find((s) => s.plan.stringId === stringId)!.plan;
+    const said = `${stringId} ${time} ${figure}`;
+    const as = correctReading(reading, { plan, text: figure, atMs }, life, nowMs(), fault.of === said);
+    setFault(
+      as.is === 'corrected' ? { of: '', words: '' } : { of: as.is === 'question' ? said : '', words: as.message },
+    );
+    if (as.is === 'corrected') onSave(as.draft);
   };
   return (
     <Modal open title="Correct a reading" onClose={onClose}>
@@ -71,10 +66,9 @@ export function EditReading({
           </select>
         </label>
         <label>
-          It read, cents
+          It read, cents or Hz
           <input
             value={figure}
-            inputMode="decimal"
             onChange={(e) => setFigure(e.target.value)}
             className="figure ml-2 w-24 rounded-md border border-ink2 bg-sheet px-2 py-1"
           />

@@ -1,9 +1,11 @@
-import { symlog } from './format';
+import { signed, symlog } from './format';
 
 export interface WaterlineProps {
   /** The last seconds of the live trace, oldest first. */
   trail: readonly { tS: number; cents: number | null }[];
   toleranceCents: number;
+  /** How far the line lies from where the string belongs, cents: its marks count from there. */
+  lineCents?: number;
   /** Where it was last heard well, when it is not heard now. */
   faded?: number | null;
   label: string;
@@ -16,7 +18,7 @@ const FULL = 100;
 const MARKS = [30, 10, 3, -3, -10, -30];
 
 /** The target as a waterline: water (flat) below, land (sharp) above; the pitch rides on it and leaves a trail of 8 s. */
-export function Waterline({ trail, toleranceCents, faded = null, label }: WaterlineProps) {
+export function Waterline({ trail, toleranceCents, lineCents = 0, faded = null, label }: WaterlineProps) {
   const y = (cents: number) => HEIGHT * 0.4 - symlog(cents, FULL) * (cents > 0 ? HEIGHT * 0.38 : HEIGHT * 0.57);
   const end = trail[trail.length - 1]?.tS ?? 0;
   const x = (tS: number) => (WIDTH - 26) * (1 - (end - tS) / SECONDS);
@@ -48,12 +50,17 @@ export function Waterline({ trail, toleranceCents, faded = null, label }: Waterl
           <line x1={0} x2={WIDTH} y1={y(c)} y2={y(c)} stroke="var(--ink2)" strokeWidth={0.5} opacity={0.6} />
           {Math.abs(c) > 3 && (
             <text x={4} y={y(c) - 3} fontSize={12} fill="var(--ink2)" className="figure">
-              {c > 0 ? `+${c}` : `−${-c}`}
+              {signed(c + lineCents, 0)}
             </text>
           )}
         </g>
       ))}
       <line x1={0} x2={WIDTH} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth={1.6} />
+      {lineCents !== 0 && (
+        <text x={4} y={y(0) - 3} fontSize={12} fontWeight={700} fill="var(--ink)" className="figure">
+          {signed(lineCents)}
+        </text>
+      )}
       <path
         d={segments.join('')}
         fill="none"

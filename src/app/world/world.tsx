@@ -11,6 +11,7 @@ import {
   type Draft,
   type Entries,
   type LogRecord,
+  type StringPlan,
   type Written,
 } from '../../core/log';
 import {
@@ -48,6 +49,10 @@ export interface WorldValue {
   /** All of them: a long log takes its time. */
   allRecords: () => LogRecord[];
   bench: Bench;
+  /** A record as it was stored. */
+  stored: (id: string, instrumentId: string) => LogRecord | undefined;
+  /** A string as it was tuned at a time. */
+  planAt: (instrumentId: string, stringId: string, atMs: number) => StringPlan | undefined;
   /** The bench as it is at this very moment, before the page was drawn anew. */
   latest: () => Bench;
   a4Hz: number;
@@ -320,6 +325,8 @@ export function WorldProvider({ world, means: given, children }: Props) {
         basePath: world === 'demo' ? '/demo' : '',
         ...data,
         allRecords: () => index.current.records(),
+        stored: (id, instrumentId) => index.current.get(id, instrumentId),
+        planAt: (...at) => index.current.planAt(...at),
         latest: () => index.current.bench(),
         a4Hz: data.bench.reference?.a4Hz ?? DEFAULT_A4_HZ,
         clock,

@@ -212,7 +212,8 @@ export const bridgeProcedure: Procedure<BridgeState, BridgeAction> = {
       step: { stringId, purpose: 'left' },
       named: { id: stringId, name: note, targetHz: targetHz * ratioOfCents(stop), ...(lastHz ? { lastHz } : {}) },
       others: [],
-      ownHz: targetHz,
+      belongsHz: targetHz,
+      expectedHz: targetHz * ratioOfCents(stop),
       toleranceCents: advice.withinCents ?? BRIDGE_TOLERANCE,
       foundCents: expected === null ? null : expected - stop,
     };

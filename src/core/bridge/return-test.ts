@@ -61,8 +61,8 @@ export const returnProcedure: Procedure<ReturnState, { do: 'bar' }> = {
     const { string, n } = returnAt(log, state);
     if (!string) return undefined;
     const before = state.heard.length >= n ? state.heard[state.heard.length - n]!.hz : undefined;
-    const lastHz = before ?? lastHzOf(string) ?? stringTargetHz(string.plan, log.a4Hz)!;
-    return soundedAlone(`return:${state.heard.length}`, string.plan.note, lastHz, lastHz);
+    const key = `return:${state.heard.length}`;
+    return soundedAlone(key, string.plan.note, stringTargetHz(string.plan, log.a4Hz)!, before ?? lastHzOf(string));
   },
   heard({ reading: { frequencyHz: hz, sigmaCents } }, _source, log, state): Outcome<ReturnState> {
     const { string, n } = returnAt(log, state);

@@ -29,7 +29,8 @@ function sharedCents(firsts: readonly number[]): number {
 /** What moves all strings alike is the bridge; what one does beside the others is its own. Strings from 0, the worst last. */
 export function returnVerdict(returns: readonly Return[]): { bridgeCents: number; bridge: boolean; strings: number[] } {
   const bridgeCents = sharedCents(returns.map((r) => r.first));
-  const own = returns.map((r) => Math.abs(r.first - bridgeCents));
+  // Those that are off alike stay in their order, whatever the arithmetic left behind.
+  const own = returns.map((r) => Number(Math.abs(r.first - bridgeCents).toFixed(6)));
   const strings = own.flatMap((c, i) => (c > STICKS_CENTS ? i : [])).sort((i, j) => own[i]! - own[j]!);
   return { bridgeCents, bridge: Math.abs(bridgeCents) > STICKS_CENTS, strings };
 }

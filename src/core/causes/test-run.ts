@@ -62,8 +62,6 @@ export function testAt<Why>({ life }: Pick<GuidedLog, 'life'>, { run }: TestStat
   };
 }
 
-const homeHz = (string: StringLife, a4Hz: number): number => lastHzOf(string) ?? stringTargetHz(string.plan, a4Hz)!;
-
 /** How many times the open string's frequency a touch sounds at; behind the nut, by the lengths. */
 const timesOpen = (touch: Touch, { lengthMm, headMm = lengthMm }: StringLife['plan']): number =>
   touch === 'behind' ? lengthMm / headMm : touch === 'fret' || touch === 'harmonic' ? 2 : 1;
@@ -75,12 +73,15 @@ function soundFor<Why>(log: GuidedLog, state: TestState<Why>): GuidedStep | unde
   const { touch } = part;
   const key = `${run.stringId}:${run.test}:${run.serial}:${run.index}`;
   const before = run.heard.findLast((h) => h.touch === touch)?.reading.frequencyHz;
-  if (touch === 'tone') return soundedAlone(key, 'A4', before ?? log.a4Hz);
+  if (touch === 'tone') return soundedAlone(key, 'A4', log.a4Hz, before);
   const sounded = touch === 'neighbour' ? beside : string;
+  const times = timesOpen(touch, sounded.plan);
+  const lastHz = lastHzOf(sounded);
   const step = soundedAlone(
     key,
     sounded.plan.note,
-    before ?? homeHz(sounded, log.a4Hz) * timesOpen(touch, sounded.plan),
+    stringTargetHz(sounded.plan, log.a4Hz)! * times,
+    before ?? (lastHz && lastHz * times),
   );
   // What the nut holds back moves the short length by ten times as much: it is never asked whether it is that string.
   return touch === 'behind' ? { ...step, insist: true } : step;

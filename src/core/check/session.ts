@@ -56,6 +56,8 @@ const soundAlone = (kind: SessionKind, toleranceCents: number): Procedure<Open, 
       step,
       named,
       others: othersThan(named, strings),
+      belongsHz: named.targetHz,
+      expectedHz: step.purpose === 'left' ? named.targetHz : (named.lastHz ?? named.targetHz),
       toleranceCents,
       foundCents: named.lastHz === undefined ? null : cents(named.lastHz, named.targetHz),
     };

@@ -277,13 +277,11 @@ export const fittingProcedure: Procedure<FittingState, FittingAction> = {
       { toleranceCents: under ? UNDER_TOLERANCE : TOLERANCE_CENTS, leftAlready: false },
     );
     if (!asked || reading) return asked;
-    const { named } = asked;
     // A string on its way up may stand anywhere below, also at a neighbour's pitch.
-    return {
-      ...asked,
-      ownHz: named.targetHz,
-      named: { ...named, fresh: true, ...(under ? { targetHz: named.targetHz * ratioOfCents(UNDER_CENTS) } : {}) },
-    };
+    const named = { ...asked.named, fresh: true };
+    if (!under) return { ...asked, named };
+    const underHz = asked.belongsHz * ratioOfCents(UNDER_CENTS);
+    return { ...asked, expectedHz: underHz, named: { ...named, targetHz: underHz } };
   },
   heard,
   press,

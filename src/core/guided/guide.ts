@@ -1,4 +1,4 @@
-import { cents, ratioOfCents } from '../music';
+import { ratioOfCents } from '../music';
 import type { Heard, Reading, RefusalReason, SectionHeard, TrackPoint } from '../pitch';
 import { asFound, type Found } from './as-found';
 import { asLeft, asTaken, type Told } from './as-left';
@@ -18,7 +18,7 @@ import { arrivalOf, goesOn, riseOf, wayFrom, type Figure, type Way } from './han
 import { followedTo, hearingWords, homeOf, identify, knownAt, questionWords, type Identity } from './identify';
 import { afterFigure, afterSection, isHandOff, MOVED_CENTS, standsBy, UNMOVED, type Motion } from './motion';
 import { atEdge, createSayer, offWords, sentenceFor, standsAt } from './sentence';
-import { isSameStep, type GuidedStep, type GuideView, type Verdict } from './step';
+import { figurePlaceOf, isSameStep, lineCentsOf, type GuidedStep, type GuideView, type Verdict } from './step';
 import { createTurning, type Turning } from './turning';
 
 /** The rules of one guided reading after another: what is kept, when, as what, and what is asked. Pure: fed with what is heard. */
@@ -97,6 +97,10 @@ class GuidedReading implements Guide {
   private isLeft() {
     return this.now?.step.purpose === 'left';
   }
+  /** What is heard is counted from the line; what is told, from where the string belongs. */
+  private fromWhereItBelongs(cents: number): number {
+    return cents + lineCentsOf(this.now!);
+  }
   private setIdentity(identity: Identity) {
     this.of!.identity = identity;
   }
@@ -131,9 +135,14 @@ class GuidedReading implements Guide {
     this.acted = true;
     if (this.isLeft() && other && !named.fresh)
       return refuse('other-string', `${hearingWords(other.name, named.name)}.`, other.id);
-    const message = questionWords(named.name, cents(reading.frequencyHz, named.lastHz ?? named.targetHz), other?.name);
+    const message = questionWords(figurePlaceOf(this.now!), reading.frequencyHz, other?.name);
     if (isNew) this.of!.asked = { reading, message };
-    return { kind: 'ask', cents: reading.cents, message, ...(other ? { hearingId: other.id } : {}) };
+    return {
+      kind: 'ask',
+      cents: this.fromWhereItBelongs(reading.cents),
+      message,
+      ...(other ? { hearingId: other.id } : {}),
+    };
   }
 
   private readFound(s: SectionHeard, reading: Reading): Verdict[] {
@@ -191,7 +200,7 @@ class GuidedReading implements Guide {
     if (is === 'keep') return this.keep(reading);
     if (is === 'moved') return refuse('unsteady', `The pitch moved. Hold still, or pluck ${named.name} again.`);
     this.of!.told = read;
-    return refuse('off', offWords(reading.cents, belowCents < toleranceCents));
+    return refuse('off', offWords(this.fromWhereItBelongs(reading.cents), reading.cents, belowCents < toleranceCents));
   }
 
   private notRead(s: SectionHeard, outcome: Extract<SectionHeard['outcome'], { ok: false }>): Verdict[] {
@@ -280,7 +289,7 @@ class GuidedReading implements Guide {
     this.of!.asked = undefined;
     this.acted = true;
     const { name } = this.now!.named;
-    return refuse('off', `Then ${name} is at ${standsAt(reading.cents)}. Pluck it again.`);
+    return refuse('off', `Then ${name} is at ${standsAt(this.fromWhereItBelongs(reading.cents))}. Pluck it again.`);
   }
 
   /** What is said of a sound that is not surely the string in hand. */

@@ -96,6 +96,8 @@ function guideFor(purpose: 'found' | 'left', more: Partial<GuidedStep> = {}): Gu
     step: { stringId: 'a', purpose },
     named: at(A2, -12),
     others: [E2, D3],
+    belongsHz: A2.targetHz,
+    expectedHz: at(A2, -12).lastHz,
     toleranceCents: 3,
     foundCents: -12,
     ...more,
@@ -126,7 +128,7 @@ describe('as found', () => {
     expect(more).toHaveLength(0);
     expect(asked).toMatchObject({ kind: 'ask', hearingId: 'd' });
     expect(asked?.kind === 'ask' && asked.message).toBe(
-      'That is 492 cents above A2: is it A2 gone sharp (Enter), or D3?',
+      'That is 492 cents above where A2 was expected: is it A2 gone sharp (Enter), or D3?',
     );
     expect(g.view(1, true).sentence).toContain('or D3?');
     expect(g.take()).toMatchObject({ kind: 'keep', reading: { cents: 480 } });
@@ -347,7 +349,7 @@ describe('as left', () => {
     const [far] = hear(g, still(3, 4, -913));
     expect(far).toMatchObject({
       kind: 'ask',
-      message: 'That is 901 cents below A2: is it A2 gone slack (Enter)? Or pluck again',
+      message: 'That is 913 cents below A2: is it A2 gone slack (Enter)? Or pluck again',
     });
     expect(g.view(5.3, true).sentence).toContain('gone slack');
     expect(g.take()).toMatchObject({ kind: 'refuse', message: 'Then A2 is at −913. Pluck it again.' });
@@ -455,12 +457,11 @@ test('a string that is to be left above its target is not as left half a cent be
   expect(left(-0.3)[0]).toBe('keep');
   expect(left(1.2)[0]).toBe('keep');
   expect(left(-0.9)).toEqual(['Bring it up 1 cent']);
-  // The player's own word is asked twice, and told what it means.
-  const g = guideFor('left', wanted);
+  // The player's own word is asked twice, and told what it means; what is told counts from where the string belongs.
+  const g = guideFor('left', { ...wanted, belongsHz: hz(45, -3) });
   hear(g, ...stands(-2));
   expect(hear(g, section(1, 1, reading(-2), 'asked'))[0]).toMatchObject({
-    message:
-      'It is −2.0 from where to leave it: it may go flat during the show. Press Enter again to keep it as it is.',
+    message: 'It is at +1.0: it may go flat during the show. Press Enter again to keep it as it is.',
   });
 });
 

@@ -1,5 +1,6 @@
-import { cents } from '../music';
+import { cents, inCents } from '../music';
 import { SEARCH_LOW_CENTS, type StringPlace } from '../pitch';
+import type { FigurePlace } from './step';
 
 /** A named string, and whether it may hang slack. */
 export interface NamedPlace extends StringPlace {
@@ -102,15 +103,23 @@ export const followedTo = (i: Identity, frequencyHz: number): Identity => ({
   followed: Math.abs(cents(frequencyHz, i.homeHz)) < HOME_CENTS ? i.followed + 1 : 0,
 });
 
-const awayWords = (off: number, named: string) =>
-  `That is ${Math.abs(off).toFixed(0)} cents ${off < 0 ? 'below' : 'above'} ${named}`;
+/** How far a sound stands from where the string is expected, or belongs where nobody knows more. */
+export function awayWords(
+  { name, belongsHz, expectedHz, known }: { name: string; belongsHz: number; expectedHz: number; known: boolean },
+  frequencyHz: number,
+): string {
+  const off = cents(frequencyHz, known ? expectedHz : belongsHz);
+  return `That is ${inCents(off)} ${off < 0 ? 'below' : 'above'} ${known ? `where ${name} was expected` : name}`;
+}
 
-/** What is asked about a sound that stands elsewhere. @param off from where it was last, cents */
-export function questionWords(named: string, off: number, other: string | undefined): string {
-  const gone = off < 0 ? 'gone slack' : 'gone sharp';
+/** What is asked about a sound that stands elsewhere. @param place the string in hand @param other the string that stands there */
+export function questionWords(place: FigurePlace, frequencyHz: number, other: string | undefined): string {
+  const { name } = place;
+  const gone = frequencyHz < place.expectedHz ? 'gone slack' : 'gone sharp';
+  const away = awayWords(place, frequencyHz);
   return other
-    ? `${awayWords(off, named)}: is it ${named} ${gone} (Enter), or ${other}?`
-    : `${awayWords(off, named)}: is it ${named} ${gone} (Enter)? Or pluck again`;
+    ? `${away}: is it ${name} ${gone} (Enter), or ${other}?`
+    : `${away}: is it ${name} ${gone} (Enter)? Or pluck again`;
 }
 
 /** Another string is told by its own name. */

@@ -53,23 +53,29 @@ export function guidedOf(
   return {
     step,
     named: isFresh(own, nowMs) ? { ...named, fresh: true } : named,
+    belongsHz: place.targetHz,
+    expectedHz: step.purpose === 'left' ? named.targetHz : (place.lastHz ?? place.targetHz),
     others: othersThan(named, life.strings.map(placeOf)),
     foundCents: last ? last.cents - lead : null,
     leftAlready: last?.purpose === 'as-left',
     ...(step.purpose === 'left' ? { tuner: tunerOf(life, own, a4Hz) } : {}),
     ...more,
-    ...(lead === 0 ? {} : { ownHz: place.targetHz, toleranceCents: LEAD_WITHIN_CENTS, belowCents: LEAD_BELOW_CENTS }),
+    ...(lead === 0 ? {} : { toleranceCents: LEAD_WITHIN_CENTS, belowCents: LEAD_BELOW_CENTS }),
   };
 }
 
 /**
  * A step that reads one sound by itself, whatever else the instrument has; one far from where it is expected is asked about.
  * @param key names the step: another key is another reading
+ * @param belongsHz where it belongs, Hz: what is typed counts from there
+ * @param lastHz where it was read last, Hz; undefined where it was not: then it is expected where it belongs
  */
-export const soundedAlone = (key: string, name: string, targetHz: number, lastHz?: number): GuidedStep => ({
+export const soundedAlone = (key: string, name: string, belongsHz: number, lastHz: number | undefined): GuidedStep => ({
   step: { stringId: key, purpose: 'found' },
-  named: { id: key, name, targetHz, ...(lastHz === undefined ? {} : { lastHz }) },
+  named: { id: key, name, targetHz: belongsHz, ...(lastHz === undefined ? {} : { lastHz }) },
   others: [],
+  belongsHz,
+  expectedHz: lastHz ?? belongsHz,
   toleranceCents: ALONE_WITHIN_CENTS,
   foundCents: null,
 });

@@ -1,14 +1,10 @@
-import { cents } from '../music';
 import type { Heard, Reading } from '../pitch';
 import type { Draft, Source } from '../log';
 import { createGatherer, type Follow, type Followed } from '../two-strings';
 import { createGuide } from './guide';
 import type { GuidedLog, Outcome, Procedure } from './procedure';
-import type { GuidedStep, GuideView, Verdict } from './step';
-
-/** Standard error given to a figure typed from another device, cents (house estimate). */
-const TYPED_SIGMA = 1;
-const TYPED_DIGITS = 6;
+import { figurePlaceOf, lineCentsOf, type GuidedStep, type GuideView, type Verdict } from './step';
+import { readTyped } from './typed';
 
 /** What a player needs of where it runs. */
 export interface PlayerMeans<Log = GuidedLog> {
@@ -36,8 +32,13 @@ export interface Hearer {
   followed(heard: Followed): void;
   /** Enter. @returns 'read' when the listener is to read what sounds now */
   take(source: Source): 'read' | undefined;
-  /** A figure from another device, Hz: as good as a reading of what is asked for. */
-  type(frequencyHz: number): void;
+  /**
+   * A figure from another device, as it was typed: as good as a reading of what is asked for.
+   * @param sure it was asked about, and is so
+   * @param a4Hz the reference in use, Hz
+   * @returns what is wrong with it, or is to be said again; undefined where it was taken
+   */
+  type(text: string, sure: boolean, a4Hz: number): string | undefined;
   view(nowS: number, listening: boolean): GuideView;
   /** A file has been played to its end: what was kept of it is said. */
   ended(): void;
@@ -166,15 +167,16 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     return undefined;
   }
 
-  type(frequencyHz: number): void {
-    if (!this.step) return;
-    const { targetHz } = this.step.named;
+  type(text: string, sure: boolean, a4Hz: number): string | undefined {
+    if (!this.step) return undefined;
+    const typed = readTyped(text, figurePlaceOf(this.step), a4Hz);
+    if (typed.is === 'refused' || (typed.is === 'question' && !sure)) return typed.message;
+    const { frequencyHz, sigmaCents } = typed;
     const reading: Reading = {
       ok: true,
       frequencyHz,
-      // As it was typed: without what the arithmetic left behind.
-      cents: Number(cents(frequencyHz, targetHz).toFixed(TYPED_DIGITS)),
-      sigmaCents: TYPED_SIGMA,
+      cents: typed.cents - lineCentsOf(this.step),
+      sigmaCents,
       partials: [],
       inharmonicity: null,
       snrDb: 0,
@@ -185,6 +187,7 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
       driftCents: 0,
     };
     this.judge({ kind: 'keep', reading, arrival: undefined }, 'typed');
+    return undefined;
   }
 
   press(action: Action): void {

@@ -19,12 +19,15 @@ export interface SentenceState {
 /** Where a string is said to stand: to a tenth near the line, whole cents far from it. */
 export const standsAt = (c: number): string => signedCents(c, Math.abs(c) < 10 ? 1 : 0);
 
-/** What Enter says of a string that stands off its line. @param leads it is to be left above its target on purpose */
-export function offWords(cents: number, leads: boolean): string {
-  const once = 'Press Enter again to keep it as it is.';
-  if (!leads) return `It is at ${standsAt(cents)}. ${once}`;
-  const may = cents < 0 ? 'it may go flat during the show' : 'it may sound sharp when you begin';
-  return `It is ${standsAt(cents)} from where to leave it: ${may}. ${once}`;
+/**
+ * What Enter says of a string that stands off its line.
+ * @param cents from where it belongs
+ * @param fromLine from the line that it is to be left at
+ * @param leads it is to be left above its target on purpose
+ */
+export function offWords(cents: number, fromLine: number, leads: boolean): string {
+  const may = !leads ? '' : fromLine < 0 ? ': it may go flat during the show' : ': it may sound sharp when you begin';
+  return `It is at ${standsAt(cents)}${may}. Press Enter again to keep it as it is.`;
 }
 
 /** One short sentence: what to do now. */

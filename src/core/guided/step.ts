@@ -1,3 +1,4 @@
+import { cents } from '../music';
 import type { Reading, RefusalReason, StringPlace } from '../pitch';
 import type { Arrival, Figure } from './hand';
 import type { NamedPlace } from './identify';
@@ -18,8 +19,13 @@ export interface GuidedStep {
   step: PassStep;
   named: NamedPlace;
   others: StringPlace[];
-  /** The string's own target, Hz, where it is brought to another line: above it on purpose, under it, or to a stop. */
-  ownHz?: number;
+  /**
+   * Where the string belongs, Hz: the zero of every cents figure that a person sees or types. It is brought to
+   * named.targetHz, another line where it is left above on purpose, under it, or at a stop.
+   */
+  belongsHz: number;
+  /** Where it is expected to sound now, Hz: by this it is known again, and a figure far from it is asked about. */
+  expectedHz: number;
   toleranceCents: number;
   /** A string that is to be left above its target is left no further below that line than this, cents. */
   belowCents?: number;
@@ -32,6 +38,33 @@ export interface GuidedStep {
   /** The tuner that brings it up. */
   tuner?: TunerKnown;
 }
+
+/** How far the line that a string is brought to lies from where it belongs, cents. */
+export const lineCentsOf = ({ named, belongsHz }: Pick<GuidedStep, 'named' | 'belongsHz'>): number =>
+  named.targetHz === belongsHz ? 0 : cents(named.targetHz, belongsHz);
+
+/** What a figure is of: a string, and where. */
+export interface FigurePlace {
+  /** 'E4'. */
+  name: string;
+  /** Where the string belongs, Hz: the zero of every cents figure that a person sees or types. */
+  belongsHz: number;
+  /** Where it is expected to sound now, Hz: a figure far from there is asked about. */
+  expectedHz: number;
+  /** It was read there, and nobody has turned it since: not only that it belongs there. */
+  known: boolean;
+  /** Whatever it says, it is that string: nothing is asked. */
+  sure: boolean;
+}
+
+/** The string of a step, as a figure of it is read. */
+export const figurePlaceOf = ({ step, named, belongsHz, expectedHz, insist = false }: GuidedStep): FigurePlace => ({
+  name: named.name,
+  belongsHz,
+  expectedHz,
+  known: step.purpose === 'found' && named.lastHz !== undefined,
+  sure: insist,
+});
 
 /** What the rules say of what was heard. */
 export type Verdict =
@@ -58,6 +91,7 @@ export const isSameStep = (a: GuidedStep | undefined, b: GuidedStep | undefined)
   b !== undefined &&
   a.named.id === b.named.id &&
   a.named.targetHz === b.named.targetHz &&
+  a.belongsHz === b.belongsHz &&
   a.step.purpose === b.step.purpose &&
   a.step.again === b.step.again &&
   a.step.leapCents === b.step.leapCents;

@@ -158,11 +158,9 @@ export function stringLives(
     const off = removed.get(place) ?? [];
     const { present, gone, strungMs, sinceMs } = presentAt(on, off);
     const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
-    const noteAt = (atMs: number) =>
-      (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === place)?.note ?? own.note;
     const all = (readings.get(place) ?? []).map((r) => {
       const tuningThen = tunings.length > 0 ? inForce(named, tunings, r.atMs) : undefined;
-      const then = tunedAs({ ...own, note: noteAt(r.atMs) }, tuningThen);
+      const then = tunedAs({ ...own, note: noteAt(named, place, r.atMs) ?? own.note }, tuningThen);
       return against(r, then, plan, (tuning?.capo ?? 0) - (tuningThen?.capo ?? 0), a4Hz ?? r.a4Hz);
     });
     return {
@@ -178,6 +176,20 @@ export function stringLives(
       past: pastLives(on, off, all),
     };
   });
+}
+
+/** How a string was called at a time: as its instrument was described then, or first. */
+const noteAt = (named: readonly InstrumentRecord[], stringId: string, atMs: number): string | undefined =>
+  (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === stringId)?.note;
+
+/** A string as it was tuned at a time. @param live its instrument's standing records, oldest first; undefined where it had none */
+export function planAt(live: readonly LogRecord[], stringId: string, atMs: number): StringPlan | undefined {
+  const named = ofType(live, 'instrument');
+  const own = named.findLast((r) => r.strings.some((s) => s.stringId === stringId))?.strings;
+  const plan = own?.find((s) => s.stringId === stringId);
+  if (!plan) return undefined;
+  const note = noteAt(named, stringId, atMs) ?? plan.note;
+  return tunedAs({ ...plan, note }, inForce(named, ofType(live, 'tuning'), atMs));
 }
 
 /** Strings that nothing was read of keep their list of readings, and with it what was reckoned of them. */

@@ -8,6 +8,7 @@ import {
   lifeOf,
   newestStrungMs,
   ofType,
+  planAt,
   showsOf,
   stands,
   stringLives,
@@ -16,7 +17,7 @@ import {
 } from './life';
 import { createWriterClock, runOf, type WriterClock, type Written } from './order';
 import { createShelf, GENERAL, partOf, stale, type Heading, type Part } from './parts';
-import { checkRecord, type InstrumentRecord, type LogRecord } from './records';
+import { checkRecord, type InstrumentRecord, type LogRecord, type StringPlan } from './records';
 
 /** What a log is given in: records, and chapters of readings. */
 export interface Entries {
@@ -42,6 +43,8 @@ export interface LogIndex {
   /** What pieces give, at once. */
   records(instrumentId?: string): LogRecord[];
   bench(): Bench;
+  /** A string as it was tuned at a time; undefined where there was none. */
+  planAt(instrumentId: string, stringId: string, atMs: number): StringPlan | undefined;
   /** What a record written now comes after. */
   nextSeq(): number;
   /** The last record of a writer. */
@@ -145,6 +148,10 @@ export function createLogIndex(): LogIndex {
     pieces: shelf.pieces,
     headings: shelf.headings,
     records: (instrumentId) => [...index.pieces(instrumentId)].flat(),
+    planAt(instrumentId, stringId, atMs) {
+      const p = parts.get(instrumentId);
+      return p && planAt(liveOf(p), stringId, atMs);
+    },
     nextSeq: () => seq + 1,
     lastOf: (writer) => clocks.get(writer)?.newest(),
     bench() {

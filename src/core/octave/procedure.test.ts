@@ -13,8 +13,8 @@ function play(family = 'guitar-electric') {
   return {
     press: (action: OctaveAction) => take(octaveProcedure.press(action, memory.log(), state)),
     hear: (cents = 0) => {
-      const { targetHz } = octaveProcedure.next(memory.log(), state)!.named;
-      take(octaveProcedure.heard(keptAt(targetHz, cents), 'microphone', memory.log(), state));
+      const { expectedHz } = octaveProcedure.next(memory.log(), state)!;
+      take(octaveProcedure.heard(keptAt(expectedHz, cents), 'microphone', memory.log(), state));
     },
     at: () => octaveAt(memory.log(), state),
     next: () => octaveProcedure.next(memory.log(), state),

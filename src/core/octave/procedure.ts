@@ -1,5 +1,5 @@
-import { passOf, passRecord, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
-import { ratioOfCents, targetFrequencyHz } from '../music';
+import { lastHzOf, passOf, passRecord, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
+import { ratioOfCents, stringTargetHz } from '../music';
 import type { Reading } from '../pitch';
 import type { Draft } from '../log';
 import { medianOfPlucks } from './passes';
@@ -106,12 +106,14 @@ export const octaveProcedure: Procedure<OctaveState, OctaveAction> = {
   next(log, state) {
     const { step, pass } = octaveAt(log, state);
     if (!step) return undefined;
+    const times = ratioOfCents(100 * semitones(step));
+    const string = log.life.strings.find((s) => s.plan.stringId === step.stringId)!;
     // Where the open string was heard, its other places are looked for from there.
     const open = log.bench.touches.findLast(
       (t) => t.passId === pass!.passId && t.stringId === step.stringId && t.touch === 'open',
     );
-    const openHz = open?.frequencyHz ?? targetFrequencyHz(step.note, log.a4Hz)!;
-    return soundedAlone(step.key, step.note, openHz * ratioOfCents(100 * semitones(step)));
+    const openHz = open?.frequencyHz ?? lastHzOf(string);
+    return soundedAlone(step.key, step.note, stringTargetHz(string.plan, log.a4Hz)! * times, openHz && openHz * times);
   },
   heard({ reading }, source, log, state) {
     const { step, pass, plucks: before, at } = octaveAt(log, state);

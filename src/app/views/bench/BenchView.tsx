@@ -159,7 +159,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           known={{ cents: status?.cents ?? null, age: ageLine(status, now, zoneMin) }}
           toleranceCents={TOLERANCE_CENTS}
           message={said.of === instrumentId ? said.words : ''}
-          from={leadCents === 0 ? undefined : `from ${signed(leadCents)}`}
+          lineCents={sound.lineCents}
           hint={
             <>
               {leadCents !== 0 && (
@@ -176,7 +176,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
             </>
           }
         >
-          <GuardNote trace={sound.trace} load={load} note={note} />
+          <GuardNote trace={sound.trace} load={load} note={note} lineCents={sound.lineCents} />
           {demo && truth && (
             <SimulatorControls
               demo={demo}

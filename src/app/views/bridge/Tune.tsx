@@ -205,7 +205,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
           note={string ? note : undefined}
           trace={string && !deaf ? sound.trace : undefined}
           instruction={instruction}
-          from={act === 'set' ? 'from the stop' : undefined}
+          lineCents={sound.lineCents}
           toleranceCents={within}
           message={message}
           hint={

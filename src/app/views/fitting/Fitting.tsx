@@ -8,7 +8,6 @@ import {
   SCHOOLS,
   stepsOf,
   stringsToFit,
-  UNDER_CENTS,
   UNDER_TOLERANCE,
   type Progress,
 } from '../../../core/fitting';
@@ -150,12 +149,12 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
               note={own!.plan.note}
               trace={waiting ? undefined : sound.trace}
               instruction={waiting ? `${school.name}, then press Enter` : undefined}
-              from={under ? 'below two semitones under' : 'from its target'}
+              lineCents={sound.lineCents}
               toleranceCents={under ? UNDER_TOLERANCE : TOLERANCE_CENTS}
               message={message}
               hint={<TunerHint trace={sound.trace} place={placeOf(life, own!.plan.stringId)} />}
             >
-              <GuardNote trace={sound.trace} load={load} note={own!.plan.note} targetCents={under ? UNDER_CENTS : 0} />
+              <GuardNote trace={sound.trace} load={load} note={own!.plan.note} lineCents={sound.lineCents} />
               {step.kind === 'rounds' && (
                 <>
                   <Drops drops={drops} next={rounds.next} />

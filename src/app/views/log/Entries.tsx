@@ -19,7 +19,7 @@ const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
 
 /** The entries of the log, found by instrument, string, kind, day and words; a wrong one is corrected where it stands. */
 export function Entries() {
-  const { count, bench, world, zoneMin, nowMs } = useWorld();
+  const { count, bench, world, nowMs } = useWorld();
   const [params, setParams] = useSearchParams();
   const [text, setText] = useState('');
   const [message, say] = useState('');
@@ -171,7 +171,6 @@ export function Entries() {
           key={`${world}/${reading.id}`}
           life={lifeOf(reading)!}
           reading={reading}
-          zoneMin={zoneMin}
           nowMs={nowMs}
           trouble={message}
           onSave={(draft) =>

@@ -27,7 +27,7 @@ const STEP_MS = 30000;
 
 /** How far each string has fallen, how fast it falls, and until when it holds. */
 export function SettlingView({ life }: { life: InstrumentLife }) {
-  const { bench, basePath, zoneMin, nowMs } = useWorld();
+  const { bench, basePath, zoneMin, nowMs, stored } = useWorld();
   const [trouble, setTrouble] = useState('');
   const write = useWriting(setTrouble);
   const { instrumentId } = life.record;
@@ -57,6 +57,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     [life, pointed],
   );
   const [reading, other] = readings;
+  const raw = reading && stored(reading.id, instrumentId);
   const visits = useVisits(instrumentId);
   const nextWords = ({ stringId, nextCheckMs, fallenCents }: StringStory): string => {
     if (fallenCents === null || nextCheckMs === null) return '';
@@ -188,12 +189,11 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
       {other && (
         <WhichReading life={life} readings={readings} onChoose={(id) => point([id])} onClose={() => point([])} />
       )}
-      {reading && !other && (
+      {raw?.type === 'reading' && !other && (
         <EditReading
-          key={reading.id}
+          key={raw.id}
           life={life}
-          reading={reading}
-          zoneMin={zoneMin}
+          reading={raw}
           nowMs={nowMs}
           trouble={trouble}
           onSave={(draft) => void write([draft], () => point([]))}

@@ -7,7 +7,7 @@ import { Waterline } from '../../parts/Waterline';
 interface Props {
   trace: Trace;
   note: string;
-  /** What it is left at above its target, cents; the figure counts from there. */
+  /** What it is left at above its target, cents: what is heard counts from there, what is shown does not. */
   lead: number;
   tolerance: number;
 }
@@ -18,7 +18,8 @@ export function Live({ trace, note, lead, tolerance }: Props) {
   const live = useMoment(trace, (m) => m.figure?.cents ?? null);
   const faded = useMoment(trace, (m) => m.faded?.cents ?? null);
   const trail = useMoment(trace, (m) => m.trail);
-  const cents = live ?? faded;
+  const fromLine = live ?? faded;
+  const cents = fromLine === null ? null : fromLine + lead;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-x-8 max-md:grid-cols-[minmax(0,1fr)]">
       <div className="flex flex-wrap items-baseline gap-x-12">
@@ -28,7 +29,9 @@ export function Live({ trace, note, lead, tolerance }: Props) {
           className={clsx(
             'figure text-[110px] font-bold leading-none max-sm:text-6xl',
             live === null && 'opacity-80',
-            cents !== null && cents < -tolerance ? 'text-deep' : cents !== null && cents > tolerance && 'text-sand',
+            fromLine !== null && fromLine < -tolerance
+              ? 'text-deep'
+              : fromLine !== null && fromLine > tolerance && 'text-sand',
           )}
         >
           {cents === null ? '–' : signed(cents, Math.abs(cents) < 100 ? 1 : 0)}
@@ -50,6 +53,7 @@ export function Live({ trace, note, lead, tolerance }: Props) {
         <Waterline
           trail={trail}
           faded={faded}
+          lineCents={lead}
           toleranceCents={tolerance}
           label={`Live pitch of ${note} against ${lead === 0 ? 'its target' : `its stop at ${signed(lead)}`}`}
         />
