@@ -12,8 +12,12 @@ export function figure(text: string | null | undefined): number {
 export const isFaint = (): boolean =>
   screen.queryAllByTestId('live-cents').some((shown) => shown.className.includes('opacity'));
 
-/** How far the string in hand is off, by what is shown. */
-export const shownCents = (player: Player): number => figure(player.says('live-cents'));
+/** How far the string in hand is off where it is to be left, by what is shown: that counts from where it belongs. */
+export const shownCents = (player: Player): number => figure(player.says('live-cents')) - lineCents();
+const lineCents = (): number =>
+  figure(
+    /where to leave it, (.*)/.exec(screen.queryByRole('img', { name: /^Live pitch/ })?.ariaLabel ?? '')?.[1] ?? '0',
+  );
 
 /** Plucks, and looks up until the instruction has moved on or the note has been heard out. */
 export async function pluck(player: Player): Promise<void> {
@@ -34,8 +38,7 @@ export async function turnAsTold(player: Player): Promise<boolean> {
   // A surprising fall is asked for twice: 'It fell at once: pluck A2 again'.
   if (/^Pluck|: pluck /.test(sentence)) await pluck(player);
   else if (/^Bring it up/.test(sentence)) {
-    // What is shown counts from where the string belongs; what is told, from where it is to be left.
-    const flat = Math.abs(figure(sentence));
+    const flat = Math.abs(shownCents(player));
     await player.press(flat > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
     // Close to pitch a hand waits for what it hears.
     await player.pass(flat < 8 ? 400 : 200);

@@ -59,6 +59,7 @@ export function testMeans(world: World, clock: Clock, seed: number, unseen: read
   const shelf = new Map<string, unknown>();
   return {
     clock,
+    zone: () => 'Europe/Berlin',
     nextSeed: numbersFrom(seed),
     openStore: () => store,
     analyst: without(

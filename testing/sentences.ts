@@ -32,7 +32,7 @@ function statements(): Said[] {
   return [0.02, 5].flatMap((hours) =>
     statementsOf(bench, {
       nowMs: lastMs + hours * 3600e3,
-      zoneMin: 120,
+      zone: 120,
       a4Hz: DEFAULT_A4_HZ,
       priorsOf: () => ({}),
     }).map((s): Said => [`says, ${s.kind}`, s.text]),

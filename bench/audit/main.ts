@@ -142,7 +142,7 @@ let found = 0;
 for (let id = 0; id < COUNT; id++) {
   const world = drawAudited(SEED, id);
   const bench = readBench(world.records);
-  const all = statementsOf(bench, { nowMs: world.nowMs, zoneMin: 120, a4Hz: 440, priorsOf: () => ({}) });
+  const all = statementsOf(bench, { nowMs: world.nowMs, zone: 120, a4Hz: 440, priorsOf: () => ({}) });
   moments++;
   if (world.hidden.retunedCents !== 0) {
     retuned++;

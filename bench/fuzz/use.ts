@@ -29,7 +29,7 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
     answers.push(
       status,
       pass && nextStep(life.strings, status, pass, 3),
-      instrumentStory(life, { ...wish, untilMs: nowMs + 864e5, zoneMin: 0 }),
+      instrumentStory(life, { ...wish, untilMs: nowMs + 864e5, zone: 0 }),
       learnedPriors(bench.instruments.flatMap(setsTaughtBy), 'plain-nylon')(instrumentId).prior,
       life.strings.map((s) => fallsByAge(s)),
       life.strings.map((s) => octavePasses(bench.touches, instrumentId, s.plan.stringId)),
@@ -65,7 +65,7 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
         strings: planStrings(bench.instruments, (m) => SETTLING_PRIORS[m]),
         session: planSession(session, bench.room?.tempC ?? null),
         nowMs,
-        zoneMin: 60,
+        zone: 60,
         minutesPerString: 1,
       }),
     );

@@ -32,7 +32,7 @@ function planAt(day: ShowDay, nowMs: number): Plan {
     strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
     session,
     nowMs,
-    zoneMin: 120,
+    zone: 120,
     minutesPerString: minutesPerString(bench),
   });
   asks++;

@@ -10,7 +10,7 @@ import {
 import { EFFORTS, minutesPerString, planSession, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
 import { SETTLING_PRIORS } from '../core/settling';
 import { checked, instant, refused } from './lines';
-import { benchAt, logIn } from './log';
+import { benchAt, isNoZone, logIn } from './log';
 
 const sessionSchema = object({
   minutes: number().strict().positive().max(LONGEST_SHOW_MIN).required(),
@@ -32,7 +32,7 @@ const sessionSchema = object({
  * back as they were given: ISO 8601 if `session.at` was, else ms.
  */
 export function planDocument(item: Record<string, unknown>): object {
-  const { session: asked, now, ...rest } = item;
+  const { session: asked, now, zone: here, ...rest } = item;
   const read = logIn(rest);
   if (!read.ok) return refused('bad-log', read.message);
   const session = (asked ?? {}) as Record<string, unknown>;
@@ -44,14 +44,15 @@ export function planDocument(item: Record<string, unknown>): object {
   if (!valid.ok) return valid;
   const wish = valid.value;
   if (curtainMs + wish.minutes * 60000 <= nowMs) return refused('bad-session', 'The session is over at that time.');
-  const { bench, zoneMin } = benchAt(read.records, nowMs);
+  if (isNoZone(here)) return refused('bad-zone', 'zone is a time zone such as "Europe/Berlin".');
+  const { bench, zone } = benchAt(read.records, nowMs, here);
   if (bench.instruments.length === 0) return refused('no-instruments', 'No instrument is on this bench at that time.');
   const { items, holds, before, inShow, minutes, out } = planShow({
     strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
     // What the schema does not know is not handed on.
     session: planSession({ ...wish, curtainMs, plays: undefined, skippedMs: undefined }, bench.room?.tempC ?? null),
     nowMs,
-    zoneMin,
+    zone,
     minutesPerString: minutesPerString(bench),
   });
   const asTime = (ms: number) => (typeof session['at'] === 'string' ? new Date(ms).toISOString() : ms);

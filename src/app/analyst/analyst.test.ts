@@ -132,7 +132,7 @@ test('entries are listed with their sentences, the newest first and some at a ti
   await ready;
   const packed = [1, 2, 3].map((k) => ({ ...SAMPLES.reading, id: `packed${k}`, atMs: SAMPLES.reading.atMs + k }));
   asked.tell([], [await chapterOf(packed as ReadingRecord[])]);
-  const list = (wanted: Search, from = 0, count = 100) => asked.ask('entries', { wanted, from, count });
+  const list = (wanted: Search, from = 0, count = 100) => asked.ask('entries', { zone: 0, wanted, from, count });
   const all = await list({});
   expect(all.found).toBe(ALL_SAMPLES.length + 3);
   expect(all.rows.map((r) => r.record.atMs)).toEqual(all.rows.map((r) => r.record.atMs).sort((a, b) => b - a));

@@ -34,10 +34,10 @@ interface Looked {
 /** Lists entries: what was looked for last is remembered, for its other rows. */
 export function createLister(at: Task) {
   let looked: Looked | undefined;
-  return async ({ wanted, from, count }: Questions['entries']['ask'], id: number): Promise<Listed> => {
+  return async ({ wanted, from, count, zone }: Questions['entries']['ask'], id: number): Promise<Listed> => {
     const index = at.index();
-    const names = namesIn(describedIn(index.bench()), index.get);
-    const of = `${index.count()} ${JSON.stringify(wanted)}`;
+    const names = namesIn(describedIn(index.bench()), index.get, zone);
+    const of = `${index.count()} ${zone} ${JSON.stringify(wanted)}`;
     if (looked?.log !== index || looked.of !== of) {
       const found: Heading[] = [];
       for (const piece of search(index, names, wanted)) {

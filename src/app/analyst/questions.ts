@@ -1,3 +1,4 @@
+import type { Zone } from '../../core/base';
 import type { BridgeLaw, compareWays } from '../../core/bridge';
 import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
@@ -44,7 +45,7 @@ export interface Questions {
   /** How this player's strings live, by material. */
   materials: { ask: { nowMs: number }; answer: MaterialLives[] };
   /** Which entries are looked for, the newest first; of them some are told. */
-  entries: { ask: { wanted: Search; from: number; count: number }; answer: Listed };
+  entries: { ask: { wanted: Search; from: number; count: number; zone: Zone }; answer: Listed };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
   /** A file of records is checked whole and written in one go. */
   import: { ask: { file: Blob }; answer: Imported };
@@ -67,7 +68,7 @@ export interface NextAsk {
   instrumentId: string;
   wish: Wish;
   a4Hz: number;
-  zoneMin: number;
+  zone: Zone;
   /** What the plan of a show has next for it; null where nothing more, undefined where it does not play. */
   visit: PlanItem | null | undefined;
 }
@@ -76,7 +77,7 @@ export interface PlanAsk {
   instrumentIds: string[];
   session: PlanSession;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   /** By instrument: what each has learned of its own sets. */
   priors: Record<string, Priors>;
 }

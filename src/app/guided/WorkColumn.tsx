@@ -60,12 +60,7 @@ export function WorkColumn(p: Props) {
       )}
       {p.hint}
       {trace && note !== undefined && (
-        <LiveWaterline
-          trace={trace}
-          line={lineCents}
-          tolerance={p.toleranceCents}
-          label={`Live pitch of ${note} against ${lineCents === 0 ? 'its target' : `where to leave it, ${signed(lineCents)}`}`}
-        />
+        <LiveWaterline trace={trace} line={lineCents} tolerance={p.toleranceCents} note={note} />
       )}
       <p role="status" data-testid="message" className="min-h-10 text-sm leading-snug">
         {p.message}
@@ -126,8 +121,8 @@ function LiveFigure({ trace, known, line, tolerance }: Lined & { known: number |
   );
 }
 
-function LiveWaterline({ trace, line, tolerance, label }: Lined & { label: string }) {
+function LiveWaterline({ trace, line, tolerance, note }: Lined & { note: string }) {
   const trail = useMoment(trace, (m) => m.trail);
   const faded = useMoment(trace, (m) => m.faded?.cents ?? null);
-  return <Waterline trail={trail} faded={faded} lineCents={line} toleranceCents={tolerance} label={label} />;
+  return <Waterline trail={trail} faded={faded} lineCents={line} toleranceCents={tolerance} note={note} />;
 }

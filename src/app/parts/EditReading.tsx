@@ -1,15 +1,17 @@
 import { useState } from 'react';
 import { correctReading, figureText } from '../../core/guided';
-import type { Draft, InstrumentLife, ReadingRecord } from '../../core/log';
+import { instantOf, localText, zoneOf, type Zone } from '../../core/base';
+import type { Draft, InstrumentLife, ReadingRecord, StringPlan } from '../../core/log';
 import { Button } from './Button';
 import { Modal } from './Modal';
-import { fromLocalField, plusMinus, signed, toLocalField } from './format';
-import { useWorld } from '../world/world';
+import { plusMinus, signed } from './format';
 
 /** A reading of the wrong string or at the wrong time is superseded by a right one; the first stays in the log. */
 export function EditReading({
   life,
   reading,
+  zone,
+  planAt,
   nowMs,
   onSave,
   onClose,
@@ -18,15 +20,19 @@ export function EditReading({
   life: InstrumentLife;
   /** As it was stored. */
   reading: ReadingRecord;
+  /** By which times are told here. */
+  zone: Zone;
+  /** A string as it was tuned at a time. */
+  planAt: (instrumentId: string, stringId: string, atMs: number) => StringPlan | undefined;
   nowMs: () => number;
   onSave: (draft: Draft) => void;
   onClose: () => void;
   /** Why it could not be saved. */
   trouble: string;
 }) {
-  const { planAt } = useWorld();
   // At the hour that it was there and then.
-  const local = (ms: number) => toLocalField(ms, reading.zoneMin);
+  const then = zoneOf(reading, zone);
+  const local = (ms: number) => localText(ms, then);
   const [stringId, setStringId] = useState(reading.stringId);
   const [time, setTime] = useState(local(reading.atMs));
   const [figure, setFigure] = useState(figureText(reading));
@@ -34,7 +40,7 @@ export function EditReading({
   const trouble = fault.words || refused;
   const correct = () => {
     // Seconds are not shown: a time left as it was keeps them.
-    const atMs = time === local(reading.atMs) ? reading.atMs : fromLocalField(time, reading.zoneMin);
+    const atMs = time === local(reading.atMs) ? reading.atMs : instantOf(time, then);
     const plan =
       planAt(reading.instrumentId, stringId, atMs) ?? life.strings.find((s) => s.plan.stringId === stringId)!.plan;
     const said = `${stringId} ${time} ${figure}`;

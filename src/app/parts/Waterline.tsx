@@ -8,7 +8,8 @@ export interface WaterlineProps {
   lineCents?: number;
   /** Where it was last heard well, when it is not heard now. */
   faded?: number | null;
-  label: string;
+  /** What sounds: 'A4'. */
+  note: string;
 }
 
 const WIDTH = 276;
@@ -18,7 +19,8 @@ const FULL = 100;
 const MARKS = [30, 10, 3, -3, -10, -30];
 
 /** The target as a waterline: water (flat) below, land (sharp) above; the pitch rides on it and leaves a trail of 8 s. */
-export function Waterline({ trail, toleranceCents, lineCents = 0, faded = null, label }: WaterlineProps) {
+export function Waterline({ trail, toleranceCents, lineCents = 0, faded = null, note }: WaterlineProps) {
+  const label = `Live pitch of ${note} against ${lineCents === 0 ? 'its target' : `where to leave it, ${signed(lineCents)}`}`;
   const y = (cents: number) => HEIGHT * 0.4 - symlog(cents, FULL) * (cents > 0 ? HEIGHT * 0.38 : HEIGHT * 0.57);
   const end = trail[trail.length - 1]?.tS ?? 0;
   const x = (tS: number) => (WIDTH - 26) * (1 - (end - tS) / SECONDS);

@@ -1,3 +1,4 @@
+import type { Zone } from '../../core/base';
 import type { StringStatus } from '../../core/log';
 import { signed, sinceTime, plusMinus } from './format';
 
@@ -5,9 +6,9 @@ import { signed, sinceTime, plusMinus } from './format';
 const YOUNG_MS = 15 * 60000;
 
 /** How old the figure of a string is, and where it is expected to have gone since; '' while it is young. */
-export function ageLine(status: StringStatus | undefined, nowMs: number, zoneMin: number): string {
+export function ageLine(status: StringStatus | undefined, nowMs: number, zone: Zone): string {
   if (!status || status.cents === null || status.lastReadMs === null || nowMs - status.lastReadMs < YOUNG_MS) return '';
-  const read = `${signed(status.cents)} at ${sinceTime(status.lastReadMs, nowMs, zoneMin)}`;
+  const read = `${signed(status.cents)} at ${sinceTime(status.lastReadMs, nowMs, zone)}`;
   const { byNow } = status;
   return byNow ? `${read}, now about ${signed(byNow.cents, 0)} ${plusMinus(byNow.sigmaCents, 0)} if untouched` : read;
 }

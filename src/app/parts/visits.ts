@@ -1,3 +1,4 @@
+import type { Zone } from '../../core/base';
 import type { PlanItem, VisitPurpose } from '../../core/plan';
 import type { StringStatus } from '../../core/log';
 import { dueTime, signed } from './format';
@@ -20,9 +21,9 @@ export function stringVisitWords(
   status: Pick<StringStatus, 'off' | 'cents'>,
   next: PlanItem | undefined,
   nowMs: number,
-  zoneMin: number,
+  zone: Zone,
 ): string {
   const soon = next !== undefined && next.atMs <= nowMs + SOON_MS;
   if (soon) return status.off && (status.cents ?? 0) < 0 ? 'bring it up now' : 'check it now';
-  return next ? `next check ${dueTime(next.atMs, nowMs, zoneMin)}` : 'leave it, it holds';
+  return next ? `next check ${dueTime(next.atMs, nowMs, zone)}` : 'leave it, it holds';
 }

@@ -6,7 +6,7 @@ import { useWorld } from '../world/world';
 
 /** That this is the demonstration, its clock, and the ways back and out; nothing in the user's own world. */
 export function DemoStrip({ className, children }: { className: string; children?: ReactNode }) {
-  const { demo, zoneMin } = useWorld();
+  const { demo, zone } = useWorld();
   const now = useNow(10000);
   if (!demo) return null;
   return (
@@ -17,7 +17,7 @@ export function DemoStrip({ className, children }: { className: string; children
       )}
     >
       <span>
-        Demonstration{children} at <span className="figure">{clockTime(now, zoneMin)}</span>
+        Demonstration{children} at <span className="figure">{clockTime(now, zone)}</span>
       </span>
       <button type="button" className="underline underline-offset-4" onClick={() => void demo.reset()}>
         Start it over

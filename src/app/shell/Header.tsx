@@ -7,7 +7,8 @@ import { clockTime, span } from '../parts/format';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useNow } from '../world/now';
 import { useWorld } from '../world/world';
-import { nextAt, temperatureC } from './facts';
+import { nextAt } from '../../core/base';
+import { temperatureC } from './facts';
 import { DemoStrip } from './DemoStrip';
 import { FieldButton } from './FieldButton';
 import { KeyMap } from './KeyMap';
@@ -37,7 +38,7 @@ const Anchor = () => (
 
 /** Name, places, and the three facts every forecast rests on: reference, room, the show's start. */
 export function Header({ view }: { view: ViewLine }) {
-  const { basePath, a4Hz, bench, append, nowMs, zoneMin, unkept, demo, trouble: closed, lastWritten } = useWorld();
+  const { basePath, a4Hz, bench, append, nowMs, zone, unkept, demo, trouble: closed, lastWritten } = useWorld();
   const now = useNow(10000);
   const [chart, toggleChart] = useChart();
   const [refused, setRefused] = useState<Error | undefined>(undefined);
@@ -102,18 +103,18 @@ export function Header({ view }: { view: ViewLine }) {
             }}
           />
           <FieldButton
-            name={curtainMs !== null && curtainMs > now ? `Show ${clockTime(curtainMs, zoneMin)}` : 'Show starts'}
+            name={curtainMs !== null && curtainMs > now ? `Show ${clockTime(curtainMs, zone)}` : 'Show starts'}
             value={
               curtainMs === null
                 ? 'not set'
                 : curtainMs > now
                   ? `in ${span(curtainMs - now)}`
-                  : `began ${clockTime(curtainMs, zoneMin)}`
+                  : `began ${clockTime(curtainMs, zone)}`
             }
-            start={curtainMs === null ? '' : clockTime(curtainMs, zoneMin)}
+            start={curtainMs === null ? '' : clockTime(curtainMs, zone)}
             help="When the show starts, today or tomorrow: 19:30 or 7:30 pm. Leave empty for no show."
             onKeep={(text) => {
-              const at = text.trim() === '' ? null : nextAt(text, nowMs(), zoneMin);
+              const at = text.trim() === '' ? null : nextAt(text, nowMs(), zone);
               if (at === undefined) return 'Write the time as hours and minutes: 19:30, or 7:30 pm.';
               void write([{ type: 'curtain', curtainMs: at }]);
               return undefined;

@@ -1,4 +1,5 @@
 import localforage from 'localforage';
+import { isZone, type Zone } from '../../core/base';
 import type { LogRecord } from '../../core/log';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
 import { openStore, type RecordStore, type World } from './database';
@@ -29,6 +30,8 @@ export interface DemoShelf {
 /** What a world is made of that is not the same everywhere: a browser has its own, a test gives others. */
 export interface Means {
   clock: Clock;
+  /** The time zone of this device. */
+  zone: () => Zone;
   /** What the simulated voice draws from: another one each time it is opened. */
   nextSeed: () => number;
   openStore: (world: World) => RecordStore;
@@ -39,6 +42,12 @@ export interface Means {
   demonstration: () => Promise<DemonstrationFile>;
   shelf: DemoShelf;
 }
+
+/** Where no name is known, the offset of now. */
+const deviceZone = (): Zone => {
+  const name = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return name && isZone(name) ? name : -new Date(realClock.nowMs()).getTimezoneOffset();
+};
 
 async function fetchDemonstration(): Promise<DemonstrationFile> {
   const response = await fetch('/demonstration.json');
@@ -58,6 +67,7 @@ const means = new Map<World, Means>();
 export function browserMeans(world: World): Means {
   const known = means.get(world) ?? {
     clock: world === 'demo' ? demoClock() : realClock,
+    zone: deviceZone,
     nextSeed: numbersFrom(seedOfTab()),
     openStore,
     analyst: startAnalyst(

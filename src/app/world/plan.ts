@@ -30,7 +30,7 @@ const NO_SESSION: PlanSession = planSession({ curtainMs: 0, minutes: 0, toleranc
 
 /** The plan of a show, computed beside the page and renewed with the log. */
 export function usePlan(show: Show | undefined) {
-  const { bench, zoneMin } = useWorld();
+  const { bench, zone } = useWorld();
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
   const { priorsFor } = usePriors();
   const playing = useMemo(
@@ -45,7 +45,7 @@ export function usePlan(show: Show | undefined) {
     instrumentIds: playing.map((i) => i.record.instrumentId),
     session: show ? sessionOf(show, bench.room?.tempC ?? null) : NO_SESSION,
     nowMs: now,
-    zoneMin,
+    zone,
     priors,
   };
   const enabled = show !== undefined && playing.length > 0;

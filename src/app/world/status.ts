@@ -65,7 +65,7 @@ export function useNextThings(
   visitOf: (instrumentId: string) => PlanItem | null | undefined,
   inHandId: string,
 ): (NextThing | undefined)[] {
-  const { bench, a4Hz, zoneMin } = useWorld();
+  const { bench, a4Hz, zone } = useWorld();
   const { priorsFor } = usePriors();
   const curtainMs = bench.curtain?.curtainMs ?? null;
   return useAskedEach(
@@ -78,7 +78,7 @@ export function useNextThings(
         question: 'next',
         subject: instrumentId,
         of: life,
-        ask: { instrumentId, wish, a4Hz, zoneMin, visit },
+        ask: { instrumentId, wish, a4Hz, zone, visit },
         waits: instrumentId !== inHandId,
       };
     }),

@@ -1,6 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { offsetMin, type Zone } from '../../core/base';
 import { DEFAULT_A4_HZ } from '../../core/music';
 import {
   checkRecord,
@@ -62,7 +63,8 @@ export interface WorldValue {
   nowMs: () => number;
   /** Counts how often the demonstration's clock was set: what shows the time looks again. */
   clockSet: number;
-  zoneMin: number;
+  /** By which wall clock times are told. */
+  zone: Zone;
   /** Appends records; resolves with them once they are kept. */
   append: (drafts: Draft[]) => Promise<LogRecord[]>;
   /** Records the browser refused, that live in memory only. */
@@ -206,7 +208,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
     const d = demoState.current;
     return d ? d.clockMs + clock.elapsedMs() - d.setAtMs : clock.nowMs();
   }, [clock]);
-  const zoneMin = demoState.current?.zoneMin ?? -new Date(clock.nowMs()).getTimezoneOffset();
+  const zone = demoState.current?.zoneMin ?? means.zone();
 
   const append = useCallback(
     async (drafts: Draft[]) => {
@@ -222,7 +224,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
           version: RECORD_VERSION,
           atMs,
           // The offset of that very moment: it changes with summer time, and on the road.
-          zoneMin: demoState.current?.zoneMin ?? -new Date(atMs).getTimezoneOffset(),
+          zoneMin: offsetMin(demoState.current?.zoneMin ?? means.zone(), atMs),
           written: { by: writer.current, seq: seq + i, atMs: now },
         };
       }) as LogRecord[];
@@ -238,7 +240,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
       }
       return records;
     },
-    [store, nowMs, gain, world],
+    [store, nowMs, gain, world, means],
   );
 
   const demo = useMemo((): DemoControls | undefined => {
@@ -332,7 +334,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         clock,
         nowMs,
         clockSet,
-        zoneMin,
+        zone,
         append,
         unkept,
         lasting,
@@ -341,7 +343,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         demo,
         means,
       } satisfies WorldValue),
-    [world, data, nowMs, clockSet, zoneMin, append, unkept, lasting, analyst, demo, clock, means],
+    [world, data, nowMs, clockSet, zone, append, unkept, lasting, analyst, demo, clock, means],
   );
   // The boundary round the whole says so, and gives out what the store holds.
   if (error) throw error;

@@ -1,16 +1,6 @@
+import { localIso } from '../base';
 import Papa from 'papaparse';
 import { standing, type FittedRecord, type InstrumentRecord, type LogRecord } from '../log';
-
-const pad = (n: number) => String(n).padStart(2, '0');
-
-/** Local date and time with its offset, ISO 8601. */
-export function localIso(atMs: number, zoneMin: number): string {
-  const d = new Date(atMs + zoneMin * 60000);
-  if (Number.isNaN(d.getTime())) return 'no date';
-  const sign = zoneMin < 0 ? '-' : '+';
-  const z = Math.abs(zoneMin);
-  return `${d.toISOString().slice(0, 19)}${sign}${pad(Math.floor(z / 60))}:${pad(z % 60)}`;
-}
 
 /** What a spreadsheet would run as a formula, also in full width or behind a break; a true number is none. */
 const FORMULA = /^(?![+-]?\d+(\.\d+)?([eE][+-]?\d+)?$)[=+\-@＝＋－＠\t\r\n]/;

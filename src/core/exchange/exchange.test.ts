@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { LogRecord, ReadingRecord } from '../log';
-import { localIso, readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
+import { localIso } from '../base';
+import { readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
 const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
 const instrument: LogRecord = {

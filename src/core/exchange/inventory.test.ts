@@ -1,12 +1,13 @@
 import { checkRecord, RECORD_VERSION } from '../log';
+import type { Zone } from '../base';
 import { FAMILIES } from '../strings';
 import { checkInventory, guessColumns, inventoryDrafts, readTable } from '.';
 
 const NOW = Date.UTC(2026, 5, 20);
-const check = (text: string, taken: string[] = []) => {
+const check = (text: string, taken: string[] = [], nowMs = NOW, zone: Zone = 0) => {
   const table = readTable(text);
   if (!table.ok) throw new Error(table.message);
-  return checkInventory(table.rows, guessColumns(table.header), taken, NOW);
+  return checkInventory(table.rows, guessColumns(table.header), taken, nowMs, zone);
 };
 const HEAD = 'Name;Kind;Owner;Place;Tags;Code;Strung\n';
 
@@ -33,6 +34,16 @@ test('every fault is told with its line, and a row with one is not taken', () =>
   expect(faults.map((f) => f.message).join(' ')).toMatch(
     /line 2 too.*name is missing.*steam organ.*no code!.*no date.*to come.*on the bench already/,
   );
+});
+
+test('a day is one of here: strung today is so in the morning too, and no 30th of February is the 2nd of March', () => {
+  const morning = Date.UTC(2026, 9, 25, 7);
+  const on = (day: string) => check(`Name,Kind,Strung\nX,viola,${day}\n`, [], morning, 'Europe/Berlin');
+  expect(on('2026-10-25').rows[0]!.strungMs).toBe(morning);
+  // The day before is still in summer time.
+  expect(on('2026-10-24').rows[0]!.strungMs).toBe(Date.UTC(2026, 9, 24, 10));
+  expect(on('2026-10-26').faults[0]!.message).toContain('to come');
+  expect(on('2026-02-30').faults[0]!.message).toContain('no date');
 });
 
 test('every kind of instrument here is found by its own name; an empty file, an open quotation mark and too many rows are said', () => {

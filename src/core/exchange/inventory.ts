@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { instantOf, localDay, type Zone } from '../base';
 import { LONGEST_NAME } from '../limits';
 import type { Draft, StringPlan } from '../log';
 import { FAMILIES } from '../strings';
@@ -66,7 +67,11 @@ export interface InventoryRow {
   strungMs: number | null;
 }
 
-const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
+/** The noon of a day, or now where that is today and to come yet; NaN for what is no day. */
+function strungOn(day: string, nowMs: number, zone: Zone): number {
+  const noon = instantOf(`${day}T12:00`, zone);
+  return noon > nowMs && localDay(nowMs, zone) === day ? nowMs : noon;
+}
 const plain = (s: string) =>
   s
     .toLowerCase()
@@ -80,12 +85,14 @@ const familyBy = (text: string) =>
  * Checks a list row by row: nothing of it is written before all of it is right.
  * @param taken names that instruments have already
  * @param nowMs nothing was strung after this
+ * @param zone by whose wall clock its days are
  */
 export function checkInventory(
   rows: readonly string[][],
   columns: Columns,
   taken: readonly string[],
   nowMs: number,
+  zone: Zone,
 ): { rows: InventoryRow[]; faults: InventoryFault[] } {
   const faults: InventoryFault[] = [];
   const names = new Map(taken.map((n) => [n, 0]));
@@ -105,7 +112,7 @@ export function checkInventory(
     if (!family)
       fault(cell('family') ? `“${cell('family')}” is not a kind of instrument here.` : 'The kind is missing.');
     const strung = cell('strung');
-    const strungMs = strung ? (ISO_DAY.test(strung) ? Date.parse(`${strung}T12:00:00Z`) : NaN) : null;
+    const strungMs = strung ? strungOn(strung, nowMs, zone) : null;
     if (strungMs !== null && !(strungMs >= 0)) fault(`“${strung}” is no date. Write it as 2026-05-31.`);
     else if (strungMs !== null && strungMs > nowMs) fault(`It cannot have been strung on ${strung}: that is to come.`);
     const code = cell('code');

@@ -1,4 +1,5 @@
-import { clockTime, type InstrumentLife } from '../log';
+import { clockTime, localDay } from '../base';
+import { type InstrumentLife } from '../log';
 import { plusMinus, signedCents } from '../music';
 import { foundAndLeft } from './life';
 
@@ -14,7 +15,7 @@ export function lifeSheet(life: InstrumentLife) {
     title: `${life.record.name}: as found and as left`,
     facts: last
       ? [
-          ['Date', new Date(last.atMs + last.zoneMin * 60000).toISOString().slice(0, 10)],
+          ['Date', localDay(last.atMs, last.zoneMin)],
           ['Time', clockTime(last.atMs, last.zoneMin)],
           ['Reference', `A4 = ${last.a4Hz.toFixed(1)} Hz`],
           ['Room', temps.length > 0 ? `${temps.at(-1)!.toFixed(1)} °C` : 'not measured'],

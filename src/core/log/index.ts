@@ -10,7 +10,6 @@ export { describedIn, type Bench } from './bench';
 export { createLogIndex, indexOf, readBench, type Entries, type LogIndex } from './log-index';
 export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
-export { clockTime, dueTime, dueWords, sinceTime, span } from './clock';
 export {
   fitLives,
   lastIntervalMin,

@@ -1,3 +1,4 @@
+import { localDay } from '../base';
 import { partOf } from './parts';
 import { sayRecord, type LogRecord, type Names, type RecordType } from './records';
 
@@ -15,7 +16,6 @@ export interface Search {
 
 const stringsOf = (r: LogRecord): readonly string[] =>
   'stringIds' in r ? r.stringIds : 'stringId' in r && r.stringId ? [r.stringId] : [];
-const dayOf = (r: LogRecord) => new Date(r.atMs + r.zoneMin * 60000).toISOString().slice(0, 10);
 
 /** Whether a record is one that is looked for. */
 export function isWanted(names: Names, wanted: Search): (r: LogRecord) => boolean {
@@ -25,8 +25,8 @@ export function isWanted(names: Names, wanted: Search): (r: LogRecord) => boolea
     (!instrumentId || partOf(r) === instrumentId) &&
     (!stringId || stringsOf(r).includes(stringId)) &&
     (!type || r.type === type) &&
-    (!from || dayOf(r) >= from) &&
-    (!to || dayOf(r) <= to) &&
+    (!from || localDay(r.atMs, r.zoneMin) >= from) &&
+    (!to || localDay(r.atMs, r.zoneMin) <= to) &&
     (words.length === 0 || hasAll(sayRecord(r, names).toLowerCase(), words));
 }
 

@@ -1,4 +1,5 @@
-import { clockTime } from '../log';
+import type { Zone } from '../base';
+import { clockTime } from '../base';
 import type { SettlingMaterial } from '../settling';
 import { ifRestrung, readyAgeMin } from './outlook';
 import type { PlanSession, PlanStep, PlanString } from './types';
@@ -20,7 +21,7 @@ export interface Advice {
 
 /** Latest sensible restringing of an instrument, or that it is too late; and strings too fresh for the chosen school. */
 export function restringing(
-  { session, nowMs, zoneMin }: { session: PlanSession; nowMs: number; zoneMin: number },
+  { session, nowMs, zone }: { session: PlanSession; nowMs: number; zone: Zone },
   list: readonly PlanString[],
   tunedMs: number,
   endMs: number,
@@ -59,7 +60,7 @@ export function restringing(
       list,
       enough
         ? 'Too late for new strings: your rule is never on the day of the show.'
-        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}). The first chance to retune is ${clockTime(retune, zoneMin)}.`,
+        : `Too late for a new set: ${slowest.s.note} would be ${out.toFixed(0)} cents flat by ${until} (${minus(worst.fall.q05)} to ${minus(worst.fall.q95)}). The first chance to retune is ${clockTime(retune, zone)}.`,
     );
   }
   const sameDay = list.filter((s) => s.strungMs !== null && session.curtainMs - s.strungMs < DAY);

@@ -1,10 +1,10 @@
+import { hourOfDay, MINUTE, type Zone } from '../base';
 import { FRICTION_MOST_CENTS, FRICTION_SHARE, mixtureMoments, RENEWAL_CENTS, renewalOf } from '../settling';
 import type { Courses, Fall } from './ahead';
 import type { Prices } from './in-show';
 import { rowFrom, type Cell, type LeadRule } from './lead';
 import type { PlanString, VisitPurpose } from './types';
 
-const MINUTE = 60000;
 /** In a walk before the show what stands nearer to its target than this is left alone, cents. */
 export const WALK_FROM_CENTS = 1.5;
 /** Walks that can be chosen, min before the last tuning: nearer together the nearer it comes (house). */
@@ -31,9 +31,9 @@ export interface Stake {
 }
 
 /** When somebody may be sent before the last tuning, earliest first; the same whenever it is asked. */
-export function walkTimes(tunedMs: number, sinceMs: number, zoneMin: number): number[] {
+export function walkTimes(tunedMs: number, sinceMs: number, zone: Zone): number[] {
   return BEFORE_MIN.filter((m) => {
-    const hour = ((tunedMs / MINUTE - m + zoneMin) / 60) % 24;
+    const hour = hourOfDay(tunedMs - m * MINUTE, zone);
     return m <= SAME_DAY_MIN || (hour >= NIGHT.to && hour < NIGHT.from);
   })
     .map((m) => tunedMs - m * MINUTE)

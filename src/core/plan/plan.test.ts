@@ -3,7 +3,7 @@ import { aged, MINUTE, NOW, session } from './aged';
 import { ifRestrung, minutesPerString, planChoices, planShow, readyAgeMin, type PlanSession, type PlanString } from '.';
 
 const plan = (strings: PlanString[], more: Partial<PlanSession> = {}, nowMs = NOW) =>
-  planShow({ strings, session: { ...session, ...more }, nowMs, zoneMin: 120, minutesPerString: 0.5 });
+  planShow({ strings, session: { ...session, ...more }, nowMs, zone: 120, minutesPerString: 0.5 });
 
 const EDGE = 0.76;
 const rising = (list: number[]) => [...list].sort((x, y) => x - y);
@@ -47,7 +47,7 @@ test('the price of doing less: once, a few times, whenever told', () => {
       .concat([...'def'].map((id) => aged(id, 'wound-nylon', 20))),
     session,
     nowMs: NOW,
-    zoneMin: 120,
+    zone: 120,
     minutesPerString: 0.5,
   };
   const { once, few, often } = planChoices(asked);

@@ -91,7 +91,7 @@ export function planChoices(asked: PlanAsked): Record<Effort, PlanSum> {
 }
 
 function weigh(asked: PlanAsked): Weighed {
-  const { strings, session, nowMs, zoneMin } = asked;
+  const { strings, session, nowMs, zone } = asked;
   const { curtainMs, toleranceCents } = session;
   const takes: Takes = (list, times = 1) => Math.max(1, Math.round(times * asked.minutesPerString * list.length));
   const tunedAt = lastTunings(strings, session, takes);
@@ -112,7 +112,7 @@ function weigh(asked: PlanAsked): Weighed {
   const walks = early
     ? chooseWalks(
         found.filter((p) => p.toTune),
-        walkTimes(firstTunedMs, anchorMs, zoneMin),
+        walkTimes(firstTunedMs, anchorMs, zone),
         prices.before,
         anchorMs,
         isRead,

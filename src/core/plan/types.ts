@@ -1,3 +1,4 @@
+import type { Zone } from '../base';
 import type { SettlingFit, SettlingMaterial, SettlingPrior } from '../settling';
 
 /** Never a set fitted the same day, or made ready by rounds and treatment. */
@@ -57,7 +58,7 @@ export interface PlanAsked {
   strings: readonly PlanString[];
   session: PlanSession;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   /** How long one string takes to check and bring up, min, learned from the record. */
   minutesPerString: number;
 }

@@ -38,7 +38,7 @@ const sessions = fc
   }));
 const strings = fc.subarray(POOL, { minLength: 1 });
 const plan = (list: typeof POOL, show: PlanSession) =>
-  planShow({ strings: list, session: show, nowMs: NOW, zoneMin: 60, minutesPerString: 0.5 });
+  planShow({ strings: list, session: show, nowMs: NOW, zone: 60, minutesPerString: 0.5 });
 
 /** The most things that hands do at one moment, of those that are not marked as too many. */
 const atOnce = (items: readonly PlanItem[]): number => {

@@ -1,3 +1,4 @@
+import type { Zone } from '../base';
 import type { Show } from '../plan';
 import type { Bench, InstrumentLife } from '../log';
 
@@ -7,7 +8,7 @@ export interface Asked {
   bench: Bench;
   a4Hz: number;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   /** The show ahead; undefined where none is. */
   show: Show | undefined;
 }

@@ -4,7 +4,8 @@ import { findCause, causeBuildOf, findingWords } from '../causes';
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime, type LifeFit, type StringStatus } from '../log';
+import { clockTime } from '../base';
+import { type LifeFit, type StringStatus } from '../log';
 import {
   beforeInquiry,
   commonOffset,
@@ -46,7 +47,7 @@ function together({ life, a4Hz }: Asked, statuses: readonly StringStatus[]): Sta
 }
 
 /** What the room did to each string since it was left. */
-function room({ life, zoneMin }: Asked, fits: readonly (LifeFit | undefined)[]): Statement[] {
+function room({ life, zone }: Asked, fits: readonly (LifeFit | undefined)[]): Statement[] {
   return life.strings.flatMap((s, i): Statement[] => {
     const moved = fits[i] && roomSince(s, fits[i]);
     if (!moved || Math.abs(moved.degrees) < LEAST_DEGREES || Math.abs(moved.cents) < LEAST_CENTS) return [];
@@ -56,7 +57,7 @@ function room({ life, zoneMin }: Asked, fits: readonly (LifeFit | undefined)[]):
         string: s.plan.stringId,
         ...normal(moved.cents, moved.sdCents),
         unit: 'cents',
-        text: roomWords(s.plan.note, moved.cents, moved.degrees, clockTime(moved.sinceMs, zoneMin)),
+        text: roomWords(s.plan.note, moved.cents, moved.degrees, clockTime(moved.sinceMs, zone)),
       },
     ];
   });

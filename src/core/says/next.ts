@@ -1,8 +1,10 @@
+import type { Zone } from '../base';
 import { bridgeNow } from '../bridge';
 import { checkStep } from '../check';
 import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
-import { dueWords, sinceTime, type Bench, type InstrumentLife, type StringStatus } from '../log';
+import { dueWords, sinceTime } from '../base';
+import { type Bench, type InstrumentLife, type StringStatus } from '../log';
 import { adviseRounds } from '../settling';
 import { OCTAVE_LIMIT } from './asked';
 import { inquiryUnderWay } from '../story';
@@ -25,7 +27,7 @@ export interface NextAsked {
   bench: Bench;
   a4Hz: number;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   statuses: readonly StringStatus[];
   /** What the plan of the show has next for it; null where it has nothing more, undefined where it does not play. */
   visit: PlanItem | null | undefined;
@@ -116,7 +118,7 @@ const off: Rule = ({ life, statuses, visit }) => {
   return notes.length === 0 ? undefined : { to: 'bench', words: `Tune ${named(notes)}` };
 };
 
-const show: Rule = ({ visit, nowMs, zoneMin }) => {
+const show: Rule = ({ visit, nowMs, zone }) => {
   if (visit === undefined) return undefined;
   if (visit === null) return { to: 'bench', idle: true, words: 'Nothing more before the show' };
   if (isDue(visit, nowMs))
@@ -125,7 +127,7 @@ const show: Rule = ({ visit, nowMs, zoneMin }) => {
       words: visit.for === 'last-tuning' ? 'The last tuning before the show' : 'Check and tune now',
     };
   const what = visit.for === 'last-tuning' ? 'Last tuning' : 'Check';
-  return { to: 'bench', atMs: visit.atMs, words: `${what} ${dueWords(visit.atMs, nowMs, zoneMin)}` };
+  return { to: 'bench', atMs: visit.atMs, words: `${what} ${dueWords(visit.atMs, nowMs, zone)}` };
 };
 
 /** Saddles to be moved, or the octave of a new set to be read. */
@@ -152,11 +154,11 @@ const dueMs = ({ statuses }: NextAsked): number => Math.min(...statuses.map((s) 
 const due: Rule = (asked) => (dueMs(asked) <= asked.nowMs + SOON_MS ? { to: 'bench', words: 'Check now' } : undefined);
 
 const check: Rule = (asked) => {
-  const { statuses, nowMs, zoneMin } = asked;
+  const { statuses, nowMs, zone } = asked;
   const atMs = dueMs(asked);
-  if (Number.isFinite(atMs)) return { to: 'bench', atMs, words: `Check ${dueWords(atMs, nowMs, zoneMin)}` };
+  if (Number.isFinite(atMs)) return { to: 'bench', atMs, words: `Check ${dueWords(atMs, nowMs, zone)}` };
   const lastMs = Math.max(...statuses.map((s) => s.lastReadMs ?? 0));
-  return { to: 'bench', words: `Check again, last read ${sinceTime(lastMs, nowMs, zoneMin)}` };
+  return { to: 'bench', words: `Check again, last read ${sinceTime(lastMs, nowMs, zone)}` };
 };
 
 /** In the order of need: what is under way, what presses, what the show asks, what is due, what may be worth it. */

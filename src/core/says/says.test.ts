@@ -50,7 +50,7 @@ const walks = (minutes: number[], falls = 8): LogRecord[] =>
     ]),
   );
 const said = (records: LogRecord[], minute: number): Statement[] =>
-  statementsOf(readBench(records), { nowMs: NOON + minute * MINUTE, zoneMin: 120, a4Hz: 440, priorsOf: () => ({}) });
+  statementsOf(readBench(records), { nowMs: NOON + minute * MINUTE, zone: 120, a4Hz: 440, priorsOf: () => ({}) });
 const of = (all: Statement[], kind: Statement['kind'], string?: string) =>
   all.filter((s) => s.kind === kind && (string === undefined || s.string === string));
 const next = (records: LogRecord[], minute: number) => of(said(records, minute), 'next-thing')[0]!.text;

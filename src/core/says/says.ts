@@ -1,3 +1,4 @@
+import type { Zone } from '../base';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { EAR_SD, earSpread } from '../by-ear';
 import { minutesPerString, planShow, planStrings, sessionOf, showOf, WORK, type PlanItem, type Show } from '../plan';
@@ -13,7 +14,7 @@ import { stringSays } from './strings';
 
 export interface SayWish {
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   a4Hz: number;
   /** What strings start from, by instrument. */
   priorsOf: (instrumentId: string) => Priors;
@@ -63,31 +64,31 @@ function ear({ judgements }: Bench): Statement[] {
 }
 
 /** The plan of the show ahead, as the views work it out. */
-function planned(bench: Bench, show: Show, { nowMs, zoneMin, priorsOf }: SayWish): PlanItem[] {
+function planned(bench: Bench, show: Show, { nowMs, zone, priorsOf }: SayWish): PlanItem[] {
   const playing = bench.instruments.filter((i) => show.instrumentIds.includes(i.record.instrumentId));
   if (playing.length === 0) return [];
   return planShow({
     strings: planStrings(playing, (material, id) => priorsOf(id)[material] ?? SETTLING_PRIORS[material]),
     session: sessionOf(show, bench.room?.tempC ?? null),
     nowMs,
-    zoneMin,
+    zone,
     minutesPerString: minutesPerString(bench),
   }).items;
 }
 
 /** Every statement that the views would make of a log at a moment. */
 export function statementsOf(bench: Bench, wish: SayWish): Statement[] {
-  const { nowMs, zoneMin, a4Hz, priorsOf } = wish;
+  const { nowMs, zone, a4Hz, priorsOf } = wish;
   const show = showOf(bench, nowMs);
   const curtainMs = show && show.curtainMs > nowMs ? show.curtainMs : null;
   const items = show ? planned(bench, show, wish) : [];
   const each = bench.instruments.flatMap((life): Statement[] => {
     const { instrumentId } = life.record;
     const priors = priorsOf(instrumentId);
-    const asked: Asked = { life, bench, a4Hz, nowMs, zoneMin, show };
+    const asked: Asked = { life, bench, a4Hz, nowMs, zone, show };
     const asking = { nowMs, toleranceCents: TOLERANCE_CENTS, holdMin: HOLD_MIN, curtainMs, priors };
     const statuses = instrumentStatus(life, { ...asking, confidence: CONFIDENCE });
-    const story = instrumentStory(life, { ...asking, zoneMin, untilMs: curtainMs ?? nowMs });
+    const story = instrumentStory(life, { ...asking, zone, untilMs: curtainMs ?? nowMs });
     const fits = fitLives(life.strings, nowMs, priors);
     const visit = show?.instrumentIds.includes(instrumentId)
       ? (items.find((i) => i.instrumentId === instrumentId && WORK.has(i.what)) ?? null)

@@ -1,7 +1,8 @@
 import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
-import { clockTime, dueTime, READY, repeatability, sinceTime, type StringLife, type StringStatus } from '../log';
+import { clockTime, dueTime, sinceTime } from '../base';
+import { READY, repeatability, type StringLife, type StringStatus } from '../log';
 import { mixtureMean, mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
 import { gainWords, roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
@@ -22,7 +23,7 @@ function standing(fit: SettlingFit, hMin: number) {
 
 /** What is forecast of a string that was read twice. */
 function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note: string, asked: Asked): Statement[] {
-  const { nowMs, zoneMin, show } = asked;
+  const { nowMs, zone, show } = asked;
   const says: Statement[] = [];
   const now = standing(fit, 0);
   says.push({ kind: 'offset-now', ...now, atMs: nowMs, text: nowWords(note, now.value, halfWidth(now.interval)) });
@@ -33,7 +34,7 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
       kind: 'offset-at',
       ...then,
       atMs,
-      text: atWords(note, then.value, halfWidth(then.interval), atMs, zoneMin),
+      text: atWords(note, then.value, halfWidth(then.interval), atMs, zone),
     });
   }
   if (status.chance !== null) {
@@ -42,7 +43,7 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
       kind: 'hold-chance',
       atMs: untilMs,
       chance: status.chance,
-      text: `${note}, untouched: ${chanceWords(status.chance)} within ±${TOLERANCE_CENTS} cents until ${clockTime(untilMs, zoneMin)}.`,
+      text: `${note}, untouched: ${chanceWords(status.chance)} within ±${TOLERANCE_CENTS} cents until ${clockTime(untilMs, zone)}.`,
     });
   }
   // What holds as it stands is not told when it would.
@@ -51,19 +52,19 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
       kind: 'ready-at',
       atMs: story.readyMs,
       chance: READY,
-      text: `${note} holds ${HOLD_MIN} minutes if it is retuned ${dueTime(story.readyMs, nowMs, zoneMin)}.`,
+      text: `${note} holds ${HOLD_MIN} minutes if it is retuned ${dueTime(story.readyMs, nowMs, zone)}.`,
     });
   if (status.nextCheckMs !== null)
     says.push({
       kind: 'next-check',
       atMs: status.nextCheckMs,
-      text: `Check ${note}: ${dueTime(status.nextCheckMs, nowMs, zoneMin)}.`,
+      text: `Check ${note}: ${dueTime(status.nextCheckMs, nowMs, zone)}.`,
     });
   return says;
 }
 
 /** What its stretch rounds are worth from here. */
-function rounds(life: StringLife, fit: SettlingFit, { nowMs, zoneMin, show }: Asked): Statement[] {
+function rounds(life: StringLife, fit: SettlingFit, { nowMs, zone, show }: Asked): Statement[] {
   const { note } = life.plan;
   const gain = roundsGain(life, fit, nowMs, show?.curtainMs ?? null);
   if (!gain) return [];
@@ -75,7 +76,7 @@ function rounds(life: StringLife, fit: SettlingFit, { nowMs, zoneMin, show }: As
       interval: gain.interval,
       unit: 'cents',
       atMs: gain.untilMs,
-      text: gainWords(gain, `Another round on ${note}`, clockTime(gain.untilMs, zoneMin)),
+      text: gainWords(gain, `Another round on ${note}`, clockTime(gain.untilMs, zone)),
     },
   ];
 }
@@ -112,17 +113,17 @@ export function stringSays(
   fit: SettlingFit | undefined,
   asked: Asked,
 ): Statement[] {
-  const { nowMs, zoneMin, a4Hz } = asked;
+  const { nowMs, zone, a4Hz } = asked;
   const { plan, readings } = life;
   const { note } = plan;
-  const read = status.cents === null ? '' : `, read ${sinceTime(status.lastReadMs!, nowMs, zoneMin)}`;
+  const read = status.cents === null ? '' : `, read ${sinceTime(status.lastReadMs!, nowMs, zone)}`;
   const says: Statement[] = [
     { kind: 'state', value: status.state, text: `${note} ${STATE_WORDS[status.state]}${read}.` },
   ];
   if (fit && status.byNow) says.push(...ahead(status, story, fit, note, asked), ...rounds(life, fit, asked));
   if (status.totalFallCents !== null && readings.length > 1) {
     const sd = Math.hypot(...readings.slice(1).map((r) => r.sigmaCents), readings[0]!.sigmaCents);
-    const since = sinceTime(readings[0]!.atMs, nowMs, zoneMin);
+    const since = sinceTime(readings[0]!.atMs, nowMs, zone);
     says.push({
       kind: 'fallen',
       ...normal(status.totalFallCents, sd),

@@ -1,5 +1,6 @@
+import type { Zone } from '../base';
 import { inCents, signedCents } from '../music';
-import { clockTime } from '../log';
+import { clockTime } from '../base';
 
 /** A half width, to a tenth below three cents, never 0. */
 const halfWords = (half: number): string => `±${half < 3 ? Math.max(0.1, half).toFixed(1) : half.toFixed(0)}`;
@@ -20,8 +21,8 @@ export const STATE_WORDS = {
 
 export const nowWords = (note: string, value: number, half: number) =>
   `${note}: about ${aboutCents(value, half)} now, if nobody has touched it.`;
-export const atWords = (note: string, value: number, half: number, atMs: number, zoneMin: number) =>
-  `${note}: about ${aboutCents(value, half)} at ${clockTime(atMs, zoneMin)}, if untouched.`;
+export const atWords = (note: string, value: number, half: number, atMs: number, zone: Zone) =>
+  `${note}: about ${aboutCents(value, half)} at ${clockTime(atMs, zone)}, if untouched.`;
 export const fallenWords = (note: string, cents: number, since: string) =>
   `${note}: ${cents < -0.5 ? 'risen' : 'fallen'} ${inCents(cents)} in all since ${since}.`;
 export const roomWords = (note: string, cents: number, degrees: number, since: string) =>

@@ -1,5 +1,7 @@
+import type { Zone } from '../base';
 import { inCents } from '../music';
-import { clockTime, type LifeFit, type StringLife } from '../log';
+import { clockTime } from '../base';
+import { type LifeFit, type StringLife } from '../log';
 import {
   type SettlingFit,
   adviseRounds,
@@ -78,14 +80,14 @@ export const gainWords = ({ worth, cents }: RoundsGain, round: string, by: strin
 export function roundsTold(
   life: StringLife,
   { fit }: LifeFit,
-  wish: { nowMs: number; curtainMs: number | null; zoneMin: number },
+  wish: { nowMs: number; curtainMs: number | null; zone: Zone },
 ): string {
   const { rounds, plan } = life;
   if (rounds.length === 0) return '';
   const taken = rounds.reduce((sum, r) => sum + r.dropCents, 0);
   const times = [{ h: HOUR_MIN, when: 'in an hour' }];
   const curtainMin = endMin(wish.nowMs, wish.curtainMs);
-  if (curtainMin > HOUR_MIN) times.push({ h: curtainMin, when: `at ${clockTime(wish.curtainMs!, wish.zoneMin)}` });
+  if (curtainMin > HOUR_MIN) times.push({ h: curtainMin, when: `at ${clockTime(wish.curtainMs!, wish.zone)}` });
   const places = times.map(({ h, when }) => {
     const mix = standAhead(fit, h);
     const cents = Math.round(mixtureMean(mix));

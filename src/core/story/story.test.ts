@@ -67,7 +67,7 @@ const wish: StoryWish = {
   curtainMs: START + 400 * MINUTE,
   untilMs: START + 500 * MINUTE,
   priors: {},
-  zoneMin: 0,
+  zone: 0,
 };
 
 test('a string’s story: fallen so far, falling now, by the curtain, ready when', () => {

@@ -1,7 +1,8 @@
+import type { Zone } from '../base';
 import { median } from 'simple-statistics';
+import { clockTime } from '../base';
 import {
   ageFromMs,
-  clockTime,
   fitLives,
   leapBefore,
   nextChecks,
@@ -43,7 +44,7 @@ export interface StoryWish {
   /** The chart looks ahead to here. */
   untilMs: number;
   priors: Priors;
-  zoneMin: number;
+  zone: Zone;
 }
 
 export interface StoryPoint {
@@ -238,7 +239,7 @@ function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish)
   const slip = readings.findLast((r) => r.slip);
   if (slip) {
     const leap = leapBefore(readings, slip);
-    const size = `${Math.abs(leap).toFixed(0)} cents at ${clockTime(slip.atMs, wish.zoneMin)}`;
+    const size = `${Math.abs(leap).toFixed(0)} cents at ${clockTime(slip.atMs, wish.zone)}`;
     parts.push(
       leap > 0
         ? `It rose suddenly by ${size}. Was it turned, or did the nut let go?`
@@ -254,7 +255,7 @@ function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish)
   const room = roomSince(life, { fit, events, startMs });
   if (room && Math.abs(room.cents) >= 0.4)
     parts.push(
-      `The room moved it by about ${signedCents(room.cents)} cents since ${clockTime(room.sinceMs, wish.zoneMin)}.`,
+      `The room moved it by about ${signedCents(room.cents)} cents since ${clockTime(room.sinceMs, wish.zone)}.`,
     );
   return parts.join(' ');
 }

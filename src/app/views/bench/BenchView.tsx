@@ -38,7 +38,7 @@ import { useProcedure } from '../../guided/useProcedure';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, zoneMin, demo, basePath, lasting, world, nowMs: clock } = useWorld();
+  const { bench, a4Hz, zone, demo, basePath, lasting, world, nowMs: clock } = useWorld();
   const navigate = useNavigate();
   const now = useNow(demo ? 2000 : 5000);
   const curtainMs = bench.curtain?.curtainMs ?? null;
@@ -156,7 +156,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           note={note}
           trace={sound.trace}
           instruction={step ? undefined : walkOn ? 'Done. Press Enter: the next instrument' : idleWords(next)}
-          known={{ cents: status?.cents ?? null, age: ageLine(status, now, zoneMin) }}
+          known={{ cents: status?.cents ?? null, age: ageLine(status, now, zone) }}
           toleranceCents={TOLERANCE_CENTS}
           message={said.of === instrumentId ? said.words : ''}
           lineCents={sound.lineCents}

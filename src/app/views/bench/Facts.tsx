@@ -24,7 +24,7 @@ interface Props {
 
 /** What else is known of the string in hand. */
 export function Facts({ life, status, nowMs, load, visitMs }: Props) {
-  const { bench, zoneMin } = useWorld();
+  const { bench, zone } = useWorld();
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const last = life.readings[life.readings.length - 1];
   const share = load?.shareOfBreaking ?? null;
@@ -48,15 +48,15 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
           <Fact name="Fallen in all">{Math.round(status.totalFallCents)} ¢</Fact>
         )}
         {status?.atCurtain && curtainMs !== null && (
-          <Fact name={`At ${clockTime(curtainMs, zoneMin)}, if untouched`}>
+          <Fact name={`At ${clockTime(curtainMs, zone)}, if untouched`}>
             {signed(status.atCurtain.cents, 0)} ±{((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} ¢
           </Fact>
         )}
         {visitMs !== undefined ? (
-          <Fact name="Next check">{dueTime(visitMs, nowMs, zoneMin)}</Fact>
+          <Fact name="Next check">{dueTime(visitMs, nowMs, zone)}</Fact>
         ) : status && status.nextCheckMs !== null ? (
           <Fact name={status.off ? 'Next check after this one' : 'Next check'}>
-            {dueTime(status.nextCheckMs, nowMs, zoneMin)}
+            {dueTime(status.nextCheckMs, nowMs, zone)}
           </Fact>
         ) : (
           last && <Fact name="Forecast">too few readings yet</Fact>

@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
 import type { PlanItem } from '../../../core/plan';
 import { ageFromMs, type StringLife, type StringStatus } from '../../../core/log';
@@ -21,7 +22,7 @@ interface Props {
   /** When the plan of a show names it next; null without a plan. */
   visit: PlanItem | null | undefined;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   curtainMs: number | null;
   current: boolean;
   height: number;
@@ -29,24 +30,19 @@ interface Props {
 }
 
 /** What is to be known of a string's state, in its own words. @param visit when the plan names it next; null without a plan */
-export function stateLine(
-  status: StringStatus,
-  visit: PlanItem | null | undefined,
-  nowMs: number,
-  zoneMin: number,
-): string {
+export function stateLine(status: StringStatus, visit: PlanItem | null | undefined, nowMs: number, zone: Zone): string {
   if (status.state === 'unread') return 'pluck it once';
-  if (status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zoneMin)}, read twice`;
-  if (visit !== null) return stringVisitWords(status, visit, nowMs, zoneMin);
+  if (status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zone)}, read twice`;
+  if (visit !== null) return stringVisitWords(status, visit, nowMs, zone);
   if (status.nextCheckMs === null) return 'too few readings yet';
   if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'go below, then up';
-  const due = dueTime(status.nextCheckMs, nowMs, zoneMin);
+  const due = dueTime(status.nextCheckMs, nowMs, zone);
   if (due.startsWith('now')) return due;
-  return status.state === 'holding' ? `holds until ${due}` : `check ${dueWords(status.nextCheckMs, nowMs, zoneMin)}`;
+  return status.state === 'holding' ? `holds until ${due}` : `check ${dueWords(status.nextCheckMs, nowMs, zone)}`;
 }
 
 /** One string's lane: who it is, its history and forecast, how it stands. */
-export function LaneRow({ number, life, status, visit, nowMs, zoneMin, curtainMs, current, height, onChoose }: Props) {
+export function LaneRow({ number, life, status, visit, nowMs, zone, curtainMs, current, height, onChoose }: Props) {
   const { plan } = life;
   const cents = status?.cents ?? null;
   const tone =
@@ -114,7 +110,7 @@ export function LaneRow({ number, life, status, visit, nowMs, zoneMin, curtainMs
               {status?.state ?? 'unread'}
             </span>
           </span>
-          <span className="text-right text-[12px] text-ink2">{status && stateLine(status, visit, nowMs, zoneMin)}</span>
+          <span className="text-right text-[12px] text-ink2">{status && stateLine(status, visit, nowMs, zone)}</span>
           {tall && status && status.leadCents !== 0 && (
             <span className="text-right text-[12px] text-ink2">left at {signed(status.leadCents)}</span>
           )}

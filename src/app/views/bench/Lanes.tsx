@@ -21,7 +21,7 @@ interface Props {
 
 /** The strings' lanes in the instrument's own order. */
 export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusId, onChoose }: Props) {
-  const { bench, zoneMin } = useWorld();
+  const { bench, zone } = useWorld();
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const height = Math.max(LEAST_PX, Math.min(MOST_PX, Math.floor(ALL_PX / life.strings.length)));
   return (
@@ -35,7 +35,7 @@ export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusI
             status={statuses.find((t) => t.stringId === s.plan.stringId)}
             visit={visits ? visits.nextOf(s.plan.stringId) : null}
             nowMs={nowMs}
-            zoneMin={zoneMin}
+            zone={zone}
             curtainMs={curtainMs}
             current={s.plan.stringId === focusId}
             height={height}

@@ -40,7 +40,7 @@ const DRONE_LEVEL = 0.5;
 
 /** Tuning by ear: what to sound against what, what it costs, and what this ear is worth. */
 export function EarView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
+  const { bench, a4Hz, demo, nowMs, zone } = useWorld();
   const { instrumentId } = life.record;
   const [message, say] = useState('');
   const player = useProcedure(earProcedure, BEGIN_EAR, { life }, say);
@@ -184,9 +184,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
             {school === best && possible.length > 1 && ' It leaves the smallest error on this instrument.'}
             {!answer.ok && ` ${answer.message}`}
           </p>
-          {net && !run && (
-            <NetDrawing net={net} notes={notes} ids={ids} zoneMin={zoneMin} tolerance={TOLERANCE_CENTS} />
-          )}
+          {net && !run && <NetDrawing net={net} notes={notes} ids={ids} zone={zone} tolerance={TOLERANCE_CENTS} />}
           {round && <Steps steps={round.steps} notes={notes} inHand={inTurn} expected={expectations} />}
           {round && <Costs notes={notes} round={round} earSd={worth?.cents ?? EAR_SD} by={worth?.by} />}
           {skill.length > 0 && (

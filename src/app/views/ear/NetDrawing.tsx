@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import { netTold, type CheckedNet } from '../../../core/by-ear';
 import { clockTime, signed, plusMinus } from '../../parts/format';
 
@@ -13,20 +14,20 @@ export function NetDrawing({
   net,
   notes,
   ids,
-  zoneMin,
+  zone,
   tolerance,
 }: {
   net: CheckedNet;
   notes: readonly string[];
   ids: readonly string[];
-  zoneMin: number;
+  zone: Zone;
   tolerance: number;
 }) {
   const y = (index: number) => (notes.length - 1 - index) * ROW + ROW / 2;
   const at = (id: string) => ids.indexOf(id);
   return (
     <section aria-label="The checkpoints together" className="pt-2">
-      <h2 className="text-sm font-semibold">The checkpoints together, {clockTime(net.atMs, zoneMin)}</h2>
+      <h2 className="text-sm font-semibold">The checkpoints together, {clockTime(net.atMs, zone)}</h2>
       <p data-testid="net-words" className="max-w-2xl py-1 text-sm">
         {netTold(net, notes, ids, tolerance).join(' ')}
       </p>

@@ -1,3 +1,4 @@
+import { offsetMin } from '../../../core/base';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { turnString } from '../../../core/simulate';
@@ -28,7 +29,7 @@ const HOUR_MS = 3600000;
 
 /** The first screen: what the product does, on a simulated string that one can pluck there and then; nothing of it is kept. */
 export function FirstView() {
-  const { basePath, zoneMin, clock: device } = useWorld();
+  const { basePath, zone, clock: device } = useWorld();
   const navigate = useNavigate();
   const [startMs] = useState(() => device.nowMs());
   /** The clock of this page: moved on by the hour. */
@@ -41,13 +42,13 @@ export function FirstView() {
   const player = usePlayer(
     sampleProcedure,
     BEGIN_SAMPLE,
-    () => ({ nowMs: clock(), zoneMin, strungMs }),
-    [zoneMin, strungMs],
+    () => ({ nowMs: clock(), zoneMin: offsetMin(zone, clock()), strungMs }),
+    [zone, strungMs],
     setMessage,
   );
   const { readings } = player.state;
   const stage = sampleStage(player.state);
-  const life = useMemo(() => sampleLife(strungMs, readings, zoneMin), [strungMs, readings, zoneMin]);
+  const life = useMemo(() => sampleLife(strungMs, readings, offsetMin(zone, strungMs)), [strungMs, readings, zone]);
   const string = life.strings[0]!;
   const last = readings.at(-1);
   const sound = useListening(player, clock, setMessage);
@@ -94,7 +95,7 @@ export function FirstView() {
     up: undefined,
     done:
       status && status.nextCheckMs !== null
-        ? `Look again ${dueWords(status.nextCheckMs, nowMs, zoneMin)}`
+        ? `Look again ${dueWords(status.nextCheckMs, nowMs, zone)}`
         : 'Let an hour pass',
   }[stage];
 
@@ -109,11 +110,11 @@ export function FirstView() {
         <div className="pt-5">
           <p className="flex items-baseline justify-between pb-1 text-sm">
             <span>
-              It is <span className="figure font-bold">{clockTime(nowMs, zoneMin)}</span>
+              It is <span className="figure font-bold">{clockTime(nowMs, zone)}</span>
             </span>
             <span data-testid="forecast" className="font-semibold">
               {status?.atCurtain
-                ? `If untouched, at ${clockTime(status.atCurtain.atMs, zoneMin)}: ${signed(status.atCurtain.cents, 0)} ±${((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} cents`
+                ? `If untouched, at ${clockTime(status.atCurtain.atMs, zone)}: ${signed(status.atCurtain.cents, 0)} ±${((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} cents`
                 : readings.length > 0
                   ? 'Two readings at different times give a forecast'
                   : ''}

@@ -18,7 +18,7 @@ export function FittingDone({
   stringIds: string[];
   onEnd: () => void;
 }) {
-  const { zoneMin } = useWorld();
+  const { zone } = useWorld();
   const now = useNow();
   const { statuses } = useStatus(life, now);
   const roundsTold = useRoundsTold(life);
@@ -44,7 +44,7 @@ export function FittingDone({
                   <span className="block text-sm text-ink2">{roundsTold(s.plan.stringId)}</span>
                 </span>
                 <span className="text-sm text-ink2">
-                  {status?.nextCheckMs ? `check ${dueTime(status.nextCheckMs, now, zoneMin)}` : 'check in two minutes'}
+                  {status?.nextCheckMs ? `check ${dueTime(status.nextCheckMs, now, zone)}` : 'check in two minutes'}
                 </span>
               </li>
             );

@@ -9,7 +9,7 @@ const MINUTE = 60000;
 
 /** What stretch rounds have done to each string of an instrument, in a sentence; '' where there were none. */
 export function useRoundsTold(life: InstrumentLife): (stringId: string) => string {
-  const { bench, zoneMin } = useWorld();
+  const { bench, zone } = useWorld();
   const { priorsFor } = usePriors();
   const nowMs = Math.ceil(useNow(MINUTE) / MINUTE) * MINUTE;
   const { instrumentId } = life.record;
@@ -27,7 +27,7 @@ export function useRoundsTold(life: InstrumentLife): (stringId: string) => strin
         curtainMs,
         untilMs: nowMs + 60 * MINUTE,
         priors: priorsFor(instrumentId),
-        zoneMin,
+        zone,
       },
     },
     enabled: life.strings.some((s) => s.rounds.length > 0),

@@ -23,7 +23,7 @@ import { change, Tricks } from './Tricks';
 
 /** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
 export function FrictionView({ life }: { life: InstrumentLife }) {
-  const { bench, demo, basePath, zoneMin } = useWorld();
+  const { bench, demo, basePath, zone } = useWorld();
   const now = useNow(60000);
   const { instrumentId } = life.record;
   const friction = useMemo(() => instrumentFriction(life, bench), [life, bench]);
@@ -115,7 +115,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
               the first string.
             </FirstStep>
           )}
-          <Limits strings={friction.strings} chosen={stringId} nowMs={now} zoneMin={zoneMin} onChoose={choose} />
+          <Limits strings={friction.strings} chosen={stringId} nowMs={now} zone={zone} onChoose={choose} />
           {figure && (
             <section aria-label={`The ${note}`} className="max-w-2xl py-3">
               <p className="text-2xl leading-snug font-semibold">

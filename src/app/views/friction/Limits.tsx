@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
 import type { StringFriction } from '../../../core/story';
 import { sinceTime, plusMinus } from '../../parts/format';
@@ -46,12 +47,12 @@ interface Props {
   strings: readonly StringFriction[];
   chosen: string;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   onChoose: (index: number) => void;
 }
 
 /** All strings side by side: what each can lose to its nut, and where it stands between its limits. */
-export function Limits({ strings, chosen, nowMs, zoneMin, onChoose }: Props) {
+export function Limits({ strings, chosen, nowMs, zone, onChoose }: Props) {
   const widest = Math.max(6, ...strings.flatMap((s) => [s.figures.at(-1), s.before].map((f) => f?.figure.cents ?? 0)));
   return (
     <ol aria-label="Friction by string" className="border-t border-line">
@@ -89,8 +90,8 @@ export function Limits({ strings, chosen, nowMs, zoneMin, onChoose }: Props) {
                     </>
                   )}
                   <span className="block text-xs text-ink2">
-                    {sinceTime(last.atMs, nowMs, zoneMin)}
-                    {oiled !== undefined && `; lubricated ${sinceTime(oiled, nowMs, zoneMin)}`}
+                    {sinceTime(last.atMs, nowMs, zone)}
+                    {oiled !== undefined && `; lubricated ${sinceTime(oiled, nowMs, zone)}`}
                   </span>
                 </>
               ) : (

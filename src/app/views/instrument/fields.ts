@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import { v4 as newId } from 'uuid';
 import { array, boolean, mixed, object, string, type InferType } from 'yup';
 import { EARLIEST_MS } from '../../../core/limits';
@@ -20,16 +21,16 @@ import {
   type StringMaterial,
   type TunerKind,
 } from '../../../core/strings';
-import { fromLocalField } from '../../parts/format';
+import { instantOf } from '../../../core/base';
 
 /** When its strings were put on; on an instrument that is known, 'same' leaves them as they are. */
 export const STRUNG = ['now', 'earlier', 'each', 'same'] as const;
 export type Strung = (typeof STRUNG)[number];
 
 /** A moment in the past as a field writes it, or a sentence. @returns NaN where it is empty */
-function pastMoment(text: string, nowMs: number, zoneMin: number): number | string {
+function pastMoment(text: string, nowMs: number, zone: Zone): number | string {
   if (text === '') return NaN;
-  const ms = fromLocalField(text, zoneMin);
+  const ms = instantOf(text, zone);
   if (Number.isNaN(ms)) return 'Give the day and the time.';
   if (ms > nowMs + 60000) return 'That is in the future.';
   return ms < EARLIEST_MS ? 'Give a date from 1970 on.' : ms;
@@ -39,12 +40,12 @@ function pastMoment(text: string, nowMs: number, zoneMin: number): number | stri
  * What may be written of an instrument.
  * @param taken names of others on the bench
  */
-export const schemaOf = (taken: readonly string[], nowMs: () => number, zoneMin: number) => {
+export const schemaOf = (taken: readonly string[], nowMs: () => number, zone: Zone) => {
   const moment = () =>
     string()
       .default('')
       .test('moment', function (text) {
-        const read = pastMoment(text ?? '', nowMs(), zoneMin);
+        const read = pastMoment(text ?? '', nowMs(), zone);
         return typeof read === 'string' ? this.createError({ message: read }) : true;
       });
   return object({
@@ -117,8 +118,8 @@ export function freeName(name: string, taken: readonly string[]): string {
 }
 
 /** When each string was put on, ms; strings left out keep what is known of them. */
-export function strungMoments(f: Fields, nowMs: number, zoneMin: number): { stringId: string; atMs: number }[] {
-  const at = (text: string) => fromLocalField(text, zoneMin);
+export function strungMoments(f: Fields, nowMs: number, zone: Zone): { stringId: string; atMs: number }[] {
+  const at = (text: string) => instantOf(text, zone);
   if (f.strung === 'same') return [];
   return f.strings.flatMap(({ stringId, strungAt }) => {
     const atMs = f.strung === 'now' ? nowMs : f.strung === 'earlier' ? at(f.strungAt) : strungAt ? at(strungAt) : NaN;

@@ -10,7 +10,7 @@ import { recordOf, schemaOf, strungMoments, type Fields } from './fields';
 
 /** The form of one instrument, and how it is kept. @param existing the one that is edited */
 export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord | undefined) {
-  const { bench, append, basePath, nowMs, zoneMin } = useWorld();
+  const { bench, append, basePath, nowMs, zone } = useWorld();
   const navigate = useNavigate();
   const taken = useMemo(
     () =>
@@ -19,7 +19,7 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
         .map((r) => r.name),
     [bench, existing],
   );
-  const schema = useMemo(() => schemaOf(taken, nowMs, zoneMin), [taken, nowMs, zoneMin]);
+  const schema = useMemo(() => schemaOf(taken, nowMs, zone), [taken, nowMs, zone]);
   const form = useForm<Fields>({ resolver: yupResolver(schema), defaultValues: defaults });
   const keeping = useRef(false);
   const rows = useFieldArray({ control: form.control, name: 'strings', keyName: 'key' });
@@ -33,7 +33,7 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
     try {
       await append([
         recordOf(f, instrumentId, existing),
-        ...strungMoments(f, nowMs(), zoneMin).map((m) => ({ type: 'fitted' as const, instrumentId, ...m })),
+        ...strungMoments(f, nowMs(), zone).map((m) => ({ type: 'fitted' as const, instrumentId, ...m })),
       ]);
     } catch (error) {
       // Held in memory, as the header says, it is on the bench as well: it is not put there twice.

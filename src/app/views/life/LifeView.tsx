@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { localIso } from '../../../core/exchange';
+import { localDay } from '../../../core/base';
 import { sayWithin, type InstrumentLife } from '../../../core/log';
 import { BottomBar } from '../../guided/BottomBar';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -32,8 +32,8 @@ export function LifeView({ life }: { life: InstrumentLife }) {
         .sort((a, b) => b.atMs - a.atMs),
     [bench, instrumentId],
   );
-  const day = (r: { atMs: number; zoneMin: number }) => localIso(r.atMs, r.zoneMin).slice(0, 10);
-  const stem = `${fileName(name)}-${localIso(nowMs(), 0).slice(0, 10)}`;
+  const day = (r: { atMs: number; zoneMin: number }) => localDay(r.atMs, r.zoneMin);
+  const stem = `${fileName(name)}-${localDay(nowMs(), 0)}`;
   const give = () =>
     ask('export', { as: 'json', nowMs: Math.round(nowMs()), instrumentId }).then(
       (blob) => saveFile(`slow-anchor-${stem}.json`, blob),

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { InstrumentLife } from '../../../core/log';
-import { localIso } from '../../../core/exchange';
+import { localDay } from '../../../core/base';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { useWorld } from '../../world/world';
@@ -84,7 +84,7 @@ export function Remarks({ life }: { life: InstrumentLife }) {
         {remarks.map((r) => (
           <li key={r.id} className="w-64 border-l-4 border-water pl-2">
             <span className="figure block text-xs text-ink2">
-              {localIso(r.atMs, r.zoneMin).slice(0, 10)} {noteOf(r.stringId)}
+              {localDay(r.atMs, r.zoneMin)} {noteOf(r.stringId)}
             </span>
             {r.text}
             {r.photo && (

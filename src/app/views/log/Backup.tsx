@@ -10,7 +10,7 @@ const megabytes = (bytes: number | undefined) => (bytes === undefined ? '?' : `$
 
 /** The copy outside the browser: when it was made, how much is newer, where to it goes. @param stem how a file is called */
 export function Backup({ stem }: { stem: string }) {
-  const { zoneMin, lasting, world } = useWorld();
+  const { zone, lasting, world } = useWorld();
   const now = useNow(60000);
   const { last, unsaved, folder, canChoose, choose, intoFolder, download } = useBackup();
   const space = useSpace();
@@ -20,7 +20,7 @@ export function Backup({ stem }: { stem: string }) {
     <section aria-label="Backup" className="mb-4 border-y border-line py-3 text-sm">
       <p>
         {last
-          ? `Last backup ${sinceTime(last.atMs, now, zoneMin)}${last.folder ? `, in ${last.folder}` : ''}. ${unsaved} entries are newer.`
+          ? `Last backup ${sinceTime(last.atMs, now, zone)}${last.folder ? `, in ${last.folder}` : ''}. ${unsaved} entries are newer.`
           : 'There is no backup yet. If this browser is cleared, everything is lost.'}
         {unsaved >= REMIND_ENTRIES && <b> Back up now.</b>}
       </p>

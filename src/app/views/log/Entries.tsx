@@ -1,6 +1,6 @@
 import { useDeferredValue, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { localIso } from '../../../core/exchange';
+import { localDay } from '../../../core/base';
 import { KINDS, type LogRecord, type RecordType } from '../../../core/log';
 import { EditReading } from '../../parts/EditReading';
 import { clockTime } from '../../parts/format';
@@ -19,7 +19,7 @@ const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
 
 /** The entries of the log, found by instrument, string, kind, day and words; a wrong one is corrected where it stands. */
 export function Entries() {
-  const { count, bench, world, nowMs } = useWorld();
+  const { count, bench, world, nowMs, zone, planAt } = useWorld();
   const [params, setParams] = useSearchParams();
   const [text, setText] = useState('');
   const [message, say] = useState('');
@@ -46,7 +46,7 @@ export function Entries() {
       question: 'entries',
       subject: String(p),
       of: bench,
-      ask: { wanted, from: p * PAGE, count: PAGE },
+      ask: { wanted, from: p * PAGE, count: PAGE, zone },
     })),
   );
   const first = data[0];
@@ -143,7 +143,7 @@ export function Entries() {
                 style={{ transform: `translateY(${start}px)` }}
               >
                 <span className="figure w-36 shrink-0 text-ink2">
-                  {localIso(r.atMs, r.zoneMin).slice(0, 10)} {clockTime(r.atMs, r.zoneMin)}
+                  {localDay(r.atMs, r.zoneMin)} {clockTime(r.atMs, r.zoneMin)}
                 </span>
                 <span className={isGone ? 'flex-1 text-ink2 line-through' : 'flex-1'}>
                   {said}
@@ -171,6 +171,8 @@ export function Entries() {
           key={`${world}/${reading.id}`}
           life={lifeOf(reading)!}
           reading={reading}
+          zone={zone}
+          planAt={planAt}
           nowMs={nowMs}
           trouble={message}
           onSave={(draft) =>

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { localIso } from '../../../core/exchange';
+import { localDay } from '../../../core/base';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
@@ -28,7 +28,7 @@ export function LogView() {
   useEffect(() => {
     latest.current = take;
   });
-  const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localIso(nowMs(), 0).slice(0, 10)}`;
+  const stem = `slow-anchor-${world === 'demo' ? 'demonstration-' : ''}${localDay(nowMs(), 0)}`;
 
   async function take(file: File) {
     const call = new AbortController();

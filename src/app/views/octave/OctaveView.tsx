@@ -39,7 +39,7 @@ import { useSetup } from './useSetup';
 
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView({ life }: { life: InstrumentLife }) {
-  const { bench, demo, nowMs, zoneMin } = useWorld();
+  const { bench, demo, nowMs, zone } = useWorld();
   const now = useNow(60000);
   const id = life.record.instrumentId;
   const [setup, setSetup] = useSetup(id);
@@ -168,7 +168,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
             </section>
           )}
           <BeforeAfter octaves={octaves} words={(x) => `${mm(x)} ${direction(x)}`} />
-          <ReadAndMoved octaves={octaves} zoneMin={zoneMin} unit={units.length} />
+          <ReadAndMoved octaves={octaves} zone={zone} unit={units.length} />
         </section>
         <WorkColumn
           heading={step ? `Place ${index + 1} of ${steps.length}` : 'The octave'}

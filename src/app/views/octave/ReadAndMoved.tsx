@@ -1,4 +1,5 @@
-import { localIso } from '../../../core/exchange';
+import type { Zone } from '../../../core/base';
+import { localDay } from '../../../core/base';
 import type { AdjustmentRecord } from '../../../core/log';
 import type { LengthUnit } from '../../../core/strings';
 import { clockTime, signed } from '../../parts/format';
@@ -7,7 +8,7 @@ import { type Octaves, direction, sizeOf } from '../../../core/octave';
 const SHOWN = 12;
 
 /** What was read and what was moved, newest first. */
-export function ReadAndMoved({ octaves, zoneMin, unit }: { octaves: Octaves; zoneMin: number; unit: LengthUnit }) {
+export function ReadAndMoved({ octaves, zone, unit }: { octaves: Octaves; zone: Zone; unit: LengthUnit }) {
   const { strings, adjustments } = octaves;
   const noteOf = (id: string) => strings.find((s) => s.stringId === id)?.note;
   const said = ({ what, moveMm, stringIds }: AdjustmentRecord): string => {
@@ -26,7 +27,7 @@ export function ReadAndMoved({ octaves, zoneMin, unit }: { octaves: Octaves; zon
       };
     }),
   ].sort((a, b) => b.atMs - a.atMs);
-  const day = (ms: number) => localIso(ms, zoneMin).slice(0, 10);
+  const day = (ms: number) => localDay(ms, zone);
   return (
     <section aria-labelledby="octave-log" className="pt-3 text-sm">
       <h2 id="octave-log" className="text-base font-semibold">
@@ -36,7 +37,7 @@ export function ReadAndMoved({ octaves, zoneMin, unit }: { octaves: Octaves; zon
         {lines.slice(0, SHOWN).map((l) => (
           <li key={`${l.atMs}/${l.words}`} className="flex gap-3 border-t border-line py-1">
             <span className="figure shrink-0">
-              {day(l.atMs)} {clockTime(l.atMs, zoneMin)}
+              {day(l.atMs)} {clockTime(l.atMs, zone)}
             </span>
             {l.words}
           </li>

@@ -33,7 +33,7 @@ const off = (fall: number) => signed(-fall);
 
 /** Backward from the curtain: what to do when, on which instrument; what will hold and what will not. */
 export function PlanView() {
-  const { bench, basePath, zoneMin, nowMs } = useWorld();
+  const { bench, basePath, zone, nowMs } = useWorld();
   const navigate = useNavigate();
   const show = useShow();
   const { plan, error, playing, now, ask, enabled } = usePlan(show);
@@ -132,11 +132,11 @@ export function PlanView() {
       <section id={WORK_ID} tabIndex={-1} aria-labelledby="plan-name" className="min-w-0 px-5 py-3">
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1">
           <h1 id="plan-name" className="text-2xl font-bold">
-            Plan for {show.place}, {dueTime(show.curtainMs, now, zoneMin)}
+            Plan for {show.place}, {dueTime(show.curtainMs, now, zone)}
           </h1>
           <span className="text-sm text-ink2">
             {show.minutes} min within ±{show.toleranceCents} cents
-            {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zoneMin)}`}
+            {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zone)}`}
           </span>
         </div>
         <NotWorkedOut error={error} what="The plan" kept="Readings are saved as usual." />
@@ -149,26 +149,19 @@ export function PlanView() {
           curtainMs={show.curtainMs}
           intervalMs={intervalMs}
           endMs={endMs}
-          zoneMin={zoneMin}
+          zone={zone}
         />
         <p className="pt-1 text-xs text-ink2 print:hidden">
           ○ check ✓ done ▬ cases open ■ stretch, last tuning ▲ retune in a pause; dashed: the show starts
         </p>
-        <ToDo
-          items={work}
-          done={recent.slice(-SHOWN_DONE)}
-          nowMs={now}
-          zoneMin={zoneMin}
-          nameOf={nameOf}
-          notesOf={notesOf}
-        />
+        <ToDo items={work} done={recent.slice(-SHOWN_DONE)} nowMs={now} zone={zone} nameOf={nameOf} notesOf={notesOf} />
       </section>
       <aside aria-label="Next" className="border-l border-line bg-sheet px-4 py-3 max-lg:border-l-0 print:hidden">
         {next && (
           <div className="pb-3" data-testid="next">
             <p className="text-sm text-ink2">Next{next.atMs > now ? `, in ${span(next.atMs - now)}` : ''}</p>
             <p role="status" className="text-2xl font-bold leading-tight">
-              {STEP_WORDS[next.what]} {dueTime(next.atMs, now, zoneMin)}
+              {STEP_WORDS[next.what]} {dueTime(next.atMs, now, zone)}
             </p>
             <p className="pb-2 text-base">
               {nameOf(next.instrumentId)}, {notesOf(next)}
@@ -247,7 +240,7 @@ export function PlanView() {
                 <li key={i.uid} className="py-1">
                   <b>
                     {nameOf(i.instrumentId)}
-                    {i.what === 'restring' && `, until ${dueTime(i.atMs, now, zoneMin)}`}:
+                    {i.what === 'restring' && `, until ${dueTime(i.atMs, now, zone)}`}:
                   </b>{' '}
                   {i.why}
                 </li>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { MINUTE, nextAt, nextWholeHour } from '../../../core/base';
 import { planSession } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/log';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -20,17 +21,13 @@ export function Restring({
   tunedMs: number;
   nowMs: number;
 }) {
-  const { zoneMin, bench } = useWorld();
+  const { zone, bench } = useWorld();
   const { priorsFor, setsFor } = usePriors();
   const [id, setId] = useState(playing[0]?.record.instrumentId ?? '');
-  const hour = Math.ceil((nowMs + zoneMin * 60000) / 3600000) * 3600000;
-  const [time, setTime] = useState(new Date(hour).toISOString().slice(11, 16));
+  const [time, setTime] = useState(clockTime(nextWholeHour(nowMs, zone), zone));
   const life = playing.find((i) => i.record.instrumentId === id) ?? playing[0];
-  const midnight = Math.floor((nowMs + zoneMin * 60000) / 86400000) * 86400000 - zoneMin * 60000;
-  const [h, m] = time.split(':').map(Number);
-  let restrungMs = midnight + ((h ?? 0) * 60 + (m ?? 0)) * 60000;
-  if (restrungMs < nowMs - 60000) restrungMs += 86400000;
-  const possible = restrungMs < tunedMs - 5 * 60000;
+  const restrungMs = nextAt(time, nowMs - MINUTE, zone) ?? NaN;
+  const possible = restrungMs < tunedMs - 5 * MINUTE;
   const instrumentId = life?.record.instrumentId ?? '';
   const { data, error } = useAsked({
     question: 'restring',
@@ -75,12 +72,12 @@ export function Restring({
       />
       <NotWorkedOut error={error} />
       {!possible ? (
-        <p className="pt-2">That is after the last tuning at {clockTime(tunedMs, zoneMin)}.</p>
+        <p className="pt-2">That is after the last tuning at {clockTime(tunedMs, zone)}.</p>
       ) : (
         <>
           <table className="mt-2 w-full text-left">
             <caption className="text-left text-xs text-ink2">
-              {show.intervalMin === null ? 'At the end' : 'At the interval'}, tuned at {clockTime(tunedMs, zoneMin)}
+              {show.intervalMin === null ? 'At the end' : 'At the interval'}, tuned at {clockTime(tunedMs, zone)}
               {sets > 0 ? `, from ${sets} earlier sets` : ', from what such strings usually do'}
             </caption>
             <tbody>

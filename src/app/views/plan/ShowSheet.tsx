@@ -10,7 +10,8 @@ import {
 } from '../../../core/limits';
 import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
-import { figureIn, fromLocalField, toLocalField } from '../../parts/format';
+import { instantOf, localText } from '../../../core/base';
+import { figureIn } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
@@ -28,8 +29,8 @@ const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
 
 /** The show: where, when, how long, how near, who plays, and how the player holds it with new strings. */
 export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: () => void }) {
-  const { bench, nowMs, zoneMin } = useWorld();
-  const local = (ms: number) => toLocalField(ms, zoneMin);
+  const { bench, nowMs, zone } = useWorld();
+  const local = (ms: number) => localText(ms, zone);
   const [place, setPlace] = useState(show?.place ?? 'the show');
   const [at, setAt] = useState(
     local(show?.curtainMs ?? Math.ceil((nowMs() + OFFERED_MS) / HALF_HOUR_MS) * HALF_HOUR_MS),
@@ -49,7 +50,7 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const num = (text: string) => (text.trim() === '' ? null : figureIn(text));
 
   const keep = () => {
-    const curtainMs = fromLocalField(at, zoneMin);
+    const curtainMs = instantOf(at, zone);
     const length = num(minutes);
     const intervalMin = num(interval);
     const toleranceCents = num(tolerance);

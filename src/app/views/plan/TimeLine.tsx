@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import { scaleTime } from 'd3-scale';
 import type { DoneWalk, PlanItem } from '../../../core/plan';
 import { clockTime } from '../../parts/format';
@@ -18,11 +19,11 @@ interface Props {
   curtainMs: number;
   intervalMs: number | null;
   endMs: number;
-  zoneMin: number;
+  zone: Zone;
 }
 
 /** From now to the end: a line of water for each instrument, its work as buoys on it, the show as land at the right. */
-export function TimeLine({ items, done, instruments, fromMs, nowMs, curtainMs, intervalMs, endMs, zoneMin }: Props) {
+export function TimeLine({ items, done, instruments, fromMs, nowMs, curtainMs, intervalMs, endMs, zone }: Props) {
   const height = TOP + instruments.length * ROW + 8;
   const x = scaleTime()
     .domain([fromMs, endMs])
@@ -36,7 +37,7 @@ export function TimeLine({ items, done, instruments, fromMs, nowMs, curtainMs, i
         viewBox={`0 0 ${WIDTH} ${height}`}
         className="w-full min-w-[740px]"
         role="img"
-        aria-label={`Time line to the end at ${clockTime(endMs, zoneMin)}: ${done.length} walks done, ${work.length} items to do`}
+        aria-label={`Time line to the end at ${clockTime(endMs, zone)}: ${done.length} walks done, ${work.length} items to do`}
       >
         <rect x={x(curtainMs)} y={TOP} width={x(endMs) - x(curtainMs)} height={height - TOP} fill="var(--land)" />
         <rect
@@ -51,7 +52,7 @@ export function TimeLine({ items, done, instruments, fromMs, nowMs, curtainMs, i
           <g key={h.getTime()}>
             <path d={`M${x(h)} ${TOP}V${height}`} stroke="var(--line)" />
             <text x={x(h)} y={TOP - 14} textAnchor="middle" fontSize={15} fill="var(--ink2)" className="figure">
-              {clockTime(h.getTime(), zoneMin)}
+              {clockTime(h.getTime(), zone)}
             </text>
           </g>
         ))}

@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
 import type { DoneWalk, PlanItem, PlanStep } from '../../../core/plan';
 import { dueTime } from '../../parts/format';
@@ -13,19 +14,19 @@ interface Props {
   items: readonly PlanItem[];
   done: readonly DoneWalk[];
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   nameOf: (instrumentId: string) => string;
   notesOf: (item: PlanItem, leads: (stringId: string) => string) => string;
 }
 
 /** The walks of a plan, a line each, what is left above pitch beside its string. */
-export function ToDo({ items, done, nowMs, zoneMin, nameOf, notesOf }: Props) {
+export function ToDo({ items, done, nowMs, zone, nameOf, notesOf }: Props) {
   const visits = visitsOf(items);
   return (
     <ol aria-label="What to do" className="pt-3 text-sm print:text-lg">
       {done.map((d) => (
         <li key={`${d.instrumentId}/${d.atMs}`} className="flex gap-3 border-t border-line py-1 text-ink2">
-          <span className="figure w-14 shrink-0">{dueTime(d.atMs, d.atMs - MINUTE, zoneMin)}</span>
+          <span className="figure w-14 shrink-0">{dueTime(d.atMs, d.atMs - MINUTE, zone)}</span>
           <span>
             ✓ Checked {nameOf(d.instrumentId)}: {d.stringIds.length} strings
             {d.broughtUp > 0 && `, ${d.broughtUp} brought up`}
@@ -38,7 +39,7 @@ export function ToDo({ items, done, nowMs, zoneMin, nameOf, notesOf }: Props) {
         return (
           <li key={first.uid} className={clsx('flex gap-3 border-t border-line py-1.5', n === 0 && 'font-semibold')}>
             <span className={clsx('figure w-14 shrink-0', first.late && 'text-rust')}>
-              {dueTime(first.atMs, nowMs, zoneMin)}
+              {dueTime(first.atMs, nowMs, zone)}
             </span>
             <div>
               {STEP_WORDS[v.what]}

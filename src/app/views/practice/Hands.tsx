@@ -152,7 +152,7 @@ export function Hands({
               <Waterline
                 trail={trailOf(string.path, cents, nowS)}
                 toleranceCents={HAND_TOLERANCE_CENTS}
-                label="Pitch against its target"
+                note="the string"
               />
             </div>
           </div>

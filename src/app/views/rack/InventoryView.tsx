@@ -35,7 +35,7 @@ const EXAMPLE =
 
 /** A list of instruments comes in: its columns are matched, every row is checked, and nothing is written before all is right. */
 export function InventoryView() {
-  const { bench, basePath, nowMs } = useWorld();
+  const { bench, basePath, nowMs, zone } = useWorld();
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
   const [message, say] = useState('');
@@ -44,8 +44,8 @@ export function InventoryView() {
   const write = useWriting(say);
   const taken = useMemo(() => describedIn(bench).map((r) => r.name), [bench]);
   const checked = useMemo(
-    () => list && checkInventory(list.rows, columns, taken, nowMs()),
-    [list, columns, taken, nowMs],
+    () => list && checkInventory(list.rows, columns, taken, nowMs(), zone),
+    [list, columns, taken, nowMs, zone],
   );
   const open = async (f: File) => {
     const said = await readText(f);

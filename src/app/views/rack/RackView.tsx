@@ -30,7 +30,7 @@ type Grouping = typeof ALL | 'owner' | 'place';
 
 /** All instruments with what matters of each: sorted, found, grouped, chosen for a walk or for labels. */
 export function RackView() {
-  const { basePath, zoneMin, world } = useWorld();
+  const { basePath, zone, world } = useWorld();
   const now = useNow(60000);
   const navigate = useNavigate();
   const { rows, error, known } = useRack();
@@ -43,7 +43,7 @@ export function RackView() {
     () => rows.filter((r) => sought.split(/\s+/).every((word) => textOf(r).includes(word))),
     [rows, sought],
   );
-  const columns = useMemo(() => rackColumns(basePath, now, zoneMin), [basePath, now, zoneMin]);
+  const columns = useMemo(() => rackColumns(basePath, now, zone), [basePath, now, zone]);
   const groupFirst = useMemo(
     (): SortingState => (group === ALL ? sorting : [{ id: group, desc: false }, ...sorting]),
     [group, sorting],

@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import { createColumnHelper, type RowData } from '@tanstack/react-table';
 import { Link } from 'react-router';
 import { sinceTime, span } from '../../parts/format';
@@ -24,7 +25,7 @@ const dueOf = ({ line }: RackRow, nowMs: number): number => {
 };
 
 /** The columns of the rack: each is sorted by what it says. */
-export const rackColumns = (basePath: string, nowMs: number, zoneMin: number) => [
+export const rackColumns = (basePath: string, nowMs: number, zone: Zone) => [
   column.accessor((r) => r.life.record.name, {
     id: 'name',
     header: 'Instrument',
@@ -93,7 +94,7 @@ export const rackColumns = (basePath: string, nowMs: number, zoneMin: number) =>
     meta: { className: 'w-24 text-right' },
     cell: ({ getValue }) => {
       const ms = getValue();
-      return ms === undefined ? 'never' : sinceTime(ms, nowMs, zoneMin);
+      return ms === undefined ? 'never' : sinceTime(ms, nowMs, zone);
     },
   }),
   ...(['owner', 'place'] as const).map((field) =>

@@ -20,7 +20,7 @@ export interface RackRow {
 
 /** All instruments with their lines. */
 export function useRack(): { rows: RackRow[]; error: Error | undefined; known: number } {
-  const { bench, a4Hz, zoneMin } = useWorld();
+  const { bench, a4Hz, zone } = useWorld();
   const { instruments } = bench;
   const now = Math.floor(useNow(60000) / EVERY_MS) * EVERY_MS;
   const { priorsFor } = usePriors();
@@ -35,7 +35,7 @@ export function useRack(): { rows: RackRow[]; error: Error | undefined; known: n
       ask: ids.map((instrumentId) => ({
         instrumentId,
         a4Hz,
-        zoneMin,
+        zone,
         visit: visitOf(instrumentId),
         wish: wishOf(now, curtainMs, priorsFor(instrumentId)),
       })),

@@ -45,7 +45,7 @@ const SOUNDED = { fork: forkTruth(440), reed: reedTruth(439.2), keyboard: reedTr
 
 /** Which pitch is tuned by: a standard, or a fork, reed, keyboard or player measured. */
 export function ReferenceView() {
-  const { bench, a4Hz, demo, nowMs, zoneMin } = useWorld();
+  const { bench, a4Hz, demo, nowMs, zone } = useWorld();
   const now = useNow(60000);
   const firstId = bench.instruments[0]?.record.instrumentId ?? '';
   const { of: statuses } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, firstId);
@@ -118,7 +118,7 @@ export function ReferenceView() {
           <p className="pb-3 text-sm">
             In use: <b className="figure">{a4Hz.toFixed(1)} Hz</b>
             {reference &&
-              `, ${reference.source ?? 'typed'}${reference.sigmaCents === undefined ? '' : ` ${plusMinus(reference.sigmaCents, 2)} cents`}, since ${sinceTime(reference.atMs, now, zoneMin)}`}
+              `, ${reference.source ?? 'typed'}${reference.sigmaCents === undefined ? '' : ` ${plusMinus(reference.sigmaCents, 2)} cents`}, since ${sinceTime(reference.atMs, now, zone)}`}
             . What was read before keeps the reference that it was read by.
           </p>
           <h2 className="pb-1 font-semibold">Measure one</h2>

@@ -1,4 +1,5 @@
-import { localIso } from '../../../core/exchange';
+import type { Zone } from '../../../core/base';
+import { localIso } from '../../../core/base';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import type { InstrumentStory, StoryPoint, StringStory } from '../../../core/story';
@@ -19,7 +20,7 @@ interface Props {
   /** Age on a logarithmic axis, or the clock. */
   byAge: boolean;
   curtainMs: number | null;
-  zoneMin: number;
+  zone: Zone;
   /** Which chart is in use: its colours are read afresh. */
   chart: string;
   onPoints: (readingIds: string[]) => void;
@@ -30,9 +31,9 @@ const MARKED = 200;
 const NEWEST = 12;
 
 /** Total fall of every string, downward like water under the line, with what is to come in bands. */
-export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPoints }: Props) {
+export function FallChart({ story, shown, byAge, curtainMs, zone, chart, onPoints }: Props) {
   const { data, layout } = useMemo(() => {
-    const clock = (ms: number) => localIso(ms, zoneMin).slice(0, 19);
+    const clock = (ms: number) => localIso(ms, zone).slice(0, 19);
     const x: Place = (p) => (byAge ? p.ageMin / 60 : clock(p.atMs));
     const drawn = story.strings.flatMap((s, i): Drawn[] => {
       const { token: colour, dash } = strokeOf(i);
@@ -82,7 +83,7 @@ export function FallChart({ story, shown, byAge, curtainMs, zoneMin, chart, onPo
     return { data: traces, layout: figures };
     // The chart's colours are tokens read from the page.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [story, shown, byAge, curtainMs, zoneMin, chart]);
+  }, [story, shown, byAge, curtainMs, zone, chart]);
   return (
     <Chart
       data={data}

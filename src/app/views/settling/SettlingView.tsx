@@ -27,7 +27,7 @@ const STEP_MS = 30000;
 
 /** How far each string has fallen, how fast it falls, and until when it holds. */
 export function SettlingView({ life }: { life: InstrumentLife }) {
-  const { bench, basePath, zoneMin, nowMs, stored } = useWorld();
+  const { bench, basePath, zone, nowMs, stored, planAt } = useWorld();
   const [trouble, setTrouble] = useState('');
   const write = useWriting(setTrouble);
   const { instrumentId } = life.record;
@@ -48,7 +48,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     of: life,
     ask: {
       instrumentId,
-      wish: { nowMs: now, toleranceCents, holdMin, curtainMs, untilMs, priors: priorsFor(instrumentId), zoneMin },
+      wish: { nowMs: now, toleranceCents, holdMin, curtainMs, untilMs, priors: priorsFor(instrumentId), zone },
     },
   });
   const shown = useCallback((id: string) => !hidden.has(id), [hidden]);
@@ -65,10 +65,10 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     const cents = string.readings.at(-1)?.cents ?? null;
     const status = { cents, ...standsAt(string, toleranceCents) };
     return visits
-      ? stringVisitWords(status, visits.nextOf(stringId), now, zoneMin)
-      : `check ${dueTime(nextCheckMs, now, zoneMin)}`;
+      ? stringVisitWords(status, visits.nextOf(stringId), now, zone)
+      : `check ${dueTime(nextCheckMs, now, zone)}`;
   };
-  const atShow = curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zoneMin)}`;
+  const atShow = curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zone)}`;
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
   return (
@@ -88,7 +88,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               shown={shown}
               byAge={byAge}
               curtainMs={curtainMs}
-              zoneMin={zoneMin}
+              zone={zone}
               chart={document.documentElement.dataset['chart'] ?? ''}
               onPoints={point}
             />
@@ -177,7 +177,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               }
               nowMs={now}
               next={nextWords(s)}
-              zoneMin={zoneMin}
+              zone={zone}
             />
           ))}
         </table>
@@ -194,6 +194,8 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
           key={raw.id}
           life={life}
           reading={raw}
+          zone={zone}
+          planAt={planAt}
           nowMs={nowMs}
           trouble={trouble}
           onSave={(draft) => void write([draft], () => point([]))}

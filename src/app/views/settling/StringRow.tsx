@@ -1,3 +1,4 @@
+import type { Zone } from '../../../core/base';
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
 import { chanceWords } from '../../../core/check';
@@ -12,7 +13,7 @@ interface Props {
   shown: boolean;
   onShow: () => void;
   nowMs: number;
-  zoneMin: number;
+  zone: Zone;
   /** When it is to be looked at, in the words of the bench. */
   next: string;
 }
@@ -26,7 +27,7 @@ const FROM_WORDS = {
 const cell = 'figure px-1.5 py-2 text-right text-sm';
 
 /** One string in figures, a line; why, and what else is known, on demand. */
-export function StringRow({ story: s, index, shown, onShow, nowMs, zoneMin, next }: Props) {
+export function StringRow({ story: s, index, shown, onShow, nowMs, zone, next }: Props) {
   const stroke = strokeOf(index);
   const by = s.byCurtain;
   return (
@@ -51,7 +52,7 @@ export function StringRow({ story: s, index, shown, onShow, nowMs, zoneMin, next
         <td className={cell}>{by ? signed(by.q50, 0) : '–'}</td>
         <td className={cell}>{s.chance === null ? '–' : `${(100 * s.chance).toFixed(0)} %`}</td>
         <td className={cell}>
-          {s.chance === null ? '–' : s.readyMs === null ? 'not in 2 weeks' : dueTime(s.readyMs, nowMs, zoneMin)}
+          {s.chance === null ? '–' : s.readyMs === null ? 'not in 2 weeks' : dueTime(s.readyMs, nowMs, zone)}
         </td>
         <td>
           <DisclosureButton aria-label={`More about ${s.note}`} className="rounded-md p-1.5">

@@ -27,7 +27,7 @@ const STEP_MS = 60000;
 /** How one trial stands. */
 export function TrialResult({ trial, instruments }: { trial: TrialRecord; instruments: readonly InstrumentLife[] }) {
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
-  const { bench, zoneMin } = useWorld();
+  const { bench, zone } = useWorld();
   const { priorsFor } = usePriors();
   const [message, say] = useState('');
   const write = useWriting(say);
@@ -57,7 +57,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
           curtainMs: null,
           untilMs: now + 3600000,
           priors: priorsFor(life.record.instrumentId),
-          zoneMin,
+          zone,
         },
       },
     })),

@@ -1,10 +1,11 @@
+import type { Zone } from '../../../core/base';
 import { clockTime } from '../../parts/format';
 import type { Show } from '../../../core/plan';
 
 const MINUTE = 60000;
 
 /** What the house waits for, and how long. */
-export function Countdown({ show, nowMs, zoneMin }: { show: Show; nowMs: number; zoneMin: number }) {
+export function Countdown({ show, nowMs, zone }: { show: Show; nowMs: number; zone: Zone }) {
   const { curtainMs, minutes, intervalMin } = show;
   const marks: [string, number][] = [
     ['to the curtain', curtainMs],
@@ -14,7 +15,7 @@ export function Countdown({ show, nowMs, zoneMin }: { show: Show; nowMs: number;
   const [words, atMs] = marks.find(([, at]) => at > nowMs) ?? ['past the end', nowMs];
   return (
     <p className="figure flex flex-wrap items-baseline justify-between gap-4 text-2xl text-ink2">
-      <span>{clockTime(nowMs, zoneMin)}</span>
+      <span>{clockTime(nowMs, zone)}</span>
       <span>
         <b className="text-ink" data-testid="countdown">
           {timeLeft(atMs - nowMs)}

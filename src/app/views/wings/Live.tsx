@@ -50,13 +50,7 @@ export function Live({ trace, note, lead, tolerance }: Props) {
         </p>
       </div>
       <div>
-        <Waterline
-          trail={trail}
-          faded={faded}
-          lineCents={lead}
-          toleranceCents={tolerance}
-          label={`Live pitch of ${note} against ${lead === 0 ? 'its target' : `its stop at ${signed(lead)}`}`}
-        />
+        <Waterline trail={trail} faded={faded} lineCents={lead} toleranceCents={tolerance} note={note} />
       </div>
     </div>
   );

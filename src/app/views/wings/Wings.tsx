@@ -58,7 +58,7 @@ export function Wings({
   message,
   say,
 }: Props) {
-  const { basePath, demo, nowMs: clock, zoneMin } = useWorld();
+  const { basePath, demo, nowMs: clock, zone } = useWorld();
   const navigate = useNavigate();
   const now = useNow(500);
   const { instrumentId } = life.record;
@@ -127,7 +127,7 @@ export function Wings({
         className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto px-8 py-4 max-sm:px-4"
       >
         <h1 className="sr-only">Backstage</h1>
-        <Countdown show={show} nowMs={now} zoneMin={zoneMin} />
+        <Countdown show={show} nowMs={now} zone={zone} />
         {step ? (
           <>
             <p className="text-2xl text-ink2">
@@ -168,7 +168,7 @@ export function Wings({
         <ul aria-label="After that" className="text-lg text-ink2">
           {after.map((i) => (
             <li key={i.uid}>
-              <span className="figure">{clockTime(i.atMs, zoneMin)}</span> {nameOf(i.instrumentId)}: {wordsOf(i)}
+              <span className="figure">{clockTime(i.atMs, zone)}</span> {nameOf(i.instrumentId)}: {wordsOf(i)}
             </li>
           ))}
         </ul>

@@ -1,4 +1,4 @@
-import { clockTime } from '../clock';
+import { clockTime, zoneOf } from '../../base';
 import { instant } from './fields';
 import { recordKind, type RecordOf } from './record';
 
@@ -6,7 +6,7 @@ import { recordKind, type RecordOf } from './record';
 export const curtain = recordKind(
   'curtain',
   { curtainMs: instant().nullable().defined() },
-  (r) => (r.curtainMs === null ? 'No show' : `Show starts at ${clockTime(r.curtainMs, r.zoneMin)}`),
+  (r, { zone }) => (r.curtainMs === null ? 'No show' : `Show starts at ${clockTime(r.curtainMs, zoneOf(r, zone))}`),
   { curtainMs: 1_781_272_806_000 },
 );
 export type CurtainRecord = RecordOf<typeof curtain>;

@@ -1,3 +1,4 @@
+import type { Zone } from '../../base';
 import { ValidationError } from 'yup';
 import { brief, LEAST_SIGMA_CENTS, MOST_SEQ } from '../../limits';
 import { about, remark } from './about';
@@ -88,16 +89,19 @@ export const sayRecord = (record: LogRecord, names: Names): string => byType.get
 /**
  * The names of instruments and strings, as the log last gave them.
  * @param find a record by its id; among those that are given where nothing is said
+ * @param zone the wall clock of here, where it is known
  */
 export function namesIn(
   records: readonly LogRecord[],
   find: (id: string) => LogRecord | undefined = (id) => records.find((r) => r.id === id),
+  zone?: Zone,
 ): Names {
   const instruments = new Map(
     records.filter((r): r is InstrumentRecord => r.type === 'instrument').map((r) => [r.instrumentId, r]),
   );
   const instrumentName = (id: string) => instruments.get(id)?.name ?? id;
   const names: Names = {
+    zone,
     record: (id) => {
       const of = find(id);
       // One that takes back another one is said without that: no record leads back to itself.

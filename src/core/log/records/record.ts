@@ -1,4 +1,5 @@
 import { mixed, object, type AnyObject, type ObjectSchema, type ObjectShape } from 'yup';
+import type { Zone } from '../../base';
 import { MOST_SEQ } from '../../limits';
 import type { Written } from '../order';
 import { quickCheck } from './quick';
@@ -35,6 +36,8 @@ export interface Names {
   instrument(instrumentId: string): string;
   /** 'Requinto, A4'. */
   string(instrumentId: string, stringId: string): string;
+  /** The wall clock of here, by which a time of another day is told; undefined where nobody said. */
+  zone: Zone | undefined;
   /** What another record says; undefined where it is not known. */
   record(id: string): string | undefined;
 }

@@ -1,6 +1,6 @@
 import { array } from 'yup';
 import { LEAST_TOLERANCE_CENTS, LONGEST_SHOW_MIN, MOST_HANDS, MOST_TOLERANCE_CENTS } from '../../limits';
-import { clockTime } from '../clock';
+import { clockTime, zoneOf } from '../../base';
 import { count, degrees, finite, id, instant, part, text, within, yes } from './fields';
 import { recordKind, type RecordOf } from './record';
 
@@ -40,7 +40,8 @@ export const session = recordKind(
     /** When a visit was skipped. */
     skippedMs: instant().optional(),
   },
-  (r) => `Show at ${clockTime(r.curtainMs, r.zoneMin)}, ${r.place}: ${r.minutes} min, ±${r.toleranceCents} cents`,
+  (r, { zone }) =>
+    `Show at ${clockTime(r.curtainMs, zoneOf(r, zone))}, ${r.place}: ${r.minutes} min, ±${r.toleranceCents} cents`,
   {
     place: 'Lock basin',
     curtainMs: 1_781_272_806_000,

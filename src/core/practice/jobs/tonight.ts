@@ -1,4 +1,4 @@
-import { clockTime } from '../../log';
+import { clockTime } from '../../base';
 import { signedCents } from '../../music';
 import { plainString, randomFrom, stretchString, trueCents, turnString, type StringTruth } from '../../simulate';
 import { GUITAR, inTuneOf, times, type JobRules } from './job';
