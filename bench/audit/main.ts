@@ -51,13 +51,18 @@ const roomDid = (world: Audited, i: number, readMs: number) => {
   return left === undefined ? undefined : world.strings[i]!.centsPerC * (world.tempC(readMs) - world.tempC(left));
 };
 
+const agoWords = (ms: number) =>
+  ms < 5 * MINUTE ? 'read just now' : ms < 240 * MINUTE ? 'within four hours' : 'later';
+
 function judge(world: Audited, s: Statement): void {
   const i = s.string === undefined ? -1 : Number(s.string.slice(1));
   const { nowMs, hidden } = world;
-  // Hands that nobody noted: what follows of that is counted apart.
-  const meddled = hidden.retunedCents !== 0 || hidden.slipped === i ? ', after a move that nobody noted' : '';
+  // What nobody noted, and what is wrong: what follows of that is counted apart.
+  const befell = hidden.retunedCents !== 0 || hidden.slipped === i ? `, ${hidden.befell}` : '';
+  const meddled = hidden.gross[i] ? ', a gross figure' : befell;
   switch (s.kind) {
     case 'offset-now':
+      if (meddled === '') figure(`${s.kind}, ${agoWords(nowMs - world.readMs[i]!)}`, s, world.cents(i, nowMs));
       return figure(`${s.kind}${meddled}`, s, world.cents(i, nowMs));
     case 'offset-at':
       return figure(

@@ -14,12 +14,26 @@ const PLUCK_CENTS = 0.35;
 /** The truth is known so far beyond the moment that is asked about, min. */
 export const BEYOND_MIN = 2 * 1440;
 
+/** What befell the strings before the last walk, of which the log says nothing but what was read. */
+export type Befell =
+  | 'nothing'
+  /** One string dropped at once: read twice and noted as such; read once; read twice and not noted. */
+  | 'slip, noted'
+  | 'slip, one reading'
+  | 'slip, two readings'
+  /** All strings were put to another reference; tuned by somebody as he pleased. */
+  | 'retuned alike'
+  | 'retuned by somebody';
+
 /** What happened to an instrument that no string did by itself, cents; and what its octave, friction and ear are. */
 export interface Hidden {
+  befell: Befell;
   /** All strings were put to another reference, sharp positive; 0 where nobody did. */
   retunedCents: number;
   /** A string that dropped at once, by index; undefined where none did. */
   slipped: number | undefined;
+  /** The last figure of this string is a slip of the pen. */
+  gross: boolean[];
   /** Saddles from where they belong, mm, by string. */
   saddleMm: number[];
   /** Strings that are uneven. */
@@ -50,6 +64,26 @@ export interface Audited {
   r: Random;
 }
 
+const BEFALLS: readonly Befell[] = [
+  'nothing',
+  'nothing',
+  'nothing',
+  'slip, noted',
+  'slip, one reading',
+  'slip, two readings',
+  'retuned alike',
+  'retuned by somebody',
+];
+/** One typed figure in so many is wrong. */
+const GROSS = 1 / 60;
+/** A sign that is lost, a point that is missing, a digit read wrong, another string's figure. */
+const slipOfPen = (r: Random, cents: number): number => {
+  const kind = Math.floor(4 * r.uniform());
+  if (kind === 0 && Math.abs(cents) > 4) return -cents;
+  if (kind === 1 && Math.abs(cents) > 1) return 10 * cents;
+  return kind === 2 ? cents + (r.uniform() < 0.5 ? -1 : 1) * 10 * Math.ceil(3 * r.uniform()) : cents + 60 * r.normal();
+};
+
 const FRETTED = 648;
 /** Error of the fretted octave of a string whose saddle stands off by so many mm (Mersenne), cents. */
 export const octaveCents = (offMm: number): number => 1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
@@ -67,16 +101,22 @@ export function drawAudited(seed: number, id: number): Audited {
   const roomAt = (t: number) => 20 + swing * Math.sin((2 * Math.PI * (t + strungMs / MINUTE)) / 1440 + phase);
   const strings = materials.map((m) => stringOf(r, m, endMin, Math.floor(r.uniform() * LAWS), roomAt));
   const hasThermometer = r.uniform() < 0.5;
+  /** Written down from another device: with slips of the pen, and no partials. */
+  const isTyped = r.uniform() < 0.5;
+  const befell = BEFALLS[Math.floor(r.uniform() * BEFALLS.length)]!;
+  const sign = r.uniform() < 0.5 ? -1 : 1;
   const hidden: Hidden = {
-    retunedCents: r.uniform() < 0.15 ? (r.uniform() < 0.5 ? -1 : 1) * r.between(4, 15) : 0,
-    slipped: r.uniform() < 0.15 ? Math.floor(r.uniform() * strings.length) : undefined,
+    befell,
+    retunedCents: befell.startsWith('retuned') ? sign * r.between(4, 15) : 0,
+    slipped: befell.startsWith('slip') ? Math.floor(r.uniform() * strings.length) : undefined,
+    gross: strings.map(() => false),
     saddleMm: strings.map(() => r.between(-3, 3)),
     uneven: strings.map(() => r.uniform() < 0.08),
     frictionCents: new Map(),
     earCents: undefined,
     net: undefined,
   };
-  const slipCents = r.between(6, 25);
+  const slipCents = befell === 'slip, noted' ? r.between(6, 25) : r.between(5, 40);
   /** Added to the true string by hands that no record tells of, from a moment on. */
   const shifts: { index: number; atMs: number; cents: number }[] = [];
   const cents = (index: number, atMs: number) =>
@@ -112,16 +152,19 @@ export function drawAudited(seed: number, id: number): Audited {
     readMs[i] = atMs;
     const { note, stringId } = plans[i]!;
     const targetHz = targetFrequencyHz(note, A4)!;
-    const off = truth + PLUCK_CENTS * r.normal();
+    const isGross = isTyped && r.uniform() < GROSS;
+    const read = truth + PLUCK_CENTS * r.normal();
+    const off = isGross ? slipOfPen(r, read) : isTyped ? Math.round(10 * read) / 10 : read;
+    hidden.gross[i] = isGross;
     write(atMs, {
       type: 'reading',
       ...own,
       stringId,
       purpose,
-      source: 'microphone',
+      source: isTyped ? 'typed' : 'microphone',
       frequencyHz: targetHz * 2 ** (off / 1200),
       cents: off,
-      sigmaCents: 0.3,
+      sigmaCents: isTyped ? 1 : 0.3,
       targetHz,
       a4Hz: A4,
       partials: [],
@@ -145,8 +188,9 @@ export function drawAudited(seed: number, id: number): Audited {
     strings.forEach((_, i) => {
       const slip = isLast && hidden.slipped === i && last[i] !== undefined;
       const off = read(i, t, 'as-found');
-      // The player is asked for a second pluck, and it says the same.
-      if (slip) read(i, t + 0.2 * MINUTE, 'as-found', { slip: true });
+      // Where the player is asked for a second pluck, it says the same.
+      if (slip && befell === 'slip, noted') read(i, t + 0.2 * MINUTE, 'as-found', { slip: true });
+      if (slip && befell === 'slip, two readings') read(i, t + MINUTE, 'as-found');
       t += HAND_MIN * MINUTE;
       if (!tunes || Math.abs(off) <= 3) return;
       bringUp(i, t);
@@ -166,19 +210,19 @@ export function drawAudited(seed: number, id: number): Audited {
   if (lastMs > strungMs + (4 + 2 * strings.length) * MINUTE) {
     const before = lastMs - MINUTE;
     const tampered = last.every((l) => l !== undefined);
-    if (!tampered) [hidden.retunedCents, hidden.slipped] = [0, undefined];
+    if (!tampered) [hidden.befell, hidden.retunedCents, hidden.slipped] = ['nothing', 0, undefined];
     // Those who retune by another reference leave each string where its fellows stand.
     if (hidden.retunedCents !== 0) {
-      hidden.slipped = undefined;
       strings.forEach((_, i) => {
-        shifts.push({ index: i, atMs: before, cents: hidden.retunedCents });
+        const own = hidden.retunedCents + (befell === 'retuned by somebody' ? r.between(-6, 6) : 0);
+        shifts.push({ index: i, atMs: before, cents: own });
         // Hands moved it, not a fall.
-        if (last[i] !== undefined) last[i]! += hidden.retunedCents;
+        if (last[i] !== undefined) last[i]! += own;
       });
     }
     if (hidden.slipped !== undefined) shifts.push({ index: hidden.slipped, atMs: before, cents: -slipCents });
     walk(lastMs, hidden.retunedCents === 0 && hidden.slipped === undefined && r.uniform() < 0.6, true);
-  } else [hidden.retunedCents, hidden.slipped] = [0, undefined];
+  } else [hidden.befell, hidden.retunedCents, hidden.slipped] = ['nothing', 0, undefined];
   const busyMs = Math.max(...records.map((x) => x.atMs));
   const at = Math.max(nowMs, busyMs + MINUTE);
   extras({ r, hidden, write, own, plans, cents, atMs: at - 0.5 * MINUTE });

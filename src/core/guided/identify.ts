@@ -1,6 +1,5 @@
 import { cents, inCents } from '../music';
 import { SEARCH_LOW_CENTS, type StringPlace } from '../pitch';
-import type { FigurePlace } from './step';
 
 /** A named string, and whether it may hang slack. */
 export interface NamedPlace extends StringPlace {
@@ -103,11 +102,23 @@ export const followedTo = (i: Identity, frequencyHz: number): Identity => ({
   followed: Math.abs(cents(frequencyHz, i.homeHz)) < HOME_CENTS ? i.followed + 1 : 0,
 });
 
+/** What a figure is of: a string, and where. */
+export interface FigurePlace {
+  /** 'E4'. */
+  name: string;
+  /** Where the string belongs, Hz: the zero of every cents figure that a person sees or types. */
+  belongsHz: number;
+  /** Where it is expected to sound now, Hz: a figure far from there is asked about. */
+  expectedHz: number;
+  /** It was read there, and nobody has turned it since: not only that it belongs there. */
+  known: boolean;
+  /** Whatever it says, it is that string: nothing is asked. */
+  sure: boolean;
+}
+
 /** How far a sound stands from where the string is expected, or belongs where nobody knows more. */
-export function awayWords(
-  { name, belongsHz, expectedHz, known }: { name: string; belongsHz: number; expectedHz: number; known: boolean },
-  frequencyHz: number,
-): string {
+export function awayWords(place: Omit<FigurePlace, 'sure'>, frequencyHz: number): string {
+  const { name, belongsHz, expectedHz, known } = place;
   const off = cents(frequencyHz, known ? expectedHz : belongsHz);
   return `That is ${inCents(off)} ${off < 0 ? 'below' : 'above'} ${known ? `where ${name} was expected` : name}`;
 }

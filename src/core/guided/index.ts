@@ -1,13 +1,5 @@
 export { createGuide, type Guide } from './guide';
-export {
-  isSameStep,
-  lineCentsOf,
-  type FigurePlace,
-  type GuidedStep,
-  type GuideView,
-  type PassStep,
-  type Verdict,
-} from './step';
+export { isSameStep, lineCentsOf, type GuidedStep, type GuideView, type PassStep, type Verdict } from './step';
 export { cameFromAbove, type Figure } from './hand';
 export { HOME_CENTS, othersThan, whichString, type NamedPlace } from './identify';
 export { reachOf } from './reach';

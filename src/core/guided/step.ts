@@ -1,7 +1,7 @@
 import { cents } from '../music';
 import type { Reading, RefusalReason, StringPlace } from '../pitch';
 import type { Arrival, Figure } from './hand';
-import type { NamedPlace } from './identify';
+import type { FigurePlace, NamedPlace } from './identify';
 import type { TunerAdvice, TunerKnown, TunerLearned } from './turning';
 
 /** The one thing to sound next. */
@@ -42,20 +42,6 @@ export interface GuidedStep {
 /** How far the line that a string is brought to lies from where it belongs, cents. */
 export const lineCentsOf = ({ named, belongsHz }: Pick<GuidedStep, 'named' | 'belongsHz'>): number =>
   named.targetHz === belongsHz ? 0 : cents(named.targetHz, belongsHz);
-
-/** What a figure is of: a string, and where. */
-export interface FigurePlace {
-  /** 'E4'. */
-  name: string;
-  /** Where the string belongs, Hz: the zero of every cents figure that a person sees or types. */
-  belongsHz: number;
-  /** Where it is expected to sound now, Hz: a figure far from there is asked about. */
-  expectedHz: number;
-  /** It was read there, and nobody has turned it since: not only that it belongs there. */
-  known: boolean;
-  /** Whatever it says, it is that string: nothing is asked. */
-  sure: boolean;
-}
 
 /** The string of a step, as a figure of it is read. */
 export const figurePlaceOf = ({ step, named, belongsHz, expectedHz, insist = false }: GuidedStep): FigurePlace => ({

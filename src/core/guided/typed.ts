@@ -1,7 +1,6 @@
 import { MOST_OFF_CENTS } from '../limits';
 import { cents, nearestNote, plusMinus, ratioOfCents } from '../music';
-import { awayWords, HOME_CENTS } from './identify';
-import type { FigurePlace } from './step';
+import { awayWords, HOME_CENTS, type FigurePlace } from './identify';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
 export const TYPED_SIGMA = 1;

@@ -36,6 +36,7 @@ export function settlingEvents(life: StringLife, moved: readonly number[] = []):
       kind: 'read',
       cents: aligned[i]!,
       sigmaCents: r.sigmaCents,
+      source: r.source === 'typed' ? 'typed' : 'heard',
       ...(r.tempC === undefined ? {} : { tempC: r.tempC }),
     });
   }

@@ -1,5 +1,6 @@
 import type { HandEvent, SettlingEvent } from './history';
 import type { SettlingPrior } from './materials';
+import { GROSS_CHANCE, grossDensity, MOVED_SD_CENTS, movedChance, moveDensity } from './move';
 import {
   agedStep,
   BACK,
@@ -27,19 +28,23 @@ export interface Hypothesis {
   weight: number;
 }
 
-/** Where a hypothesis ends: its state, its covariance, its weight. */
-export interface FilterEnd {
-  hypothesis: Hypothesis;
+/** What is believed of a string under one hypothesis: its state and covariance, and how well that explains what was read. */
+interface Belief {
   mean: Float64Array;
   /** Row-major, STATES x STATES. */
   cov: Float64Array;
   logLikelihood: number;
+  /** How much older hands have made the string, min. */
+  agedMin: number;
+}
+
+/** Where a hypothesis ends; where its newest figure is doubted there is one end for each way to take it. */
+export interface FilterEnd extends Belief {
+  hypothesis: Hypothesis;
   /** Variance of slope drift per unit of the creep clock. */
   q: number;
   /** Stationary sd of the wander, cents. */
   wanderSd: number;
-  /** How much older hands have made the string, min. */
-  agedMin: number;
 }
 
 /** Everything that the hypotheses share: times, clock increments, friction, readings. */
@@ -89,84 +94,187 @@ function readingAfter(events: readonly SettlingEvent[], i: number): number | und
   return next?.kind === 'read' ? next.cents : undefined;
 }
 
+/** What is surprising beyond so many standard deviations is a move, a wrong figure, or a law that does not fit. */
+const SURPRISE = 3;
+/** Beliefs that explain what was read so much worse than the best one are dropped; so many are kept at most. */
+const LEAST_SHARE = 1e-3;
+const MOST_BELIEFS = 4;
+
+const shares = (beliefs: readonly Belief[]): number[] => {
+  const top = Math.max(...beliefs.map((b) => b.logLikelihood));
+  const raw = beliefs.map((b) => Math.exp(b.logLikelihood - top));
+  const total = raw.reduce((sum, x) => sum + x, 0);
+  return raw.map((x) => x / total);
+};
+
+/** Several beliefs as one with the same mean and covariance: what told them apart no longer matters. */
+function merged(beliefs: readonly Belief[]): Belief {
+  const [first] = beliefs;
+  if (beliefs.length === 1) return first!;
+  const w = shares(beliefs);
+  const mean = first!.mean.map((_, j) => beliefs.reduce((sum, b, k) => sum + w[k]! * b.mean[j]!, 0));
+  const cov = first!.cov.map((_, at) => {
+    const [i, j] = [Math.floor(at / STATES), at % STATES];
+    return beliefs.reduce((sum, b, k) => {
+      const apart = (b.mean[i]! - mean[i]!) * (b.mean[j]! - mean[j]!);
+      return sum + w[k]! * (b.cov[at]! + apart);
+    }, 0);
+  });
+  const top = Math.max(...beliefs.map((b) => b.logLikelihood));
+  const total = beliefs.reduce((sum, b) => sum + Math.exp(b.logLikelihood - top), 0);
+  const agedMin = beliefs.reduce((sum, b, k) => sum + w[k]! * b.agedMin, 0);
+  return { mean, cov, agedMin, logLikelihood: top + Math.log(total) };
+}
+
+/** The likeliest of several beliefs, best first. */
+function likeliest(beliefs: Belief[]): Belief[] {
+  if (beliefs.length === 1) return beliefs;
+  const sorted = [...beliefs].sort((a, b) => b.logLikelihood - a.logLikelihood);
+  const least = sorted[0]!.logLikelihood + Math.log(LEAST_SHARE);
+  return sorted.filter((b, k) => k < MOST_BELIEFS && b.logLikelihood >= least);
+}
+
 /**
- * Kalman filter of one hypothesis over a string's history (Kalman 1960; outliers by variance inflation), reading
- * y = offset + warmth (T - Tref) + wander + back + e. Constants are house estimates.
+ * Kalman filter of one hypothesis over a string's history (Kalman 1960), reading y = offset + warmth (T - Tref) + wander + back + e.
+ * A surprising figure divides what is believed (a Gaussian sum, Alspach and Sorenson 1972): the law does not fit so well, the string moved
+ * at once, or the figure is wrong; what is read next tells. Constants are house estimates.
  * @param onReading called with each reading's innovation and predicted variance (noise included), in order
  */
 export function runFilter(
   input: FilterInput,
   hypothesis: Hypothesis,
   onReading?: (index: number, innovation: number, variance: number) => void,
-): FilterEnd {
+): FilterEnd[] {
   const { prior, events, shape, clock, slopeMean, wanderSd } = input;
   const q = (hypothesis.driftShare * input.driftSlope) ** 2;
-  const mean = new Float64Array(STATES);
-  const cov = new Float64Array(STATES * STATES);
-  mean[SLOPE] = slopeMean;
-  mean[WARMTH] = prior.tempMean;
-  cov[SLOPE * STATES + SLOPE] = input.slopeSd ** 2;
-  cov[WARMTH * STATES + WARMTH] = prior.tempSd ** 2;
-  cov[WANDER * STATES + WANDER] = wanderSd ** 2;
-  freeOffset(mean, cov, 0, AFTER_RETUNE_VARIANCE);
-  let agedMin = 0;
-  let logLikelihood = 0;
-  let lastMin = 0;
-  const p = new Float64Array(STATES);
   const states = input.isTouched ? STATES : BACK;
+  const p = new Float64Array(STATES);
+  let lastMin = 0;
+  let readMin = 0;
 
-  const handsOn = (event: HandEvent, i: number) => {
-    const expected = mean[OFFSET]! + mean[WARMTH]! * input.tempC[i]! + mean[WANDER]! + mean[BACK]!;
+  const begin = (): Belief => {
+    const mean = new Float64Array(STATES);
+    const cov = new Float64Array(STATES * STATES);
+    mean[SLOPE] = slopeMean;
+    mean[WARMTH] = prior.tempMean;
+    cov[SLOPE * STATES + SLOPE] = input.slopeSd ** 2;
+    cov[WARMTH * STATES + WARMTH] = prior.tempSd ** 2;
+    cov[WANDER * STATES + WANDER] = wanderSd ** 2;
+    freeOffset(mean, cov, 0, AFTER_RETUNE_VARIANCE);
+    return { mean, cov, logLikelihood: 0, agedMin: 0 };
+  };
+  let beliefs: Belief[] = [begin()];
+
+  const expectedAt = ({ mean }: Belief, d: number): number =>
+    mean[OFFSET]! + mean[WARMTH]! * d + mean[WANDER]! + mean[BACK]!;
+
+  const handsOn = (b: Belief, event: HandEvent, i: number) => {
+    const { mean, cov } = b;
+    const expected = expectedAt(b, input.tempC[i]!);
     const { mean: off, sd } = putOff(event.kind, prior);
     const read = event.kind === 'warm' ? undefined : readingAfter(events, i);
     const taken = read === undefined ? undefined : hypothesis.ageingShare * (expected - read + off);
     const slope = Math.max(mean[SLOPE]!, LEAST_SLOPE * slopeMean);
-    agedMin += minutesOfAge(taken, slope, shape, event.t + agedMin, { event, share: hypothesis.ageingShare, prior });
+    const at = { event, share: hypothesis.ageingShare, prior };
+    b.agedMin += minutesOfAge(taken, slope, shape, event.t + b.agedMin, at);
     mean[BACK]! += off;
     cov[BACK * STATES + BACK]! += sd * sd;
     freeOffset(mean, cov, expected + (read === undefined ? off : 0), AFTER_HANDS_VARIANCE);
+  };
+
+  /** How the state goes with what is read at a temperature, into p. @returns the variance of what is expected, without noise */
+  const look = ({ cov }: Belief, d: number): number => {
+    for (let j = 0; j < states; j++) {
+      const row = j * STATES;
+      p[j] = cov[row]! + d * cov[row + WARMTH]! + cov[row + WANDER]! + cov[row + BACK]!;
+    }
+    return p[OFFSET]! + d * p[WARMTH]! + p[WANDER]! + p[BACK]!;
+  };
+  /** Takes a figure in, in place. */
+  const update = (b: Belief, v: number, d: number, noise: number): Belief => {
+    const { mean, cov } = b;
+    const s = look(b, d) + noise;
+    for (let j = 0; j < states; j++) {
+      const gain = p[j]! / s;
+      mean[j]! += gain * v;
+      for (let k = 0; k <= j; k++) cov[k * STATES + j] = cov[j * STATES + k]! -= gain * p[k]!;
+    }
+    return b;
+  };
+  const copyOf = (b: Belief, density: number): Belief => ({
+    mean: Float64Array.from(b.mean),
+    cov: Float64Array.from(b.cov),
+    agedMin: b.agedMin,
+    // A figure that nothing explains says nothing of the hypotheses: a floor instead of minus infinity.
+    logLikelihood: b.logLikelihood + Math.log(Math.max(density, 1e-12)),
+  });
+
+  type Read = Extract<SettlingEvent, { kind: 'read' }>;
+  const readInto = (b: Belief, event: Read, d: number): Belief[] => {
+    const v = event.cents - expectedAt(b, d);
+    const s0 = look(b, d);
+    const noise = Math.max(READING_VARIANCE, (event.sigmaCents ?? 0) ** 2);
+    const ordinary = 0.95 * normalDensity(v, s0 + noise);
+    const z2 = (v * v) / (s0 + noise);
+    if (z2 <= SURPRISE ** 2) {
+      b.logLikelihood += Math.log(ordinary + 0.05 * normalDensity(v, s0 + OUTLIER_VARIANCE));
+      return [update(b, v, d, noise)];
+    }
+    const moved = copyOf(b, movedChance(event.t - readMin) * moveDensity(v, s0 + noise));
+    moved.cov[OFFSET]! += MOVED_SD_CENTS ** 2;
+    const wide = Math.min(OUTLIER_VARIANCE, (v * v) / SURPRISE ** 2);
+    return [
+      update(copyOf(b, ordinary), v, d, Math.max(noise, wide)),
+      update(moved, v, d, noise),
+      copyOf(b, GROSS_CHANCE[event.source ?? 'unknown'] * grossDensity(v, s0 + noise)),
+    ];
+  };
+  const tellReading = (i: number, event: Read, d: number) => {
+    if (!onReading) return;
+    const w = shares(beliefs);
+    const noise = Math.max(READING_VARIANCE, (event.sigmaCents ?? 0) ** 2);
+    let mean = 0;
+    let square = 0;
+    beliefs.forEach((b, k) => {
+      const v = event.cents - expectedAt(b, d);
+      mean += w[k]! * v;
+      square += w[k]! * (v * v + look(b, d) + noise);
+    });
+    onReading(i, mean, square - mean * mean);
   };
 
   for (let i = 0; i <= events.length; i++) {
     const event = events[i];
     const t = event ? event.t : input.endMin;
     if (t > lastMin) {
-      const du = clock[i]! - (i > 0 ? clock[i - 1]! : 0) + agedStep(shape, agedMin, lastMin, t);
-      lastMin = t;
+      const clockStep = clock[i]! - (i > 0 ? clock[i - 1]! : 0);
       const [frictionMean, frictionSd] = [input.frictionMean[i]!, input.frictionSd[i]!];
-      stepState(mean, cov, { kept: input.kept[i]!, du, frictionMean, frictionSd, q, wanderSd }, states);
+      for (const { mean, cov, agedMin } of beliefs) {
+        const du = clockStep + agedStep(shape, agedMin, lastMin, t);
+        stepState(mean, cov, { kept: input.kept[i]!, du, frictionMean, frictionSd, q, wanderSd }, states);
+      }
+      lastMin = t;
     }
     if (!event) break;
     if (event.kind === 'retune') {
+      // Where it stood before no longer matters.
+      const one = merged(beliefs);
+      beliefs = [one];
       // Read far from its target at once, it was tuned to another one, as under another reference.
       const next = events[i + 1];
       const read = next?.kind === 'read' && next.t - event.t < AT_ONCE_MIN ? next.cents : 0;
       const isElsewhere = read * read > ELSEWHERE ** 2 * AFTER_RETUNE_VARIANCE;
-      freeOffset(mean, cov, isElsewhere ? read : 0, AFTER_RETUNE_VARIANCE);
+      freeOffset(one.mean, one.cov, isElsewhere ? read : 0, AFTER_RETUNE_VARIANCE);
       continue;
     }
     if (event.kind !== 'read') {
-      handsOn(event, i);
+      for (const b of beliefs) handsOn(b, event, i);
       continue;
     }
     const d = input.tempC[i]!;
-    for (let j = 0; j < states; j++) {
-      const row = j * STATES;
-      p[j] = cov[row]! + d * cov[row + WARMTH]! + cov[row + WANDER]! + cov[row + BACK]!;
-    }
-    const s0 = p[OFFSET]! + d * p[WARMTH]! + p[WANDER]! + p[BACK]!;
-    const v = event.cents - (mean[OFFSET]! + mean[WARMTH]! * d + mean[WANDER]! + mean[BACK]!);
-    let noise = Math.max(READING_VARIANCE, (event.sigmaCents ?? 0) ** 2);
-    onReading?.(i, v, s0 + noise);
-    const density = 0.95 * normalDensity(v, s0 + noise) + 0.05 * normalDensity(v, s0 + OUTLIER_VARIANCE);
-    // A figure hundreds of cents off (a typing slip) says nothing of the hypotheses: a floor instead of minus infinity.
-    logLikelihood += Math.log(Math.max(density, 1e-12));
-    if ((v * v) / (s0 + noise) > 9) noise = Math.min(OUTLIER_VARIANCE, (v * v) / 9);
-    for (let j = 0; j < states; j++) {
-      const gain = p[j]! / (s0 + noise);
-      mean[j]! += gain * v;
-      for (let k = 0; k <= j; k++) cov[k * STATES + j] = cov[j * STATES + k]! -= gain * p[k]!;
-    }
+    tellReading(i, event, d);
+    beliefs = likeliest(beliefs.flatMap((b) => readInto(b, event, d)));
+    readMin = event.t;
   }
-  return { hypothesis, mean, cov, logLikelihood, q, wanderSd, agedMin };
+  return beliefs.map((b) => ({ ...b, hypothesis, q, wanderSd }));
 }

@@ -68,6 +68,13 @@ function normalise(ends: FilterEnd[]): Component[] {
   return ends.map((e, i) => ({ ...e, share: raw[i]! / total }));
 }
 
+/** How much each hypothesis is believed, however many ends it has. */
+function sharesOf(components: readonly Component[]): (hypothesis: Hypothesis) => number {
+  const shares = new Map<Hypothesis, number>();
+  for (const { hypothesis, share } of components) shares.set(hypothesis, (shares.get(hypothesis) ?? 0) + share);
+  return (hypothesis) => shares.get(hypothesis) ?? 0;
+}
+
 /**
  * Fits a string's whole history: a Kalman filter for each hypothesis (shape of creep, renewal, drift, wander), averaged
  * by likelihood times prior weight, in two passes. House design, measured in bench/forecast.
@@ -132,14 +139,13 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
         for (const [ageingShare, aw] of isTouched ? AGEING_SHARES : NOTHING_TAKEN)
           first.push({ shape, kappa, driftShare, wanderShare: 0.5, ageingShare, weight: s.weight * kw * dw * aw });
   });
-  const pass1 = normalise(first.map((h) => runFilter(inputFor(h, prior.slopeCents), h)));
+  const pass1 = normalise(first.flatMap((h) => runFilter(inputFor(h, prior.slopeCents), h)));
   const meanSlope = sum(pass1.map((c) => c.share * c.mean[SLOPE]!));
   const driftSlope = Math.min(6 * prior.slopeCents, Math.max(0.25 * prior.slopeCents, Math.abs(meanSlope)));
-  const second = pass1
-    .filter((c) => c.share >= 0.002)
-    .flatMap(({ hypothesis: h }) =>
-      WANDERS.map(([wanderShare, ww]): Hypothesis => ({ ...h, wanderShare, weight: h.weight * ww })),
-    );
+  const believed = sharesOf(pass1);
+  const second = first
+    .filter((h) => believed(h) >= 0.002)
+    .flatMap((h) => WANDERS.map(([wanderShare, ww]): Hypothesis => ({ ...h, wanderShare, weight: h.weight * ww })));
   const innovations: number[][] = second.map(() => []);
   const variances: number[][] = second.map(() => []);
   const ends = second.map((h, k) =>
@@ -148,14 +154,15 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
       variances[k]![i] = s;
     }),
   );
-  const components = normalise(ends);
+  const components = normalise(ends.flat());
+  const beliefs = second.map(sharesOf(components));
   const surprises = events.map((e, i) => {
     if (e.kind !== 'read') return null;
     let v = 0;
     let square = 0;
-    components.forEach((c, k) => {
-      v += c.share * innovations[k]![i]!;
-      square += c.share * (innovations[k]![i]! ** 2 + variances[k]![i]!);
+    beliefs.forEach((share, k) => {
+      v += share * innovations[k]![i]!;
+      square += share * (innovations[k]![i]! ** 2 + variances[k]![i]!);
     });
     return { innovationCents: v, varianceCents2: square - v * v };
   });

@@ -6,7 +6,7 @@ export type HandEvent = { t: number; kind: 'stretch' } | { t: number; kind: 'war
 /** What happened to one string since it was strung, in order of time. Times in min since strung, cents from target. */
 export type SettlingEvent =
   | { t: number; kind: 'retune' }
-  | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number }
+  | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number; source?: 'typed' | 'heard' }
   | HandEvent;
 
 /** In order of time, where what hands did counts from when they have done. */
