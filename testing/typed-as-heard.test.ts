@@ -149,7 +149,7 @@ function play({ family, notes, procedure, begin, start, onward }: Job, seed: num
   for (let k = 0; k < 120; k++) {
     counted = written.length;
     const { step } = player;
-    if (!step) {
+    if (!step || step.watched) {
       const action = onward?.(memory.log(), player.state as never);
       if (action === undefined) break;
       player.press(action);

@@ -59,7 +59,7 @@ function judge(world: Audited, s: Statement): void {
   const { nowMs, hidden } = world;
   // What nobody noted, and what is wrong: what follows of that is counted apart.
   const befell = hidden.retunedCents !== 0 || hidden.slipped === i ? `, ${hidden.befell}` : '';
-  const meddled = hidden.gross[i] ? ', a gross figure' : befell;
+  const meddled = hidden.gross[i] && befell === '' ? ', a gross figure' : befell;
   switch (s.kind) {
     case 'offset-now':
       if (meddled === '') figure(`${s.kind}, ${agoWords(nowMs - world.readMs[i]!)}`, s, world.cents(i, nowMs));

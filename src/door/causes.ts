@@ -1,8 +1,9 @@
 import { array, boolean, lazy, mixed, number, object } from 'yup';
-import { findCause, testsOf, type Evidence } from '../core/causes';
+import { findCause, guideFor, testsOf, type Evidence } from '../core/causes';
 import { TESTS } from '../core/codes';
 import { LEAST_SIGMA_CENTS, LONGEST_NAME } from '../core/limits';
 import { cents as centsBetween } from '../core/music';
+import { bendWithin, stringLoad } from '../core/strings';
 import { checked, refused } from './lines';
 
 const MATERIALS = [
@@ -91,6 +92,14 @@ export function causesLine(item: Record<string, unknown>): object {
   if (first!.test !== 'since-last' || rest.some((e) => e.test === 'since-last'))
     return { ...refused('bad-causes', 'The evidence begins with since-last, and has it once.'), ...named };
   const names = rest.map((e) => e.test);
+  const load = stringLoad({
+    // How it is wound is not said: as most are.
+    material: s.material === 'wound-steel' ? 'wound-steel-nickel' : s.material,
+    gaugeMm: s.gaugeMm ?? undefined,
+    lengthMm: s.lengthMm,
+    frequencyHz: s.targetHz,
+  });
+  const safe = testsOf(instrument).filter((t) => guideFor(t, instrument, (most) => bendWithin(load, most)));
   const allowed = new Set<string>(testsOf(instrument));
   const foreign = names.find((t) => !allowed.has(t));
   if (foreign) return { ...refused('bad-causes', `The test ${foreign} is not one of this instrument.`), ...named };
@@ -108,6 +117,7 @@ export function causesLine(item: Record<string, unknown>): object {
     },
     sigmaCents,
     evidence,
+    offered: safe,
   });
   return {
     ok: true,

@@ -171,14 +171,14 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   }
 
   async function lifePage(instrumentId: string): Promise<LifePage> {
-    const [{ lifeSheet, setsOf, treatmentsOf }, { octavesOf, USUAL_SETUP }] = await Promise.all([lives(), octave()]);
+    const [{ lifeSheet, setsOf, treatmentsOf }, { octavesOf }] = await Promise.all([lives(), octave()]);
     const life = lifeOf(instrumentId);
     const fretted = traitsOf(life.record).frets;
     return {
       sets: setsOf(life),
       sheet: lifeSheet(life),
       treated: treatmentsOf(life, bench()),
-      octaves: fretted ? octavesOf(life, bench(), USUAL_SETUP.limitCents) : undefined,
+      octaves: fretted ? octavesOf(life, bench()) : undefined,
     };
   }
 

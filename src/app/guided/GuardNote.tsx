@@ -9,16 +9,18 @@ interface Props {
   note: string;
   /** How far the line of the moment lies from where the string belongs, cents. */
   lineCents: number;
+  /** It is pulled sharp by hand: how far above its target it sounds is meant. */
+  pulled?: boolean;
 }
 
 /** In a pass that touches no tuner, what sounds so far above is another string, cents. */
 const STRAY_CENTS = 100;
 
 /** What must be called out while a tuner is turned: the pitch guard's sign, not to be overlooked from a metre and a half. */
-export function GuardNote({ trace, load, note, lineCents }: Props) {
+export function GuardNote({ trace, load, note, lineCents, pulled = false }: Props) {
   const cents = useMoment(trace, (m) => (m.figure ? Math.round(m.figure.cents) : null));
   const turning = useMoment(trace, (m) => m.turning);
-  const call = cents === null || !turning ? undefined : pitchGuard(cents + lineCents, load, note);
+  const call = cents === null || !turning ? undefined : pitchGuard(cents + lineCents, load, note, pulled);
   if (!turning && cents !== null && cents > STRAY_CENTS)
     return <p className="text-sm text-ink2">Another string rings on: damp it, or wait.</p>;
   return (

@@ -16,10 +16,12 @@ export function useTestSession<Why>(
   const { a4Hz, demo, nowMs } = useWorld();
   const { instrumentId } = life.record;
   const player = useProcedure(procedure, NO_TEST as TestState<Why>, { life }, say);
-  const { run, guide, part, string, beside } = testAt({ life }, player.state);
+  const { run, guide, part, string, beside } = testAt({ life, a4Hz }, player.state);
   const sound = useListening(player, nowMs, say);
   const deaf = sound.listening === undefined;
   const sounding = part?.kind === 'read';
+  /** The string is pulled sharp: its pitch is watched. */
+  const pulled = part?.kind === 'do' && part.raises === true ? string : undefined;
   // The ear opens with the first part that is sounded.
   useEffect(() => {
     if (sounding && deaf) sound.open();
@@ -53,6 +55,7 @@ export function useTestSession<Why>(
     guide,
     sound,
     sounding,
+    pulled,
     press: player.press.bind(player),
     end: () => player.press({ do: 'end' }),
     again: () => player.press({ do: 'again' }),

@@ -115,6 +115,11 @@ export const KEYS = {
     },
     returns: { keys: ['r'], shown: 'R', words: 'Return test: bar down and up' },
     locked: { keys: ['l'], shown: 'L', words: 'The nut is locked: read what that did' },
+    slackened: {
+      keys: ['x'],
+      shown: 'X',
+      words: 'The strings were let down, the claw turned, the strings brought back',
+    },
     claw: { keys: ['c'], shown: 'C', words: 'Turn the claw as asked (simulated)', simulated: true },
     end: { keys: ['Escape'], shown: 'Esc', words: 'Stop' },
     ...hands,

@@ -93,6 +93,8 @@ const HELD_LAMBDA = 0.01;
 const MOST_BETWEEN = 2;
 /** Turns of the claw that are worth making, and that are made at once. */
 const LEAST_TURNS = 0.06;
+/** And the lean that nobody sees, rad. */
+const LEAST_LEAN = (0.1 * Math.PI) / 180;
 const MOST_TURNS = 4;
 /** After these stops of a pass, from 0, it is looked at again, and after the last. */
 const CLAW_AFTER = [0, 1, 3];
@@ -143,7 +145,10 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
     const made = claws.reduce((s, e) => s + Math.abs(e.turns), 0);
     const at = Math.max(-MOST_TURNS, Math.min(MOST_TURNS, turns));
     const rounded = Math.round(at * 16) / 16;
-    if (Math.abs(rounded) > LEAST_TURNS && made + Math.abs(rounded) <= MOST_CLAW_TURNS) {
+    // What of it is left when the strings are back.
+    const { claw, lambda } = belief.coupling;
+    const leans = Math.abs((rounded * claw) / (1 - lambda));
+    if (Math.abs(rounded) > LEAST_TURNS && leans >= LEAST_LEAN && made + Math.abs(rounded) <= MOST_CLAW_TURNS) {
       const lawTurns = job.blockedFromCents && turnsForChange(job.law, job.blockedFromCents);
       const asks = lawTurns !== undefined && isBeyond(rounded, lawTurns);
       return answer({ do: 'claw', turns: rounded, ...(asks ? { lawTurns } : {}) });
@@ -162,7 +167,7 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
   // The rest of the pass.
   const rest = midway ? order!.slice(place + 1) : [];
   const stop = nextStop(filter, belief, rest);
-  if (stop) return answer(setTo(belief, stop));
+  if (stop) return answer(toStop(belief, stop, readSince(stop.string - 1)));
 
   // The pass is over: who is not known well enough is read.
   if (lastAct >= 0 && unsure !== undefined && sd[unsure]! > SURE_CENTS)
@@ -180,8 +185,16 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
     return answer({ do: 'read', string: doubtful[0]!.i + 1 });
   if (sets.length > 0) pass++;
   const again = nextStop(filter, belief, orderNow(job, filter)) ?? worstOf(cents);
-  return answer(setTo(belief, again));
+  return answer(toStop(belief, again, readSince(again.string - 1)));
 }
+
+/** A stop further from the target than this is none: what is believed is wrong, cents. */
+const MOST_STOP_CENTS = 400;
+/** The stop, or where it would be no stop a reading; where that has just been read, its target. */
+const toStop = (belief: BridgeBelief, stop: { string: number; stopAtCents: number }, isRead: boolean) => {
+  if (Math.abs(stop.stopAtCents) <= MOST_STOP_CENTS) return setTo(belief, stop);
+  return isRead ? setTo(belief, { ...stop, stopAtCents: 0 }) : { do: 'read' as const, string: stop.string };
+};
 
 /** What is said of a stop. */
 function setTo({ expected, coupling }: BridgeBelief, stop: { string: number; stopAtCents: number }) {

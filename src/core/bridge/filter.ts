@@ -8,6 +8,8 @@ export type BridgeEvent =
   | { kind: 'set'; string: number; cents: number; sigmaCents?: number | undefined }
   /** Both screws alike; tightened is positive. */
   | { kind: 'claw'; turns: number }
+  /** Its strings were let down to turn the claw: how far, nobody knows. */
+  | { kind: 'slackened' }
   /** How far its back stands up, degrees. */
   | { kind: 'tilt'; degrees: number };
 
@@ -27,6 +29,8 @@ const FORGETS = 0.01;
 const GATE = 4;
 const PER_CENT = Math.LN2 / 600;
 const RADIANS = Math.PI / 180;
+/** A string that was let down and brought back by hand may stand this far from where it was, standard deviation, cents (house). */
+const SLACKENED_CENTS = 200;
 const LEVEL_SPREAD = 0.8 * RADIANS;
 const TILT_SPREAD = 0.2 * RADIANS;
 
@@ -86,6 +90,8 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
   /** Disbelieved of the last readings. */
   let recent: boolean[] = [];
   const doubted = new Map<number, number>();
+  /** Let down and not read since. */
+  const unread = new Set<number>();
 
   for (let i = 0; i < n; i++) {
     x[i] = 1;
@@ -187,6 +193,7 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
       forget(j, (sigma * PER_CENT) ** 2);
       return;
     }
+    unread.delete(j);
     const h = slopes((s) => reading(s, j));
     const innovation = cents - reading(x, j);
     const expected = spreadOf(h) + sigma ** 2;
@@ -228,6 +235,7 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
           for (let i = 0; i < n; i++) if (i !== j) p[i]![i]! += (NUT_CENTS * PER_CENT) ** 2;
           if (first[j] === undefined) first[j] = x[j]!;
           const before = allReadings();
+          unread.delete(j);
           windTo(x, j, event.cents);
           misfit(before, j);
           forget(j, 1);
@@ -243,6 +251,13 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
           p[at.pivot]![at.pivot]! += ((2 * PIVOT_CENTS * PER_CENT) / 3) ** 2;
           break;
         }
+        case 'slackened':
+          for (let j = 0; j < n; j++) {
+            forget(j, (SLACKENED_CENTS * PER_CENT) ** 2);
+            unread.add(j);
+          }
+          doubted.clear();
+          break;
         case 'tilt': {
           // Level where the angle is that of level: what is seen is how far it is from there.
           const seen = (s: Float64Array) => angleOf(s, coupling(s)) - s[at.level]!;
@@ -253,10 +268,9 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
     },
     belief() {
       const c = coupling(x);
-      const expected = first.map((f, j) => (f === undefined ? null : reading(x, j)));
-      const expectedSd = first.map((f, j) =>
-        f === undefined ? null : Math.sqrt(spreadOf(slopes((s) => reading(s, j)))),
-      );
+      const isRead = first.map((f, j) => f !== undefined && !unread.has(j));
+      const expected = isRead.map((is, j) => (is ? reading(x, j) : null));
+      const expectedSd = isRead.map((is, j) => (!is ? null : Math.sqrt(spreadOf(slopes((s) => reading(s, j))))));
       const parameters = Array.from(x.subarray(at.parameters));
       return {
         expected,

@@ -31,6 +31,7 @@ export { BEGIN_BRIDGE, bridgeAt, bridgeProcedure, type BridgeAction, type Bridge
 export { BEGIN_RETURN, RETURN_ROUNDS, returnAt, returnProcedure, type ReturnState } from './return-test';
 export {
   bridgeSentence,
+  CLAW_CAUTION,
   couplingWords,
   HELD,
   offWords,

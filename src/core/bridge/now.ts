@@ -2,7 +2,7 @@ import type { BridgeMemory } from '../codes';
 import type { GuidedLog } from '../guided';
 import { MOST_CLAW_TURNS } from '../limits';
 import { stringTargetHz } from '../music';
-import type { Bench, BridgeRecord, BridgeStepRecord, InstrumentLife } from '../log';
+import type { Bench, BridgeRecord, BridgeStepRecord, InstrumentLife, StringLife } from '../log';
 import { adviseBridge, type BridgeAdvice } from './advise';
 import type { BridgeEvent } from './filter';
 import { fineTunerRooms, lockShifts, type LockedStep } from './locking';
@@ -22,7 +22,8 @@ const eventOf = (r: BridgeStepRecord, ids: readonly string[], aims: readonly num
   const string = r.stringId ? ids.indexOf(r.stringId) + 1 : 0;
   if ((r.step === 'read' || r.step === 'set') && string > 0 && r.cents !== undefined)
     return [{ kind: r.step, string, cents: r.cents - aims[string - 1]!, sigmaCents: r.sigmaCents }];
-  if (r.step === 'claw' && r.turns !== undefined) return [{ kind: 'claw', turns: r.turns }];
+  if (r.step === 'claw' && r.turns !== undefined)
+    return [...(r.slackened ? [{ kind: 'slackened' as const }] : []), { kind: 'claw', turns: r.turns }];
   if (r.step === 'tilt' && r.degrees !== undefined) return [{ kind: 'tilt', degrees: r.degrees }];
   return [];
 };
@@ -157,7 +158,14 @@ function adviceIn(
   // What was learned when this session began: its own readings are not counted twice.
   const beganMs = session.steps[0]?.atMs ?? Infinity;
   const learned = bench.bridges.findLast((b) => b.instrumentId === instrumentId && b.atMs < beganMs)?.memory ?? null;
-  const from = blocked && ids.map((id) => blocked.find((s) => s.step === 'read' && s.stringId === id)?.cents);
+  // Strings that were never brought to pitch on this bridge tell nothing of how it stood level.
+  const wasTuned = (s: StringLife) =>
+    s.strungMs === null ||
+    s.readings.some((r) => r.purpose === 'as-left' && r.atMs < (blocked?.[0]?.atMs ?? -Infinity));
+  const from =
+    blocked && strings.every(wasTuned)
+      ? ids.map((id) => blocked.find((s) => s.step === 'read' && s.stringId === id)?.cents)
+      : undefined;
   const said = adviseBridge({
     law,
     task,

@@ -30,7 +30,7 @@ export type BridgeAction =
   /** The clamps at the nut are closed: what that did is read. */
   | { do: 'locked' }
   /** The claw is turned as told; or it is turned all the same. */
-  | { do: 'claw' }
+  | { do: 'claw'; slackened?: true }
   /** All are right: what was learned is kept. */
   | { do: 'keep'; source: Source }
   | { do: 'stop' }
@@ -171,8 +171,14 @@ function press(action: BridgeAction, log: GuidedLog, state: BridgeState): Outcom
       if (doubtful) return { state: { agreed: key } };
       return {
         state,
-        records: [stepDraft(log, session, { step: 'claw', turns: advice.turns! })],
-        say: clawTurnedWords(advice.turns!),
+        records: [
+          stepDraft(log, session, {
+            step: 'claw',
+            turns: advice.turns!,
+            ...(action.slackened ? { slackened: true as const } : {}),
+          }),
+        ],
+        say: clawTurnedWords(advice.turns!, action.slackened === true),
       };
     case 'keep':
       return keepAll(log, state, action.source);

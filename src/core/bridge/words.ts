@@ -91,16 +91,28 @@ export function bridgeSentence(
   act: 'read' | 'set' | 'claw' | 'done' | undefined,
   note: string,
   claw: { turns: number; lawTurns: number | undefined; doubtful: boolean },
+  levelSeen: boolean,
 ): string | undefined {
   if (act === undefined) return 'Press Enter: first every string is read';
   if (claw.doubtful) return doubtfulClawWords(claw.turns, claw.lawTurns!);
   if (act === 'claw') return `Turn both claw screws ${clawWords(claw.turns)}. Enter: done`;
-  if (act === 'done') return 'All strings are right. Enter: save it';
+  if (act === 'done')
+    return levelSeen
+      ? 'All strings are right. Enter: save it'
+      : 'All strings are right. Level was not measured. Enter: save it';
   return act === 'read' ? `Pluck ${note}: damp the others, hand off the bridge, bar at rest` : undefined;
 }
-export const clawTurnedWords = (turns: number) => `Claw turned ${clawWords(turns)}. Now the strings.`;
+export const clawTurnedWords = (turns: number, slackened: boolean) =>
+  slackened
+    ? `Claw turned ${clawWords(turns)}. Bring every string near its pitch first, then pluck as told.`
+    : `Claw turned ${clawWords(turns)}. Now the strings.`;
+/** What goes with a turn of the claw. */
+export const CLAW_CAUTION =
+  'Each spring pulls 20 to 70 N. Hold the driver straight, eyes away. If a screw is hard to turn, let the strings down first and press X when it is done. If in doubt, see a repairer.';
+/** A string this far above its target is let down at once, cents. */
+const FAR_SHARP_CENTS = 100;
 export const bridgeReadWords = (note: string, cents: number, act: 'read' | 'set') =>
-  act === 'read' ? `${note} is at ${signed(cents)}.` : `${note} stopped at ${signed(cents)}.`;
+  `${note} ${act === 'read' ? 'is' : 'stopped'} at ${signed(cents)}.${cents > FAR_SHARP_CENTS ? ' That is far above its target: let it down now, then read it again.' : ''}`;
 export const tiltWords = (degrees: number) => `Tilt ${signed(degrees)}° saved.`;
 export const TOO_FEW_SPRINGS = 'These springs cannot hold these strings. Give the number of springs.';
 export const BRIDGE_STOPPED = 'Stopped. What was read stays in the history.';

@@ -225,7 +225,7 @@ test('after six tests the honest answer; a reference is asked about where the ot
   expect(only(-7)).toBe('reference');
   expect(only(0.4)).toBeUndefined();
   const words = (build: CauseBuild) =>
-    guideFor('big-bend', build)
+    guideFor('big-bend', build, () => ({ cents: 400, words: 'two tones' }))!
       .parts.map((p) => p.words)
       .join(' ');
   expect(words(GUITAR)).toContain('Bend it two tones');

@@ -1,12 +1,14 @@
 import { cents } from '../music';
 import type { Disturbance } from '../simulate';
+import type { Bend } from '../strings';
 import { hasFrets, type CauseBuild } from './kinds';
 import { type CauseTest, type Measure } from '../codes';
 
 /** What is sounded, or done, in a test: the string itself, the one beside it, or a tone that the strings are tuned by. */
 export type TestPart =
   | { kind: 'read'; touch: 'open' | 'fret' | 'harmonic' | 'neighbour' | 'tone' | 'behind'; words: string }
-  | { kind: 'do'; words: string; how?: Disturbance; waitS?: number };
+  /** `raises`: it pulls the string sharp, and its pitch is watched. */
+  | { kind: 'do'; words: string; how?: Disturbance; waitS?: number; raises?: true };
 
 /** Where the hand is: along the string, from its tuner to its anchor. */
 export type TouchPlace = 'tuner' | 'behind-tree' | 'behind-nut' | 'middle' | 'behind-saddle' | 'bar' | 'none';
@@ -45,11 +47,12 @@ const both = (again = ''): TestPart[] => [
   open(`Pluck it open${again}`),
   { kind: 'read', touch: 'behind', words: `Pluck the short length between nut and tree${again}` },
 ];
-const WHIP = 'Keep your face away from the string. Never so hard that it hurts.';
+const WHIP =
+  'Keep your face away from the string. Never so hard that it hurts. Pluck it as you bend: its pitch is watched.';
 const PADDED = 'Press gently with a padded finger: a thin string cuts. Do not lean on a friction peg.';
 
-const BEND_HARD = act('Bend it hard, two tones or more, let go', 'big-bend');
-const PRESS_HARD = act('Press it down hard between nut and tuner, let go', 'press-behind-nut');
+const BEND = act('Bend it {bend}, let go', 'big-bend');
+const PRESS = act('Press it down between nut and tuner, {bend} at most, let go', 'press-behind-nut');
 
 /** Every test and measure in our own words. */
 export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
@@ -58,13 +61,13 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     place: 'behind-nut',
     parts: [
       open('Pluck it open'),
-      BEND_HARD,
+      BEND,
       open('Pluck it open: its flat limit'),
-      PRESS_HARD,
+      PRESS,
       open('Pluck it open: its sharp limit'),
-      BEND_HARD,
+      BEND,
       open('Pluck it open'),
-      PRESS_HARD,
+      PRESS,
       open('Pluck it a last time'),
     ],
     caution: `${WHIP} ${PADDED}`,
@@ -73,7 +76,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     title: 'Raised by a press into the peg box',
     place: 'behind-nut',
     parts: [
-      ...once('Press it down behind the nut, let go', 'press-behind-nut'),
+      ...once('Press it down behind the nut, {bend} at most, let go', 'press-behind-nut'),
       act('Play on for two minutes', 'wait', 120),
       open('Pluck it open'),
     ],
@@ -83,7 +86,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     title: 'Lowered by a pull in the middle',
     place: 'middle',
     parts: [
-      ...once('Pull it up in the middle, let go', 'big-bend'),
+      ...once('Pull it up {bend} in the middle, let go', 'big-bend'),
       act('Play on for two minutes', 'wait', 120),
       open('Pluck it open'),
     ],
@@ -92,7 +95,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   routine: {
     title: 'Bent full before the show',
     place: 'middle',
-    parts: once('Bend it full three times (or bar down and up), let go', 'big-bend'),
+    parts: once('Bend it {bend} three times, let go', 'big-bend'),
     caution: WHIP,
   },
   'from-below-above': {
@@ -101,11 +104,11 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     parts: [
       act('Go below, then up to pitch', 'from-below'),
       open('Pluck it open'),
-      act('Bend it a whole tone, let go', 'pull-up'),
+      act('Bend it {bend}, let go', 'pull-up'),
       open('Pluck it open again'),
       act('Go above, then down to pitch', 'from-above'),
       open('Pluck it open'),
-      act('The same bend, let go', 'pull-up'),
+      act('The same again, bend it {bend}, let go', 'pull-up'),
       open('Pluck it a last time'),
     ],
     caution: WHIP,
@@ -113,19 +116,19 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   'big-bend': {
     title: 'A hard bend or pull',
     place: 'middle',
-    parts: twice('Bend it two tones, let go', 'big-bend'),
+    parts: twice('Bend it {bend}, let go', 'big-bend'),
     caution: WHIP,
   },
   'press-behind-nut': {
     title: 'Press behind the nut',
     place: 'behind-nut',
-    parts: twice('Press it down between nut and tuner, let go', 'press-behind-nut'),
+    parts: twice('Press it down between nut and tuner, {bend} at most, let go', 'press-behind-nut'),
     caution: PADDED,
   },
   'press-behind-tree': {
     title: 'Press behind the tree',
     place: 'behind-tree',
-    parts: twice('Press it down between tree and tuner, let go', 'press-behind-tree'),
+    parts: twice('Press it down between tree and tuner, {bend} at most, let go', 'press-behind-tree'),
     caution: PADDED,
   },
   'pluck-behind-nut': {
@@ -133,9 +136,9 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     place: 'behind-nut',
     parts: [
       ...both(),
-      act('Bend it two tones, let go', 'big-bend'),
+      act('Bend it {bend}, let go', 'big-bend'),
       ...both(' again'),
-      act('Press it down between nut and tree, let go', 'press-behind-nut'),
+      act('Press it down between nut and tree, {bend} at most, let go', 'press-behind-nut'),
       ...both(' a last time'),
     ],
     caution: `${WHIP} ${PADDED}`,
@@ -143,7 +146,7 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   'press-behind-saddle': {
     title: 'Press behind the saddle',
     place: 'behind-saddle',
-    parts: twice('Press it down behind the saddle, let go', 'press-behind-saddle'),
+    parts: twice('Press it down behind the saddle, {bend} at most, let go', 'press-behind-saddle'),
     caution: PADDED,
   },
   dive: {
@@ -155,13 +158,13 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   'pull-up': {
     title: 'A pull-up',
     place: 'bar',
-    parts: withOthers(twice('Pull the bar up a tone, and back', 'pull-up')),
+    parts: withOthers(twice('Pull the bar up {bend}, and back', 'pull-up')),
     caution: WHIP,
   },
   'side-stretch': {
     title: 'A sideways stretch',
     place: 'middle',
-    parts: twice('Pull it aside three times with the flat of your fingers', 'side-stretch'),
+    parts: twice('Pull it aside three times with the flat of your fingers, {bend} at most', 'side-stretch'),
     caution: WHIP,
   },
   wait: {
@@ -203,15 +206,39 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
   },
 };
 
-/** A pull in words for strings that no fingerboard lies under: what is bent there has nothing to be bent on. */
-const PULL = 'Pull it aside in the middle, as far as the hardest playing does, let go';
+/** What stands for the amount in the words of what pulls a string sharp. */
+const AMOUNT = '{bend}';
+/** Pulled no further than this, cents: what a bar does, and what is done to bring a string back. */
+const AT_MOST: Partial<Record<CauseTest | Measure, number>> = { 'pull-up': 200, 'from-below-above': 200 };
 
-/** A test as it is done on an instrument. */
-export function guideFor(test: CauseTest | Measure, build: CauseBuild): TestGuide {
+/** Does this part pull the string sharp, so that its tension rises? */
+export const raises = (part: TestPart): boolean => part.kind === 'do' && part.words.includes(AMOUNT);
+
+/** A pull in words for strings that no fingerboard lies under: what is bent there has nothing to be bent on. */
+const PULL = `Pull it aside in the middle, ${AMOUNT} at most, let go`;
+
+/**
+ * A test as it is done on a string.
+ * @param bendOf how far the string may be pulled sharp, at most so many cents; undefined where it may not
+ * @returns undefined where it would take the string too near to breaking
+ */
+export function guideFor(
+  test: CauseTest | Measure,
+  build: CauseBuild,
+  bendOf: (mostCents?: number) => Bend | undefined,
+): TestGuide | undefined {
   const guide = TEST_GUIDES[test];
-  if (hasFrets(build)) return guide;
+  if (!guide.parts.some(raises)) return guide;
+  const bend = bendOf(AT_MOST[test]);
+  if (!bend) return undefined;
   const bends = (p: TestPart) => p.kind === 'do' && p.how !== 'press-behind-nut' && /\bbend\b/i.test(p.words);
-  return { ...guide, parts: guide.parts.map((p) => (bends(p) ? { ...p, words: PULL } : p)) };
+  const worded = (p: TestPart): TestPart => (!hasFrets(build) && bends(p) ? { ...p, words: PULL } : p);
+  const parts = guide.parts.map((p): TestPart => {
+    const said = worded(p);
+    const words = said.words.replace(AMOUNT, bend.words);
+    return said.kind === 'do' && raises(said) ? { ...said, words, raises: true } : { ...said, words };
+  });
+  return { ...guide, parts };
 }
 
 /** Changes by a test, cents: the first time, the second where it was done twice, and that of the string beside it at the first. */

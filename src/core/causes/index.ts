@@ -15,6 +15,7 @@ export type { Specimen } from './specimen';
 export {
   changesOf,
   guideFor,
+  raises,
   TEST_GUIDES,
   type Changes,
   type TestGuide,
@@ -33,6 +34,6 @@ export {
   type Lasting,
   type LubricantPoint,
 } from './friction';
-export { causeBuildOf } from './build';
+export { bendIn, causeBuildOf } from './build';
 export { NO_TEST, testAt, testProcedure, type TestAction, type TestOutcome, type TestState } from './test-run';
 export { frictionTests, inquiryTests, isAfterRemedy, type InquiryWhy } from './keep';

@@ -73,7 +73,8 @@ export function testsOf(build: CauseBuild): CauseTest[] {
     if (t === 'press-behind-tree') return tree;
     // The short length between nut and tree speaks only where the string runs free over both.
     if (t === 'pluck-behind-nut') return tree && nut === 'plain';
-    if (t === 'press-behind-saddle') return !(nut === 'locking' && bridge === 'floating');
+    // A bridge that stands by the strings' pull alone tips or shifts.
+    if (t === 'press-behind-saddle') return bridge !== 'tailpiece' && !(nut === 'locking' && bridge === 'floating');
     return t === 'octave' || t === 'firm-fret' ? hasFrets(build) : true;
   });
 }

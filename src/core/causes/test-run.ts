@@ -3,7 +3,8 @@ import { lastHzOf, soundedAlone, type GuidedLog, type GuidedStep, type Outcome, 
 import { stringTargetHz } from '../music';
 import type { Reading } from '../pitch';
 import type { Draft, StringLife } from '../log';
-import { causeBuildOf } from './build';
+import { bendIn, causeBuildOf } from './build';
+import { TOO_NEAR_BREAKING } from './words';
 import { changesOf, guideFor, type Changes, type TestPart } from './guide';
 
 type Touch = Extract<TestPart, { kind: 'read' }>['touch'];
@@ -49,8 +50,8 @@ export interface TestDone<Why> {
 }
 
 /** The test under way as a view shows it: its guide, the part in hand, the string, and the one beside it. */
-export function testAt<Why>({ life }: Pick<GuidedLog, 'life'>, { run }: TestState<Why>) {
-  const guide = run && guideFor(run.test, causeBuildOf(life));
+export function testAt<Why>({ life, a4Hz }: Pick<GuidedLog, 'life' | 'a4Hz'>, { run }: TestState<Why>) {
+  const guide = run && guideFor(run.test, causeBuildOf(life), bendIn(life, run.stringId, run.test, a4Hz));
   const at = life.strings.findIndex((s) => s.plan.stringId === run?.stringId);
   const string = life.strings[at];
   return {
@@ -66,10 +67,23 @@ export function testAt<Why>({ life }: Pick<GuidedLog, 'life'>, { run }: TestStat
 const timesOpen = (touch: Touch, { lengthMm, headMm = lengthMm }: StringLife['plan']): number =>
   touch === 'behind' ? lengthMm / headMm : touch === 'fret' || touch === 'harmonic' ? 2 : 1;
 
+/** What pulls a string sharp is only watched: nothing is read, nothing is said but the guard's call. */
+const watched = <Why>(run: Run<Why>, { plan, ...string }: StringLife, a4Hz: number): GuidedStep => ({
+  ...soundedAlone(
+    `${run.stringId}:${run.test}:${run.serial}:${run.index}`,
+    plan.note,
+    stringTargetHz(plan, a4Hz)!,
+    lastHzOf({ plan, ...string }),
+  ),
+  insist: true,
+  watched: true,
+});
+
 /** What is sounded for a part that is read, and where it is expected. */
 function soundFor<Why>(log: GuidedLog, state: TestState<Why>): GuidedStep | undefined {
   const { run, part, string, beside } = testAt(log, state);
-  if (!run || part?.kind !== 'read' || !string || !beside) return undefined;
+  if (!run || !part || !string || !beside) return undefined;
+  if (part.kind === 'do') return part.raises && watched(run, string, log.a4Hz);
   const { touch } = part;
   const key = `${run.stringId}:${run.test}:${run.serial}:${run.index}`;
   const before = run.heard.findLast((h) => h.touch === touch)?.reading.frequencyHz;
@@ -119,8 +133,11 @@ export function testProcedure<Why>(
     press(action, log, state): Outcome<TestState<Why>> {
       const { run, part } = testAt(log, state);
       switch (action.do) {
-        case 'begin':
+        case 'begin': {
+          const { guide } = testAt(log, begun(state, action));
+          if (!guide) return { state, say: TOO_NEAR_BREAKING };
           return { state: begun(state, action), records: action.records ?? [], say: '' };
+        }
         case 'done':
           if (!run || part?.kind !== 'do') return { state };
           return { state: { ...state, run: { ...run, index: run.index + 1 } }, say: '' };

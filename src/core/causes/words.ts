@@ -75,3 +75,7 @@ export function outcomeOf(beforeCents: number, afterCents: number, sigmaCents: n
   if (Math.abs(afterCents) < HELPED_SHARE * Math.abs(beforeCents) && went > doubt) return 'helped';
   return went < Math.max(doubt, NO_HELP_SHARE * Math.abs(beforeCents)) ? 'did-not' : 'cannot-tell';
 }
+
+/** A test that would pull a string too near to breaking is not done. */
+export const TOO_NEAR_BREAKING =
+  'This string pulls too near its breaking load to be bent or pressed. Choose a test that does not, or a lighter string.';

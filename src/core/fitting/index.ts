@@ -1,6 +1,6 @@
 export { bringUpOrder, courseLabels, fittingPlan, SCHOOLS, type School } from './plan';
 export { isNylon, turnsFor, type FittedString, type FittingStep, type Picture } from './steps';
-export { REMOVALS, repeatedBreak } from './removal';
+export { REMOVALS, removalWords, repeatedBreak } from './removal';
 export {
   beginFitting,
   fittingAt,

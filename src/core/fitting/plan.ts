@@ -1,3 +1,4 @@
+import { isCourses } from '../music';
 import type { FamilyTraits } from '../strings';
 import {
   bedStep,
@@ -56,7 +57,6 @@ export function fittingPlan(traits: FamilyTraits, strings: readonly FittedString
   ]);
 }
 
-const pitchClass = (note: string) => note.replace(/-?\d+$/, '');
 const octaveOf = (note: string) => Number(/-?\d+$/.exec(note)?.[0] ?? 0);
 
 /**
@@ -64,7 +64,7 @@ const octaveOf = (note: string) => Number(/-?\d+$/.exec(note)?.[0] ?? 0);
  * @param notes all strings of the instrument, in order
  */
 export function courseLabels(notes: readonly string[]): (string | undefined)[] {
-  const paired = notes.length % 2 === 0 && notes.every((n, i) => pitchClass(n) === pitchClass(notes[i ^ 1]!));
+  const paired = isCourses(notes);
   return notes.map((note, i) => {
     const other = notes[i ^ 1];
     if (!paired || other === undefined) return undefined;

@@ -17,7 +17,7 @@ import { traitsOf } from '../strings';
 import { courseLabels, fittingPlan, SCHOOLS, type School } from './plan';
 import { REMOVALS } from './removal';
 import { turnsFor, type FittingStep } from './steps';
-import { droppedWords, leftWords, roundsNote } from './words';
+import { droppedWords, leftWords, NO_DROP, roundsNote } from './words';
 
 /** A fitting under way on one instrument. What was done is in the log; this is the place in the plan. */
 export interface Progress {
@@ -165,6 +165,11 @@ function heard(kept: Kept, source: Source, log: GuidedLog, state: FittingState):
     purpose: reading ? 'as-found' : 'as-left',
     ...(reading ? { stretched: true } : arrival ? { arrival } : {}),
   };
+  if (reading && kept.turned) {
+    // Brought up before it was read, nobody knows how far it dropped.
+    const up: Draft = { ...readingOf(log, own, kept.reading, source), purpose: 'as-left' };
+    return { state: { ...state, phase: 'stretch' }, records: [up], say: NO_DROP };
+  }
   if (reading) return afterRound(kept.reading, record, own, log, state);
   const above = cameFromAbove(arrival);
   const say = leftWords(plan.note, kept.reading.cents, above);

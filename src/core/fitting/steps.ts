@@ -31,6 +31,7 @@ export interface FittedString {
 }
 
 const isWound = (m: StringMaterial) => m.startsWith('wound') || m === 'synthetic-bowed';
+const isSteel = (m: StringMaterial) => m.includes('steel');
 export const isNylon = (m: StringMaterial) => m === 'plain-nylon' || m === 'wound-nylon' || m === 'fluorocarbon';
 const nameOf = (s: FittedString) => s.label ?? s.note;
 
@@ -59,7 +60,7 @@ export function offSteps(strings: readonly FittedString[], traits: FamilyTraits)
       why: 'A string cut under tension whips.',
       points: ['Slacken until it flaps, then unwind or cut it.', 'Say why it comes off.'],
       caution:
-        'Keep your face away from the string and cover your eyes. Ends are sharp: bend them over and put them in the bin at once. On children’s instruments an adult changes the strings.',
+        'Keep your face away from the string and cover your eyes. The ends of steel and wound strings are sharp: bend them over and put them in the bin at once. On children’s instruments an adult changes the strings.',
       picture: 'ends',
     },
     lookStep(strings, traits),
@@ -112,7 +113,10 @@ function lookStep(strings: readonly FittedString[], traits: FamilyTraits): Fitti
 
 /** How the end away from the tuner is made fast, by build and string. */
 function seatPoint(s: FittedString, { tuner, tied, bridgePins, bowed }: FamilyTraits): string {
-  if (tuner === 'pin') return 'Hang the loop on its hitch pin. Do not twist the string.';
+  if (tuner === 'pin')
+    return isSteel(s.material)
+      ? 'Hang its loop on the hitch pin, or its ball in the hole. Do not twist the string.'
+      : 'Tie or knot it at the far end as the maker does, and pull the knot tight by hand.';
   if (tied && isNylon(s.material))
     return 'Tie it at the bridge and pull the tie tight by hand. The last tuck lies behind the edge.';
   if (bridgePins)
@@ -128,7 +132,7 @@ function tunerPoints(s: FittedString, slack: number, traits: FamilyTraits): stri
   if (tuner === 'pin')
     return [
       'Turn the pin out by as many turns as the coil takes, then wind it in with the key. If the maker sets pins another way, do that.',
-      `Leave ${slack} mm of slack for the coil. Break the tail off by bending it to and fro.`,
+      `Leave ${slack} mm of slack for the coil. ${isSteel(s.material) ? 'Break the tail off by bending it to and fro.' : 'Trim the rest a finger’s width from the pin.'}`,
     ];
   if (tuner === 'friction-peg')
     return [
@@ -163,8 +167,11 @@ export function onStep(s: FittedString, traits: FamilyTraits): FittingStep {
     title: `Put ${nameOf(s)} on: ${slackMm} mm of slack`,
     why: `That makes ${turns} turns on a ${postMm} mm ${where}: enough to hold, few enough not to creep.`,
     points: [seatPoint(s, traits), ...tunerPoints(s, slackMm, traits)],
-    caution:
-      tuner === 'pin' || isBass(traits)
+    caution: !isSteel(s.material)
+      ? isWound(s.material)
+        ? 'The winding’s end is sharp: put the piece in the bin.'
+        : 'Put the piece in the bin.'
+      : tuner === 'pin' || isBass(traits)
         ? 'The piece is sharp: put it in the bin.'
         : 'Cut the tail short and bend the end over. The piece is sharp: put it in the bin.',
     picture: 'coil',

@@ -66,6 +66,8 @@ interface OfStep {
   asked: { reading: Reading; message: string } | undefined;
   /** What sounds was turned up, though it was to be left alone. */
   risen: boolean;
+  /** It was so at any time since it was asked for. */
+  wasTurned: boolean;
 }
 
 function begin(next: GuidedStep): OfStep {
@@ -79,6 +81,7 @@ function begin(next: GuidedStep): OfStep {
     turning: step.purpose === 'left' && tuner ? createTurning(tuner, toleranceCents, step.again === true) : undefined,
     asked: undefined,
     risen: false,
+    wasTurned: false,
   };
 }
 
@@ -112,7 +115,8 @@ class GuidedReading implements Guide {
     this.setIdentity({ ...this.of!.identity, homeHz: reading.frequencyHz });
     const learned = this.of!.turning?.learned();
     const arrival = this.isLeft() ? arrivalOf(this.of!.way) : undefined;
-    return { kind: 'keep', reading, arrival, ...(learned ? { learned } : {}) };
+    const turned = !this.isLeft() && this.of!.wasTurned;
+    return { kind: 'keep', reading, arrival, ...(learned ? { learned } : {}), ...(turned ? { turned } : {}) };
   }
   private tooLoud(): Verdict {
     return refuse(
@@ -233,7 +237,7 @@ class GuidedReading implements Guide {
   private sureFigure(tS: number, rises: boolean): Figure | undefined {
     const { figure } = this.display;
     const of = this.of!;
-    if (rises) of.risen = true;
+    if (rises) of.risen = of.wasTurned = true;
     if (!figure) return undefined;
     const which = this.whoseAt(this.now!.named.targetHz * ratioOfCents(figure.cents));
     // A string that was turned up under the hand is followed wherever it goes: it may break. Not so another one's note.
@@ -370,7 +374,7 @@ class GuidedReading implements Guide {
       figure: live ?? null,
       faded: live ? null : (shown ?? null),
       tuner: (this.now && this.of?.turning?.advice()) ?? null,
-      turning: this.isLeft() || (this.of?.risen ?? false),
+      turning: this.isLeft() || this.now?.watched === true || (this.of?.risen ?? false),
     };
   }
 }

@@ -137,6 +137,7 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   }
 
   private judge(verdict: Verdict, source: Source): void {
+    if (this.step?.watched) return;
     if (this.step) this.means.judged?.(verdict, this.step);
     if (verdict.kind !== 'keep') {
       const without = verdict.kind === 'refuse' && verdict.reason === 'nothing' ? this.means.without?.() : undefined;

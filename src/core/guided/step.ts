@@ -31,6 +31,8 @@ export interface GuidedStep {
   belowCents?: number;
   /** The player says that it is the named string. */
   insist?: boolean;
+  /** Only looked at, while a hand pulls it sharp: nothing is read, asked or said. */
+  watched?: true;
   /** Where it was found before this step, cents; null when it was not. */
   foundCents: number | null;
   /** It was left so already: nobody has turned it since. */
@@ -54,7 +56,8 @@ export const figurePlaceOf = ({ step, named, belongsHz, expectedHz, insist = fal
 
 /** What the rules say of what was heard. */
 export type Verdict =
-  | { kind: 'keep'; reading: Reading; arrival: Arrival | undefined; learned?: TunerLearned }
+  /** `turned`: it was to be left alone, and was turned up before it was read. */
+  | { kind: 'keep'; reading: Reading; arrival: Arrival | undefined; learned?: TunerLearned; turned?: true }
   | { kind: 'refuse'; reason: RefusalReason | 'off' | 'uncertain' | 'nothing'; message: string; hearingId?: string }
   | { kind: 'ask'; cents: number; message: string; hearingId?: string };
 

@@ -1,7 +1,7 @@
 import { stringTargetHz } from '../music';
 import type { InstrumentLife, StringLife, StringPlan } from '../log';
 import { centsPerTurn, fineTravelLeft, stringLoad, traitsOf, tunerPlace, type TunerPlace } from '../strings';
-import type { TunerKnown } from './turning';
+import { MOST_GAIN, type TunerKnown } from './turning';
 
 /** Load of a planned string at a pitch; undefined where its physics is unknown. */
 export const loadOf = (plan: StringPlan, frequencyHz: number) =>
@@ -32,7 +32,7 @@ export function tunerOf(life: InstrumentLife, string: StringLife, a4Hz: number):
     kind: traits.tuner,
     perTurn: centsPerTurn(plan, loadOf(plan, stringTargetHz(plan, a4Hz)!), traits),
     other: tuner?.other ?? false,
-    gain: tuner?.gain ?? 1,
+    gain: Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, tuner?.gain ?? 1)),
     fineLeft: fineTravelLeft(pairs),
   };
 }

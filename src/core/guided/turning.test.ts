@@ -96,6 +96,14 @@ test('told up, gone past the line and brought below again, nothing was turned th
   expect(turning.wrong(tS)).toBeUndefined();
 });
 
+test('beyond the line nothing more of what was told is said', () => {
+  const turning = createTurning(GEARED, 3);
+  let tS = follow(turning, [-100]);
+  expect(turning.advice()!.far).toBe('about three quarters of a turn');
+  for (let k = 0; k < 3; k++, tS += 0.025) turning.see({ cents: 11.4, spread: 0.2, tS });
+  expect(turning.advice()).toMatchObject({ way: '', far: '', up: false });
+});
+
 test('a string that moves further than was reckoned is told smaller turns from the third that agree, and that is kept', () => {
   const turning = createTurning(GEARED, 3);
   const tS = follow(turning, [-60, 60]);
@@ -104,13 +112,22 @@ test('a string that moves further than was reckoned is told smaller turns from t
   expect(turning.advice()!.far).toBe('about an eighth of a turn');
   expect(turning.learned()).toBeUndefined();
   const steady = createTurning(GEARED, 3);
-  follow(steady, [-600, -200, -72, -24]);
+  follow(steady, [-108, -36, -12, -4]);
   expect(steady.learned()!.gain).toBeCloseTo(2 / 3, 1);
+  // Several turns are made in several goes: a part of them is no whole one.
+  const parts = createTurning(GEARED, 3);
+  follow(parts, [-600, -420, -294, -206, -144]);
+  expect(parts.learned()).toBeUndefined();
+  expect(parts.advice()!.far).toMatch(/turns?, pluck all the while$/);
+  // Nothing teaches more than twice, or half, of what the build gives.
+  const weak = createTurning(GEARED, 3);
+  follow(weak, [-110, -82, -61, -46]);
+  expect(weak.learned()!.gain).toBe(1 / 2);
 });
 
 test('after two misses it says less; on a peg it counts minutes; nothing is said of an unknown string', () => {
   const turning = createTurning(GEARED, 3);
-  follow(turning, [-200, -195, -150, -140, -132, -124]);
+  follow(turning, [-118, -112, -106, -100, -94]);
   expect(turning.advice()).toMatchObject({ far: '', way: 'top edge away from you' });
   const peg = createTurning({ ...GEARED, kind: 'friction-peg', perTurn: { tuner: 1200, fine: 15 } }, 3);
   follow(peg, [-100]);

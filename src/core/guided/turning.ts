@@ -43,7 +43,10 @@ const REST_CENTS = 2;
 const LEAST_TURN = 4;
 /** So small a part of a turn cannot be judged by the hand: nothing is learned from it, cents. */
 const LEARNS_FROM = 8;
-const MOST_GAIN = 4;
+/** What is learned lies within this factor of what the build gives (the user's rule). */
+export const MOST_GAIN = 2;
+/** More than this is turned in several goes, a part at a time: a pause between two teaches nothing, turns. */
+const AT_ONCE_TURNS = 1;
 /** So many turns as they were asked for teach what a turn moves, if they agree within this factor; so many the wrong way teach the way (the user's rule). */
 const TEACHES = 3;
 const ALIKE = 1.6;
@@ -75,7 +78,16 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
   let recent: Figure[] = [];
   /** Where it rested when it was told, and what it was told, cents; whether all since then was seen; whether it has been beyond the line. */
   let told:
-    | { at: number; turn: number; by: Turn['by']; spent: boolean; far: string; seen: boolean; passed: boolean }
+    | {
+        at: number;
+        turn: number;
+        by: Turn['by'];
+        turns: number;
+        spent: boolean;
+        far: string;
+        seen: boolean;
+        passed: boolean;
+      }
     | undefined;
   let wrong: { sentence: string; sinceS: number } | undefined;
   /** The movement that was called wrong has not ended. */
@@ -103,12 +115,13 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
     const spent = wished?.by === 'fine-tuner' && turn > fineLeft;
     const meant = spent ? turnOf(turn, { ...perTurn!, fine: null }, kind, gain) : wished;
     const far = !meant || misses >= MISSES || Math.abs(turn) < FAR_FROM ? '' : farWords(meant);
-    told = { at: cents, turn, by: meant?.by ?? kind, spent, far, seen: true, passed: false };
+    const turns = Math.abs(meant?.turns ?? 0);
+    told = { at: cents, turn, by: meant?.by ?? kind, turns, spent, far, seen: true, passed: false };
   };
 
   /** The hand has rested: what did it do? */
   const judge = (cents: number) => {
-    const { at, turn, far, seen } = told!;
+    const { at, turn, turns, far, seen } = told!;
     const moved = cents - at;
     // A turn the wrong way in small steps is counted from where it was told.
     if (Math.abs(moved) < LEAST_TURN || (moved * turn < 0 && Math.abs(turn) > FAR_FROM)) {
@@ -121,7 +134,7 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
       along++;
       withdrawn = false;
       if (turn > 0) careful = share > OVERSHOT_SHARE && cents > toleranceCents;
-      if (far !== '') {
+      if (far !== '' && turns <= AT_ONCE_TURNS) {
         misses = Math.abs(share - 1) > MISS_SHARE ? misses + 1 : 0;
         if (seen) learn(share);
       }
@@ -177,7 +190,9 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
     advice() {
       const { place, perTurn, fineLeft } = known;
       if (!told) return { place, way: '', far: '', up: true };
-      const { by, turn, spent } = told;
+      const { by, turn, spent, passed } = told;
+      // It is beyond the line: what was told before is done, and more of it would be wrong.
+      const said = !withdrawn && !passed;
       const where =
         by === 'fine-tuner'
           ? `fine tuner, ${Math.max(0, Math.round(fineLeft))} cents of travel left`
@@ -186,9 +201,9 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
             : place;
       return {
         place: where,
-        way: withdrawn ? '' : wayWords({ by, turns: turn }, other),
-        far: withdrawn ? '' : told.far,
-        up: turn > 0,
+        way: said ? wayWords({ by, turns: turn }, other) : '',
+        far: said ? told.far : '',
+        up: passed ? turn < 0 : turn > 0,
       };
     },
     learned: () => (taught ? { other, gain } : undefined),

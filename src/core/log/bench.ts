@@ -14,6 +14,7 @@ import type {
   ReferenceRecord,
   RemarkRecord,
   RoomRecord,
+  SaddleRecord,
   SessionRecord,
   TestRecord,
   TouchRecord,
@@ -48,6 +49,8 @@ export interface Bench {
   /** Floating bridges as they are set up, and what was done on them, oldest first. */
   bridges: BridgeRecord[];
   bridgeSteps: BridgeStepRecord[];
+  /** What owners say of saddles, oldest first. */
+  saddles: SaddleRecord[];
   /** Two strings heard together, oldest first. */
   checkpoints: CheckpointRecord[];
   /** What instruments were tuned to, oldest first. */

@@ -28,7 +28,7 @@ export function settlingEvents(life: StringLife, moved: readonly number[] = []):
       const before = events[events.length - 1]!;
       if (before.kind === 'read' && t - before.t < CONFIRM_MIN) events.pop();
     }
-    if (r.slip || moved.includes(r.atMs)) events.push({ t, kind: 'retune' });
+    if (r.slip || moved.includes(r.atMs)) events.push({ t, kind: 'retune', anywhere: true });
     if (r.stretched) events.push({ t: Math.max(0, t - STRETCHED_MIN), kind: 'stretch' });
     if (r.purpose === 'as-left') events.push({ t: Math.max(0, t - 0.02), kind: 'retune' });
     events.push({

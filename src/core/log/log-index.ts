@@ -197,6 +197,7 @@ export function createLogIndex(): LogIndex {
         checkpoints: everywhere('checkpoint'),
         bridges: everywhere('bridge'),
         bridgeSteps: everywhere('bridge-step'),
+        saddles: everywhere('saddle'),
         tunings: everywhere('tuning'),
         forgotten: everywhere('tuning-forgotten'),
         remarks: everywhere('remark'),

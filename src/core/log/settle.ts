@@ -95,10 +95,12 @@ function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (Lif
   return fits;
 }
 
-/** Hands move strings by more than this, all alike within so much, and beyond so many standard deviations; cents (house). */
+/**
+ * Hands move strings by more than this, cents, all the same way, and beyond so many standard deviations: new strings may all fall more than
+ * was expected; none rises by itself (house).
+ */
 const MOVED_CENTS = 3;
-const ALIKE_CENTS = 5;
-const BEYOND = 3.5;
+const BEYOND = { flat: 3.5, sharp: 2.2 };
 /** Strings read within this are of one walk, ms; and so few show nothing in common. */
 const WALK_MS = 20 * MINUTE;
 const FEWEST_MOVED = 3;
@@ -106,7 +108,7 @@ const FEWEST_MOVED = 3;
 const MOST_MOVES = 4;
 
 /**
- * The first walk at which all strings but one at most stood off alike, by more than any of them should: somebody tuned them, by
+ * The first walk at which all strings but one at most stood off the same way, by more than any of them should: somebody tuned them, by
  * another reference perhaps, and nobody wrote it down. One string's gross reading is none; all of them are.
  */
 function movedTogether(strings: readonly StringLife[], fits: readonly (LifeFit | undefined)[]): Moved[] {
@@ -117,7 +119,8 @@ function movedTogether(strings: readonly StringLife[], fits: readonly (LifeFit |
         const surprise = f && purpose === 'as-found' && !slip && !stretched ? surpriseAt(f, atMs) : undefined;
         if (!surprise || f!.moved.some((m) => m.atMs === atMs)) return [];
         const { innovationCents, varianceCents2 } = surprise;
-        const least = Math.max(MOVED_CENTS, BEYOND * Math.sqrt(varianceCents2));
+        const beyond = innovationCents > 0 ? BEYOND.sharp : BEYOND.flat;
+        const least = Math.max(MOVED_CENTS, beyond * Math.sqrt(varianceCents2));
         return Math.abs(innovationCents) < least ? [] : [{ index, atMs, surprise }];
       }),
     )
@@ -128,7 +131,7 @@ function movedTogether(strings: readonly StringLife[], fits: readonly (LifeFit |
     if (each.length < Math.max(FEWEST_MOVED, strings.length - 1)) continue;
     const cents = each.map((o) => o.surprise.innovationCents);
     const [low, high] = [Math.min(...cents), Math.max(...cents)];
-    if (high - low < ALIKE_CENTS && low * high > 0) return each;
+    if (low * high > 0) return each;
   }
   return [];
 }

@@ -1,5 +1,6 @@
 export { capital, cents, ratioOfCents, inCents, plusMinus, signedCents } from './cents';
 export { parseNote, noteFrequencyHz, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ, type Note } from './note';
+export { isCourses, noteSets, type NoteSet } from './note-sets';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';
 export {
   fifthsOffsets,

@@ -16,6 +16,6 @@ export { medianOfPlucks, octavePasses, responseOf, type OctavePass } from './pas
 export { acrossMm } from './across';
 export { freshMoves, movesToMake, moveUnder, octavesOf, type Octaves, type StringOctave } from './octaves';
 export { BEGIN_OCTAVE, MORE_FRETS, octaveAt, octaveProcedure, type OctaveAction, type OctaveState } from './procedure';
-export { USUAL_SETUP, type BridgeSetup } from './setup';
+export { setupOf, USUAL_SETUP, type SaddleSetup } from './setup';
 export type { TouchStep } from './steps';
 export { adviceFor, direction, sizeOf, toldOf, VERDICT_WORDS } from './words';

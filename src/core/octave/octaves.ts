@@ -5,6 +5,7 @@ import { judgeFrets, type FretsFit } from './frets';
 import { saddleMoveMm } from './octave';
 import { octavePasses, responseOf, type OctavePass } from './passes';
 import type { BridgeResponse } from './response';
+import { setupOf, type SaddleSetup } from './setup';
 import { judgeString, type OctaveVerdict } from './verdict';
 import type { AdjustmentRecord, Bench, InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
@@ -41,6 +42,7 @@ export interface Octaves {
   line: BridgeLine | undefined;
   loose: boolean;
   adjustments: AdjustmentRecord[];
+  setup: SaddleSetup;
 }
 
 const DAY = 86400000;
@@ -72,8 +74,10 @@ function trendOf(passes: readonly OctavePass[], strungMs: number | null, limitCe
 }
 
 /** Everything the octave passes of an instrument say. */
-export function octavesOf(life: InstrumentLife, bench: Bench, limitCents: number): Octaves {
+export function octavesOf(life: InstrumentLife, bench: Bench): Octaves {
   const { instrumentId } = life.record;
+  const setup = setupOf(bench, instrumentId);
+  const { limitCents } = setup;
   const loose = traitsOf(life.record).holds === 'loose-bridge';
   const adjustments = bench.adjustments.filter((a) => a.instrumentId === instrumentId);
   const across = acrossMm(life.strings.map((s) => s.plan.note.replace(/-?\d+$/, '')));
@@ -136,6 +140,7 @@ export function octavesOf(life: InstrumentLife, bench: Bench, limitCents: number
         : undefined,
     loose,
     adjustments,
+    setup,
   };
 }
 
@@ -143,10 +148,12 @@ export function octavesOf(life: InstrumentLife, bench: Bench, limitCents: number
 const LEAST_MM = 0.1;
 
 /** What is to be moved now, as it will be noted: saddles one by one, or the feet of a loose bridge. */
-export function movesToMake(
-  { line, loose, strings }: Octaves,
-  travelMm: number | null = null,
-): Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>[] {
+export function movesToMake({
+  line,
+  loose,
+  strings,
+  setup: { travelMm },
+}: Octaves): Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>[] {
   const worth = (moveMm: number) => Math.abs(moveMm) >= LEAST_MM;
   const all = strings.map((s) => s.stringId);
   if (loose)

@@ -1,14 +1,12 @@
+import type { Bench, SaddleRecord } from '../log';
 import { THREADS_MM } from './octave';
 
-/** What the owner says of an instrument's bridge. */
-export interface BridgeSetup {
-  /** Octave errors beyond this are too far, cents. */
-  limitCents: number;
-  /** Pitch of the saddle screws' thread, mm a turn. */
-  threadMm: number;
-  /** How far a saddle can still go either way from where it stood first, mm; null where nobody said. */
-  travelMm: number | null;
-}
+/** What the owner says of an instrument's saddles: how far an octave may be off, the screws' thread, their travel. */
+export type SaddleSetup = Pick<SaddleRecord, 'limitCents' | 'threadMm' | 'travelMm'>;
 
-/** Of a bridge of which nobody said anything (house). */
-export const USUAL_SETUP: BridgeSetup = { limitCents: 4, threadMm: THREADS_MM.M3, travelMm: null };
+/** Of saddles of which nobody said anything (house). */
+export const USUAL_SETUP: SaddleSetup = { limitCents: 4, threadMm: THREADS_MM.M3, travelMm: null };
+
+/** What is said of the saddles of an instrument, last. */
+export const setupOf = ({ saddles }: Pick<Bench, 'saddles'>, instrumentId: string): SaddleSetup =>
+  saddles.findLast((s) => s.instrumentId === instrumentId) ?? USUAL_SETUP;

@@ -1,4 +1,4 @@
-import { ageTrend } from '.';
+import { ageTrend, USUAL_SETUP } from '.';
 import { movesToMake, type Octaves, type StringOctave } from './octaves';
 import { adviceFor, direction, growth, sizeOf, toldOf } from './words';
 
@@ -50,7 +50,7 @@ test('what costs money is said after a second pluck only', () => {
     agesFromMs: START,
   } as unknown as StringOctave;
   const said = (confirmed: boolean) =>
-    adviceFor({ ...worn, confirmed }, false, { limitCents: 4, threadMm: 0.5, travelMm: null }, 'mm', now);
+    adviceFor({ ...worn, confirmed }, { loose: false, setup: USUAL_SETUP }, 'mm', now);
   expect(said(false)).toMatch(/^The string itself may be at fault.*Read it once more/);
   expect(said(false)).not.toContain('Replace');
   expect(said(true)).toMatch(/^The string itself.*Replace it/);
@@ -58,9 +58,11 @@ test('what costs money is said after a second pluck only', () => {
 
 test('a move beyond the screw’s travel ends where the screw ends, in what is said, and in what is kept', () => {
   const strings = [{ note: 'A2', stringId: 's1', verdict: 'saddle', moveMm: 1.4, movedMm: 0.5, last: {} }];
-  const octaves = { strings, loose: false } as unknown as Octaves;
-  const [move] = movesToMake(octaves, 1);
+  const of = (travelMm: number | null) =>
+    ({ strings, loose: false, setup: { ...USUAL_SETUP, travelMm } }) as unknown as Octaves;
+  const octaves = of(1);
+  const [move] = movesToMake(octaves);
   expect(move).toMatchObject({ stringIds: ['s1'], moveMm: 0.5 });
   expect(toldOf(octaves, [move!], (x) => `${x} mm`)).toMatch(/0\.5 mm .*, where its screw ends$/);
-  expect(movesToMake(octaves)[0]!.moveMm).toBe(1.4);
+  expect(movesToMake(of(null))[0]!.moveMm).toBe(1.4);
 });

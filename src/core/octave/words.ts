@@ -1,7 +1,6 @@
 import { errorAfterMove } from './octave';
 import { lengthIn, type LengthUnit } from '../strings';
 import { travelLeftMm, type movesToMake, type Octaves, type StringOctave } from './octaves';
-import type { BridgeSetup } from './setup';
 import type { TouchStep } from './steps';
 
 export const VERDICT_WORDS = {
@@ -51,21 +50,16 @@ export function growth(
 }
 
 /** What one string's pass says, and what to do. */
-export function adviceFor(
-  s: StringOctave,
-  loose: boolean,
-  setup: BridgeSetup,
-  unit: LengthUnit,
-  nowMs: number,
-): string {
+export function adviceFor(s: StringOctave, of: Of, unit: LengthUnit, nowMs: number): string {
   if (!s.last || !s.verdict) return 'Not read yet.';
   if (s.moveMm === null) return 'Moved after this reading. Retune, then read it again.';
-  const told = said(s, loose, setup, unit, nowMs);
+  const told = said(s, of, unit, nowMs);
   if (s.verdict === 'string' || s.stale === null) return told;
   return `${told} ${STALE_WORDS[s.stale]}`;
 }
 
-function said(s: StringOctave, loose: boolean, setup: BridgeSetup, unit: LengthUnit, nowMs: number): string {
+type Of = Pick<Octaves, 'loose' | 'setup'>;
+function said(s: StringOctave, { loose, setup }: Of, unit: LengthUnit, nowMs: number): string {
   const { stringCents } = s.last!.errors;
   const move = s.moveMm!;
   const grows = growth(s, setup.limitCents, nowMs);

@@ -12,6 +12,3 @@ export interface Asked {
   /** The show ahead; undefined where none is. */
   show: Show | undefined;
 }
-
-/** Beyond this an octave is off, cents. */
-export const OCTAVE_LIMIT = 2;

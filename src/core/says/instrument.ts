@@ -17,7 +17,7 @@ import {
 } from '../story';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
-import { OCTAVE_LIMIT, type Asked } from './asked';
+import type { Asked } from './asked';
 import { roomWords } from './words';
 
 /** Causes that are named at all. */
@@ -65,7 +65,7 @@ function room({ life, zone }: Asked, fits: readonly (LifeFit | undefined)[]): St
 
 /** Octaves, the moves that would put them right, and strings that no move puts right. */
 function octave({ life, bench }: Asked): Statement[] {
-  const octaves = octavesOf(life, bench, OCTAVE_LIMIT);
+  const octaves = octavesOf(life, bench);
   const says = octaves.strings.flatMap((s): Statement[] => {
     if (!s.last || s.stale !== null || s.moveMm === null) return [];
     const { errorCents, sigmaCents } = s.last.errors;
@@ -114,7 +114,9 @@ function causes({ life, bench, nowMs, a4Hz }: Asked): Statement[] {
     const build = causeBuildOf(life);
     const tests = evidenceOf(bench, under.passId, under.stringId);
     const before = beforeInquiry(life, string, bench, nowMs);
-    const answer = findCause(questionOf(build, string, before, tests, tests[0]?.told ?? {}, new Set(), a4Hz, nowMs));
+    const answer = findCause(
+      questionOf(life, build, string, before, tests, tests[0]?.told ?? {}, new Set(), a4Hz, nowMs),
+    );
     const text = findingWords(answer);
     return answer.causes
       .filter((c) => c.probability > NAMED)

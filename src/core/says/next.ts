@@ -6,7 +6,6 @@ import { doneWalks, isDue, type PlanItem } from '../plan';
 import { dueWords, sinceTime } from '../base';
 import { type Bench, type InstrumentLife, type StringStatus } from '../log';
 import { adviseRounds } from '../settling';
-import { OCTAVE_LIMIT } from './asked';
 import { inquiryUnderWay } from '../story';
 import { traitsOf } from '../strings';
 
@@ -135,7 +134,7 @@ const octave: Rule = ({ life, bench, nowMs, statuses }) => {
   const { frets } = traitsOf(life.record);
   if (!frets) return undefined;
   const { instrumentId } = life.record;
-  const octaves = octavesOf(life, bench, OCTAVE_LIMIT);
+  const octaves = octavesOf(life, bench);
   if (freshMoves(octaves).length > 0) return { to: 'octave', words: 'Set the intonation as it was measured' };
   const strungMs = Math.max(0, ...life.strings.map((s) => s.strungMs ?? 0));
   const age = nowMs - strungMs;

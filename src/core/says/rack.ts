@@ -1,5 +1,4 @@
 import { octavesOf } from '../octave';
-import { OCTAVE_LIMIT } from './asked';
 import { nextThing, type NextAsked, type NextThing } from './next';
 
 /** What a rack shows of one instrument in a line. */
@@ -31,7 +30,7 @@ export function rackLine(asked: NextAsked): RackLine {
     const string = life.strings.find((s) => s.plan.stringId === f.stringId);
     return f.outcome !== 'helped' && f.causes[0]!.cause !== 'none' && string && f.atMs >= (string.strungMs ?? 0);
   });
-  const octaves = octavesOf(life, bench, OCTAVE_LIMIT).strings.flatMap((s) =>
+  const octaves = octavesOf(life, bench).strings.flatMap((s) =>
     s.last ? [{ cents: s.last.errors.errorCents, grows: s.trend?.grows ?? false }] : [],
   );
   const furthest = [...octaves].sort((a, b) => Math.abs(b.cents) - Math.abs(a.cents))[0];

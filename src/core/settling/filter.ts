@@ -1,6 +1,6 @@
 import type { HandEvent, SettlingEvent } from './history';
 import type { SettlingPrior } from './materials';
-import { GROSS_CHANCE, grossDensity, MOVED_SD_CENTS, movedChance, moveDensity } from './move';
+import { ELSEWHERE_CHANCE, GROSS_CHANCE, grossDensity, MOVED_SD_CENTS, movedChance, moveDensity } from './move';
 import {
   agedStep,
   BACK,
@@ -75,8 +75,8 @@ export interface FilterInput {
 const READING_VARIANCE = 0.49;
 const OUTLIER_VARIANCE = 400;
 const AFTER_RETUNE_VARIANCE = 225;
-/** Further from its target than so many standard deviations a string that was just tuned was not tuned to that. */
-const ELSEWHERE = 3;
+/** What a hand leaves a string at, and reads at once, lies so near its target, cents² (house). */
+const LEFT_VARIANCE = 16;
 /** An as-left reading comes within so long of the tuning, min. */
 const AT_ONCE_MIN = 0.1;
 /** Where a string stands that was pulled, warmed or played is known this badly, cents² (house). */
@@ -96,6 +96,7 @@ function readingAfter(events: readonly SettlingEvent[], i: number): number | und
 
 /** What is surprising beyond so many standard deviations is a move, a wrong figure, or a law that does not fit. */
 const SURPRISE = 3;
+const LEAST_DENSITY = 1e-12;
 /** Beliefs that explain what was read so much worse than the best one are dropped; so many are kept at most. */
 const LEAST_SHARE = 1e-3;
 const MOST_BELIEFS = 4;
@@ -151,6 +152,8 @@ export function runFilter(
   const p = new Float64Array(STATES);
   let lastMin = 0;
   let readMin = 0;
+  /** It has just been tuned, and is read at once. */
+  let isLeft = false;
 
   const begin = (): Belief => {
     const mean = new Float64Array(STATES);
@@ -206,7 +209,7 @@ export function runFilter(
     cov: Float64Array.from(b.cov),
     agedMin: b.agedMin,
     // A figure that nothing explains says nothing of the hypotheses: a floor instead of minus infinity.
-    logLikelihood: b.logLikelihood + Math.log(Math.max(density, 1e-12)),
+    logLikelihood: b.logLikelihood + Math.log(Math.max(density, LEAST_DENSITY)),
   });
 
   type Read = Extract<SettlingEvent, { kind: 'read' }>;
@@ -220,7 +223,8 @@ export function runFilter(
       b.logLikelihood += Math.log(ordinary + 0.05 * normalDensity(v, s0 + OUTLIER_VARIANCE));
       return [update(b, v, d, noise)];
     }
-    const moved = copyOf(b, movedChance(event.t - readMin) * moveDensity(v, s0 + noise));
+    const chance = isLeft ? ELSEWHERE_CHANCE : movedChance(event.t - readMin);
+    const moved = copyOf(b, chance * moveDensity(v, s0 + noise));
     moved.cov[OFFSET]! += MOVED_SD_CENTS ** 2;
     const wide = Math.min(OUTLIER_VARIANCE, (v * v) / SURPRISE ** 2);
     return [
@@ -229,17 +233,19 @@ export function runFilter(
       copyOf(b, GROSS_CHANCE[event.source ?? 'unknown'] * grossDensity(v, s0 + noise)),
     ];
   };
+  /** How far a figure lies from what was expected: by those beliefs that it bears out, where several stood. */
   const tellReading = (i: number, event: Read, d: number) => {
     if (!onReading) return;
     const w = shares(beliefs);
     const noise = Math.max(READING_VARIANCE, (event.sigmaCents ?? 0) ** 2);
-    let mean = 0;
-    let square = 0;
-    beliefs.forEach((b, k) => {
+    const seen = beliefs.map((b, k) => {
       const v = event.cents - expectedAt(b, d);
-      mean += w[k]! * v;
-      square += w[k]! * (v * v + look(b, d) + noise);
+      const variance = look(b, d) + noise;
+      return { v, variance, share: w[k]! * Math.max(LEAST_DENSITY, normalDensity(v, variance)) };
     });
+    const total = seen.reduce((sum, x) => sum + x.share, 0);
+    const mean = seen.reduce((sum, x) => sum + x.share * x.v, 0) / total;
+    const square = seen.reduce((sum, x) => sum + x.share * (x.v * x.v + x.variance), 0) / total;
     onReading(i, mean, square - mean * mean);
   };
 
@@ -260,11 +266,10 @@ export function runFilter(
       // Where it stood before no longer matters.
       const one = merged(beliefs);
       beliefs = [one];
-      // Read far from its target at once, it was tuned to another one, as under another reference.
+      // A hand that reads at once what it has done brings a string near its target; of another nobody knows.
       const next = events[i + 1];
-      const read = next?.kind === 'read' && next.t - event.t < AT_ONCE_MIN ? next.cents : 0;
-      const isElsewhere = read * read > ELSEWHERE ** 2 * AFTER_RETUNE_VARIANCE;
-      freeOffset(one.mean, one.cov, isElsewhere ? read : 0, AFTER_RETUNE_VARIANCE);
+      isLeft = !event.anywhere && next?.kind === 'read' && next.t - event.t < AT_ONCE_MIN;
+      freeOffset(one.mean, one.cov, 0, isLeft ? LEFT_VARIANCE : AFTER_RETUNE_VARIANCE);
       continue;
     }
     if (event.kind !== 'read') {
@@ -275,6 +280,7 @@ export function runFilter(
     tellReading(i, event, d);
     beliefs = likeliest(beliefs.flatMap((b) => readInto(b, event, d)));
     readMin = event.t;
+    isLeft = false;
   }
   return beliefs.map((b) => ({ ...b, hypothesis, q, wanderSd }));
 }

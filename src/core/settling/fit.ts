@@ -14,6 +14,8 @@ export interface Component extends FilterEnd {
 export interface SettlingFit {
   prior: SettlingPrior;
   nowMin: number;
+  /** When it was read last, min; at its beginning where it never was. */
+  readMin: number;
   components: Component[];
   shapes: CreepShape[];
   retunes: Retune[];
@@ -172,6 +174,7 @@ export function fitSettling(history: StringHistory, nowMin: number): SettlingFit
   return {
     prior,
     nowMin,
+    readMin: events.findLast((e) => e.kind === 'read')?.t ?? 0,
     components,
     shapes,
     retunes,

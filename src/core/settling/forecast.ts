@@ -40,17 +40,30 @@ function spreadScale(hMin: number): number {
   return s0 + ((s1 - s0) * Math.log(h / h0)) / Math.log(h1 / h0);
 }
 
+/** How far a day's swing may have gone in a time: 0 at once, 2 half a day on. */
+const dayIn = (hMin: number): number => 1 - Math.cos((2 * Math.PI * hMin) / 1440);
+/** What a room of this variance, (deg C)^2, may do to a string in a time, cents^2: it wanders, and swings with the day. */
+const warmthVariance = ({ mean, cov }: Component, tempVariance: number, hMin: number): number =>
+  (mean[WARMTH]! ** 2 + cov[WARMTH * STATES + WARMTH]!) * tempVariance * (1 - Math.exp(-hMin / 300) + dayIn(hMin));
+
+/** Shares of a room's variance: much of it is seen in how the string wandered (house: a room moves wound steel by 1 to 2 cents in four hours). */
+const ROOM_SHARE = { measured: 0.6, unmeasured: 0.35 };
+/** What the room may have done to a string since it was read last, cents^2: nobody has looked at it since. */
+const roomSince = (fit: SettlingFit, c: Component): number =>
+  warmthVariance(
+    c,
+    ROOM_SHARE[fit.thermometer ? 'measured' : 'unmeasured'] * fit.tempVariance,
+    fit.nowMin - fit.readMin,
+  );
+
 /** What comes within a time, of one component: mean of the fall and its variance, and how it goes with where the string stands now. */
 function ahead(fit: SettlingFit, c: Component, hMin: number, du: number) {
   const friction = frictionBetween(fit.retunes, fit.nowMin, fit.nowMin + hMin);
   const kept = keptOver(hMin);
   const step = { kept, du, frictionMean: friction.mean, frictionSd: friction.sd, q: c.q, wanderSd: c.wanderSd };
-  const day = 1 - Math.cos((2 * Math.PI * hMin) / 1440);
   const { mean, cov } = c;
   const at = (i: number, j: number) => cov[i * STATES + j]!;
-  const room = fit.thermometer
-    ? (mean[WARMTH]! ** 2 + at(WARMTH, WARMTH)) * fit.tempVariance * (1 - Math.exp(-hMin / 300) + day)
-    : 0.5 * c.wanderSd ** 2 * day;
+  const room = fit.thermometer ? warmthVariance(c, fit.tempVariance, hMin) : 0.5 * c.wanderSd ** 2 * dayIn(hMin);
   // The fall is what the offset loses by its slope, and what wander and hands have put on that goes: fall = g x.
   const g: [number, number][] = [
     [SLOPE, du],
@@ -69,10 +82,11 @@ function ahead(fit: SettlingFit, c: Component, hMin: number, du: number) {
 }
 
 /** Where a component stands now: mean and variance, cents. */
-function standing({ mean, cov }: Component, tempC: number): { cents: number; variance: number } {
+function standing(fit: SettlingFit, c: Component): { cents: number; variance: number } {
+  const { mean, cov } = c;
   const h: [number, number][] = [
     [OFFSET, 1],
-    [WARMTH, tempC],
+    [WARMTH, fit.lastTempC],
     [WANDER, 1],
     [BACK, 1],
   ];
@@ -82,7 +96,7 @@ function standing({ mean, cov }: Component, tempC: number): { cents: number; var
     cents += hi * mean[i]!;
     for (const [j, hj] of h) variance += hi * hj * cov[i * STATES + j]!;
   }
-  return { cents, variance: Math.max(0, variance) };
+  return { cents, variance: Math.max(0, variance) + roomSince(fit, c) };
 }
 
 /** Factor on what comes, by how long it is ahead and how young the string is (house calibration). */
@@ -114,7 +128,7 @@ export function standAhead(fit: SettlingFit, hMin: number): Mixture {
   const clockStep = clockSteps(fit, fit.nowMin, fit.nowMin + hMin);
   const mix: Mixture = { share: [], mean: [], sd: [] };
   for (const c of fit.components) {
-    const now = standing(c, fit.lastTempC);
+    const now = standing(fit, c);
     const { fall, variance, withNow } = ahead(fit, c, hMin, clockStep(c));
     mix.share.push(c.share);
     mix.mean.push(now.cents - fall);
@@ -128,7 +142,7 @@ export function offsetNow(fit: SettlingFit): { cents: number; sigmaCents: number
   let mean = 0;
   let square = 0;
   for (const c of fit.components) {
-    const { cents, variance } = standing(c, fit.lastTempC);
+    const { cents, variance } = standing(fit, c);
     mean += c.share * cents;
     square += c.share * (cents * cents + variance);
   }

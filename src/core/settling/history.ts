@@ -5,7 +5,8 @@ export type HandEvent = { t: number; kind: 'stretch' } | { t: number; kind: 'war
 
 /** What happened to one string since it was strung, in order of time. Times in min since strung, cents from target. */
 export type SettlingEvent =
-  | { t: number; kind: 'retune' }
+  /** `anywhere`: it slipped, or was tuned without a word; no hand brought it to its target. */
+  | { t: number; kind: 'retune'; anywhere?: true }
   | { t: number; kind: 'read'; cents: number; sigmaCents?: number; tempC?: number; source?: 'typed' | 'heard' }
   | HandEvent;
 

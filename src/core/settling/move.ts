@@ -10,6 +10,8 @@ export const GROSS_CHANCE = { typed: 1 / 60, heard: 1 / 1000, unknown: 1 / 100 }
 const MOVED_AT_ONCE = 0.008;
 const MOVED_IN_TIME = 0.02;
 const OUT_OF_SIGHT_MIN = 600;
+/** What is tuned is left so far from its target on purpose, or by another reference, in this share. */
+export const ELSEWHERE_CHANCE = 0.03;
 /** Strings are moved by so much: slips and tuning by somebody; another pitch. Share and standard deviation, cents. */
 const MOVES: readonly [share: number, sd: number][] = [
   [0.75, 15],

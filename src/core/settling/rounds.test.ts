@@ -19,6 +19,12 @@ test('two small drops in a row stop, one does not; a drop that does not shrink p
   expect(adviseRounds([20, 12, 13]).advice).toMatch(/Look at the winding/);
 });
 
+test('two small drops at first are perhaps a gentle hand: only the third stops', () => {
+  expect(adviseRounds([1.5, 1.2])).toMatchObject({ stop: false, advice: expect.stringMatching(/pulled too gently/) });
+  expect(adviseRounds([1.5, 1.2, 1.1]).stop).toBe(true);
+  expect(adviseRounds([1.5, 2.2]).advice).not.toMatch(/gently/);
+});
+
 test('the interval holds its median, whatever the drops', () => {
   const drops = fc.array(fc.double({ min: 0, max: 200, noNaN: true }), { minLength: 3, maxLength: 10 });
   fc.assert(

@@ -29,6 +29,8 @@ export function adviseRounds(dropsCents: readonly number[]): RoundsAdvice {
   const before = dropsCents[n - 2];
   const next = n < FIRST_PREDICTED ? null : nextDrop(dropsCents);
   if (last === undefined) return { next, stop: false, advice: 'Stretch once, read the drop, bring it up from below.' };
+  if (n === 2 && last < SMALL_CENTS && before! < SMALL_CENTS)
+    return { next, stop: false, advice: 'Two small drops: perhaps pulled too gently. Once more, harder.' };
   if (before !== undefined && last < SMALL_CENTS && before < SMALL_CENTS)
     return { next, stop: true, advice: 'Two drops in a row under 2 cents. Stop stretching.' };
   if (before !== undefined && last >= before && last > 2 * SMALL_CENTS)

@@ -103,5 +103,5 @@ test('an hour after stringing the log asks nothing of the reference; under anoth
     return commonOffset(tuned, instrumentStatus(tuned, wish), a4Hz)?.words;
   };
   expect(said(440)).toBeUndefined();
-  expect(said(415)).toMatch(/All strings of Lyre are about 105 cents sharper than expected/);
+  expect(said(415)).toMatch(/All strings of Lyre are about 103 cents sharper than expected/);
 });

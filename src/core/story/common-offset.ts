@@ -10,8 +10,11 @@ const SEMITONE = 100;
 /** Readings of one look at the instrument lie no further apart, ms. */
 const ONE_LOOK_MS = 20 * 60000;
 const FEWEST = 3;
-/** What is left in common counts beyond so many of its standard errors. */
-const BEYOND = 2;
+/** What is left in common counts beyond so many of its standard errors; no string rises by itself: upward, fewer will do. */
+const BEYOND = { flat: 2, sharp: 1.5 };
+/** Strings that somebody tuned as he pleased stand off by this each, cents, and beyond so many standard errors (house). */
+const EACH_CENTS = 3;
+const EACH_BEYOND = { flat: 3, sharp: 2 };
 
 /** What all strings of an instrument have in common. */
 export interface CommonOffset {
@@ -45,7 +48,9 @@ export function commonOffset(
   // What strings of one set were misjudged by they were all misjudged by: it does not grow less with their number.
   const doubt = mean(left.map((l) => l.sigmaCents));
   const apart = sampleStandardDeviation(left.map((l) => l.cents));
-  if (apart > TOGETHER_CENTS || Math.abs(cents) < Math.max(FAR_CENTS, BEYOND * doubt)) return undefined;
+  const way = cents > 0 ? 'sharp' : 'flat';
+  if (Math.abs(cents) < Math.max(FAR_CENTS, BEYOND[way] * doubt)) return undefined;
+  if (apart > TOGETHER_CENTS) return tunedByHand(record.name, left, cents, doubt, apart);
   const frets = Math.round(cents / SEMITONE);
   const { frets: fretted } = traitsOf(record);
   const isSemitones = frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12;
@@ -60,4 +65,26 @@ export function commonOffset(
     };
   const asHz = a4Hz * ratioOfCents(cents);
   return { cents, sigmaCents, asHz, words: `${all}, as if tuned to A4 = ${asHz.toFixed(1)} Hz.` };
+}
+
+/** Every string but one at most stands off the same way, each by its own amount: somebody tuned them. */
+function tunedByHand(
+  name: string,
+  left: readonly { cents: number; sigmaCents: number }[],
+  cents: number,
+  doubt: number,
+  apart: number,
+): CommonOffset | undefined {
+  const way = cents > 0 ? 1 : -1;
+  const beyond = way > 0 ? EACH_BEYOND.sharp : EACH_BEYOND.flat;
+  const moved = left.filter((l) => way * l.cents > Math.max(EACH_CENTS, beyond * l.sigmaCents));
+  if (moved.length < Math.max(FEWEST, left.length - 1)) return undefined;
+  const sizes = moved.map((l) => Math.abs(l.cents));
+  const [least, most] = [Math.min(...sizes), Math.max(...sizes)].map((c) => c.toFixed(0));
+  return {
+    cents,
+    sigmaCents: Math.hypot(doubt, apart / Math.sqrt(left.length)),
+    asHz: null,
+    words: `The strings of ${name} are ${least} to ${most} cents ${way > 0 ? 'sharper' : 'flatter'} than expected, as if somebody had tuned them.`,
+  };
 }

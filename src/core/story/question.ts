@@ -1,4 +1,4 @@
-import { isAfterRemedy, testsOf, type CauseBuild, type CauseQuestion } from '../causes';
+import { bendIn, guideFor, isAfterRemedy, testsOf, type CauseBuild, type CauseQuestion } from '../causes';
 import { isCauseTest, type Asked, type CauseTest, type Told } from '../codes';
 import { stringTargetHz } from '../music';
 import type { Bench, InstrumentLife, StringLife, TestRecord } from '../log';
@@ -48,6 +48,7 @@ export function questionsLeft(before: BeforeInquiry, said: ReadonlyMap<Asked, st
 
 /** What is asked of the finder about one string. @param skipped tests that the player does not want */
 export function questionOf(
+  life: Pick<InstrumentLife, 'strings'>,
   build: CauseBuild,
   string: StringLife,
   before: BeforeInquiry,
@@ -87,6 +88,7 @@ export function questionOf(
     offered: testsOf(build).filter(
       (t) =>
         !skipped.has(t) &&
+        guideFor(t, build, bendIn(life, plan.stringId, t, a4Hz)) !== undefined &&
         !(t === 'press-behind-nut' && build.tuners === 'pin') &&
         // Where its length is not known, nobody knows where to listen for it.
         !(t === 'pluck-behind-nut' && plan.headMm === undefined),

@@ -29,11 +29,21 @@ export function guardAllowanceCents(load: StringLoad | undefined): number {
  * @param cents what is heard, from the target
  * @param load the string's load at its target; undefined where its physics is unknown
  * @param note as the user calls the string, 'E4'
+ * @param pulled a hand pulls it sharp: then only its load counts, and it is let go before the string is near its end
  */
-export function pitchGuard(cents: number, load: StringLoad | undefined, note: string): GuardCall | undefined {
+export function pitchGuard(
+  cents: number,
+  load: StringLoad | undefined,
+  note: string,
+  pulled = false,
+): GuardCall | undefined {
   const share = load?.shareOfBreaking;
   const at = share === null || share === undefined ? undefined : share * Math.pow(2, cents / 600);
   const percent = at === undefined ? '' : `${(100 * at).toFixed(0)} %`;
+  if (pulled)
+    return at !== undefined && at > WARN_SHARE
+      ? { level: 'stop', reason: 'share', message: `Let go: ${note} pulls ${percent} of its breaking load.` }
+      : undefined;
   if (at !== undefined && at > REFUSE_SHARE)
     return {
       level: 'stop',

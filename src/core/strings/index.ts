@@ -1,6 +1,7 @@
 export { STRING_MATERIALS, MATERIAL_NAMES, SETTLES_AS, type StringMaterial } from './materials';
 export { stringLoad, REFUSE_SHARE, WARN_SHARE, type StringLoad, type StringSpec } from './load';
 export { setLoad, type NamedSpec, type SetLoad, type SetWarning } from './set';
+export { bendWithin, leastBend, type Bend } from './bend';
 export { guardAllowanceCents, pitchGuard, type GuardCall } from './guard';
 export {
   axialStiffnessN,

@@ -40,7 +40,7 @@ test('how far, in words', () => {
   const per = { tuner: 120, fine: null };
   expect(farWords(turnOf(30, per, 'geared'))).toBe('about a quarter turn');
   expect(farWords(turnOf(-60, per, 'geared'))).toBe('about half a turn');
-  expect(farWords(turnOf(300, per, 'geared'))).toBe('about 2 and a half turns');
+  expect(farWords(turnOf(300, per, 'geared'))).toBe('about 2 and a half turns, pluck all the while');
   expect(farWords(turnOf(3, per, 'geared'))).toBe('a touch');
   expect(farWords(turnOf(60, per, 'geared', 2))).toBe('about a quarter turn');
   expect(farWords(turnOf(20, { tuner: 1200, fine: null }, 'pin'))).toBe('about a minute on the clock face');

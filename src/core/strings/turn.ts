@@ -83,16 +83,17 @@ const PARTS: [number, string][] = [
 /** How far, as one says it: parts of a turn on gears and fine tuners, minutes on a clock face on pegs and pins. */
 export function farWords({ by, turns }: Turn): string {
   const size = Math.abs(turns);
+  const careful = size > 1 ? ', pluck all the while' : '';
   if (by === 'friction-peg' || by === 'pin') {
     const minutes = clockMinutes(size, 1);
     if (minutes < 0.75) return 'less than a minute on the clock face';
     return minutes < 1.5
       ? 'about a minute on the clock face'
-      : `about ${Math.round(minutes)} minutes on the clock face`;
+      : `about ${Math.round(minutes)} minutes on the clock face${careful}`;
   }
   const of = by === 'fine-tuner' ? ' of the fine tuner' : '';
   if (size > 1.25)
-    return `about ${size < 10 ? (Math.round(2 * size) / 2).toString().replace('.5', ' and a half') : Math.round(size)} turns${of}`;
+    return `about ${size < 10 ? (Math.round(2 * size) / 2).toString().replace('.5', ' and a half') : Math.round(size)} turns${of}${careful}`;
   const nearest = PARTS.reduce((best, part) =>
     Math.abs(Math.log(part[0] / size)) < Math.abs(Math.log(best[0] / size)) ? part : best,
   );

@@ -5,6 +5,7 @@ import {
   bridgeAt,
   bridgeProcedure,
   bridgeSentence,
+  CLAW_CAUTION,
   couplingOf,
   couplingWords,
   offWords,
@@ -21,6 +22,9 @@ import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
+import { loadOf } from '../../../core/guided';
+import { stringTargetHz } from '../../../core/music';
+import { GuardNote } from '../../guided/GuardNote';
 import { handsOn } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
@@ -38,7 +42,7 @@ const MEANT_MS = 700;
 
 /** What to stop at, string by string, so that all are right at the end; how far to turn the claw. */
 export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTest: () => void }) {
-  const { clock, demo, nowMs } = useWorld();
+  const { a4Hz, clock, demo, nowMs } = useWorld();
   const { instrumentId } = life.record;
   const [message, say] = useState('');
   const player = useProcedure(bridgeProcedure, BEGIN_BRIDGE, { life }, say);
@@ -119,6 +123,12 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
       disabled: !law || (!session && order === 'own' && !own),
       on: enter,
     },
+    act === 'claw' &&
+      !doubtful && {
+        key: 'slackened',
+        words: 'Turned, strings let down for it',
+        on: () => player.press({ do: 'claw', slackened: true }),
+      },
     session && { key: 'end', words: 'Stop', on: stopIt },
     !session && locking && { key: 'locked', words: 'Nut is locked', on: lock },
     !session && { key: 'returns', words: 'Return test', on: onReturnTest },
@@ -128,10 +138,16 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
   const coupling = advice?.coupling ?? (law && couplingOf(law));
   const claws = session?.steps.reduce((sum, s) => sum + (s.turns ?? 0), 0) ?? 0;
 
+  const levelSeen = session?.steps.some((s) => s.step === 'tilt') === true;
   const instruction =
     session && deaf && (act === 'read' || act === 'set')
       ? 'Press Space to listen'
-      : bridgeSentence(session && act, note, { turns: advice?.turns ?? 0, lawTurns: advice?.lawTurns, doubtful });
+      : bridgeSentence(
+          session && act,
+          note,
+          { turns: advice?.turns ?? 0, lawTurns: advice?.lawTurns, doubtful },
+          levelSeen,
+        );
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
@@ -214,15 +230,18 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
                 {note}: {stopWords(stop)}
               </p>
             ) : (
-              act === 'claw' && (
-                <Caution>
-                  Each spring pulls 20 to 70 N. Slacken the strings a little first. Hold the driver straight, eyes away.
-                  If in doubt, see a repairer.
-                </Caution>
-              )
+              act === 'claw' && <Caution>{CLAW_CAUTION}</Caution>
             )
           }
         >
+          {act === 'set' && string && (
+            <GuardNote
+              trace={sound.trace}
+              load={loadOf(string.plan, stringTargetHz(string.plan, a4Hz)!)}
+              note={note}
+              lineCents={sound.lineCents}
+            />
+          )}
           {demo && session && (
             <HandControls onPluck={hands.pluck} onTurn={hands.turn} broken={undefined}>
               {act === 'claw' && !doubtful && (

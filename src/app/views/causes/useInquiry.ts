@@ -28,7 +28,7 @@ export function useInquiry(life: InstrumentLife) {
   const before = useMemo(() => beforeInquiry(life, string, bench, now), [life, string, bench, now]);
   const told: Told = tests[0] ? (tests[0].told ?? {}) : (Object.fromEntries(said) as Told);
   const asking = tests.length === 0 ? questionsLeft(before, said)[0] : undefined;
-  const question = questionOf(build, string, before, tests, told, skipped, a4Hz, now);
+  const question = questionOf(life, build, string, before, tests, told, skipped, a4Hz, now);
   const { data, error, stale } = useAsked({
     question: 'causes',
     subject: `${instrumentId}/${stringId}/${passId}`,

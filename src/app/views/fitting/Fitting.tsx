@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
+import { traitsOf } from '../../../core/strings';
 import {
   beginFitting,
   fittingAt,
@@ -136,6 +137,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
           of={of}
           owns={!sounding}
           own={own}
+          traits={traitsOf(life.record)}
           strings={life.strings.filter((s) => step.stringIds.includes(s.plan.stringId))}
           removal={state.removal}
           onRemoval={(index) => player.press({ do: 'removal', index })}

@@ -1,6 +1,7 @@
 import { TriangleAlert } from 'lucide-react';
-import { REMOVALS, repeatedBreak, type FittingStep } from '../../../core/fitting';
+import { REMOVALS, removalWords, repeatedBreak, type FittingStep } from '../../../core/fitting';
 import type { StringLife } from '../../../core/log';
+import type { FamilyTraits } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { WORK_ID } from '../../parts/focus';
 import { Drawing } from './Drawing';
@@ -11,6 +12,8 @@ interface Props {
   /** It is the work: nothing listens beside it. */
   owns: boolean;
   own: StringLife | undefined;
+  /** How the instrument is built. */
+  traits: FamilyTraits;
   /** All strings that it is about. */
   strings: readonly StringLife[];
   removal: number;
@@ -21,8 +24,8 @@ interface Props {
 }
 
 /** One step: what, why, how, a drawing, and the caution where it is due. */
-export function StepScreen({ step, of, owns, own, strings, removal, onRemoval, note, hint }: Props) {
-  const broken = step.kind === 'remove' && own ? repeatedBreak(own, REMOVALS[removal]!.removal) : undefined;
+export function StepScreen({ step, of, owns, own, traits, strings, removal, onRemoval, note, hint }: Props) {
+  const broken = step.kind === 'remove' && own ? repeatedBreak(own, REMOVALS[removal]!.removal, traits) : undefined;
   return (
     <section
       {...(owns ? { id: WORK_ID, tabIndex: -1 } : {})}
@@ -59,7 +62,7 @@ export function StepScreen({ step, of, owns, own, strings, removal, onRemoval, n
                   aria-pressed={removal === i}
                   onClick={() => onRemoval(i)}
                 >
-                  {r.words}
+                  {removalWords(r, traits)}
                 </Button>
               ))}
             </div>

@@ -1,4 +1,4 @@
-import { adviceFor, USUAL_SETUP, type Octaves as InstrumentOctaves } from '../../../core/octave';
+import { adviceFor, type Octaves as InstrumentOctaves } from '../../../core/octave';
 
 const WIDE = 150;
 const HIGH = 30;
@@ -29,7 +29,7 @@ export function Octaves({ octaves, now }: { octaves: InstrumentOctaves; now: num
                 <circle key={p.passId} cx={x(p.atMs)} cy={y(p.errors.errorCents)} r={2.5} fill="var(--deep)" />
               ))}
             </svg>
-            <span className="flex-1">{adviceFor(s, octaves.loose, USUAL_SETUP, 'mm', now)}</span>
+            <span className="flex-1">{adviceFor(s, octaves, 'mm', now)}</span>
           </li>
         ))}
       </ul>

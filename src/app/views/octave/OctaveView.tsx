@@ -9,6 +9,7 @@ import {
   octaveAt,
   octaveProcedure,
   octavesOf,
+  type SaddleSetup,
   sizeOf,
   toldOf,
 } from '../../../core/octave';
@@ -35,22 +36,25 @@ import { History } from './History';
 import { ReadAndMoved } from './ReadAndMoved';
 import { SetupFields } from './SetupFields';
 import { TouchDrawing } from './TouchDrawing';
-import { useSetup } from './useSetup';
+import { useEarlierSetup } from './useEarlierSetup';
 
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView({ life }: { life: InstrumentLife }) {
   const { bench, demo, nowMs, zone } = useWorld();
   const now = useNow(60000);
   const id = life.record.instrumentId;
-  const [setup, setSetup] = useSetup(id);
   const [units] = useUnits();
-  const octaves = useMemo(() => octavesOf(life, bench, setup.limitCents), [life, bench, setup.limitCents]);
+  const octaves = useMemo(() => octavesOf(life, bench), [life, bench]);
+  const { setup } = octaves;
   const mm = (x: number) => sizeOf(x, units.length);
   const [message, setMessage] = useState('');
   const player = useProcedure(octaveProcedure, BEGIN_OCTAVE, { life, without: KEYS.octave.next }, setMessage);
   const { careful, more } = player.state;
   const { steps, step, index } = octaveAt(player.log(), player.state);
   const write = useWriting(setMessage);
+  const keepSetup = ({ limitCents, threadMm, travelMm }: SaddleSetup) =>
+    void write([{ type: 'saddle', instrumentId: id, limitCents, threadMm, travelMm }], () => setMessage('Saved.'));
+  useEarlierSetup(id, bench, keepSetup);
   const sound = useListening(player, nowMs, setMessage);
   const deaf = sound.listening === undefined;
 
@@ -64,7 +68,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
     );
 
   const { line, loose, strings } = octaves;
-  const moves = movesToMake(octaves, setup.travelMm);
+  const moves = movesToMake(octaves);
   const canMove = moves.length > 0;
   const moved = () => {
     if (!canMove) return;
@@ -136,7 +140,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
             {strings.map((s) => (
               <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">
-                <b>{s.note}</b> {adviceFor(s, loose, setup, units.length, now)}
+                <b>{s.note}</b> {adviceFor(s, octaves, units.length, now)}
                 {s.frets && s.frets.verdict !== 'in-tune' && (
                   <span className="text-ink2">
                     {' '}
@@ -215,7 +219,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
             <SetupFields
               key={`${id}/${setup.limitCents}/${setup.travelMm}/${octaves.adjustments.length}`}
               setup={setup}
-              onChange={setSetup}
+              onChange={keepSetup}
               loose={loose}
               onAction={(moveMm) =>
                 void write(

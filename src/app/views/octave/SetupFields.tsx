@@ -5,7 +5,7 @@ import { figureIn } from '../../parts/format';
 import { Button } from '../../parts/Button';
 import { UnitRadios } from '../../parts/UnitRadios';
 import { useUnits } from '../../world/units';
-import type { BridgeSetup } from '../../../core/octave';
+import type { SaddleSetup } from '../../../core/octave';
 
 const field = 'figure w-16 rounded-md border border-ink2 bg-sheet px-1.5 py-0.5';
 const THREADS = Object.entries(THREADS_MM);
@@ -17,8 +17,8 @@ export function SetupFields({
   loose,
   onAction,
 }: {
-  setup: BridgeSetup;
-  onChange: (setup: BridgeSetup) => void;
+  setup: SaddleSetup;
+  onChange: (setup: SaddleSetup) => void;
   loose: boolean;
   /** The action was made higher (positive) or lower, mm. */
   onAction: (mm: number) => void;

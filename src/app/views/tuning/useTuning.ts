@@ -1,13 +1,7 @@
 import { useMemo, useState } from 'react';
-import { openChords, temperOffsets, transpose, type StringTarget, type Temper } from '../../../core/music';
+import { noteSets, temperOffsets, transpose, type StringTarget, type Temper } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/log';
 import type { Tuning } from '../../world/tunings';
-
-/** A way to change the notes, in our words. */
-export interface NoteSet {
-  name: string;
-  notes: string[];
-}
 
 /** What is being put together: notes, temper, capo. */
 export interface TuningDraft {
@@ -15,25 +9,6 @@ export interface TuningDraft {
   notes: string[];
   temper: Temper;
   capo: number;
-}
-
-/** Sets of notes that one goes to from an instrument's own. */
-export function noteSets(own: readonly string[]): NoteSet[] {
-  const lower = (by: number) => own.map((n) => transpose(n, -by));
-  const sets: NoteSet[] = [
-    { name: 'Its own notes', notes: [...own] },
-    { name: 'A half step down', notes: lower(1) },
-    { name: 'A whole step down', notes: lower(2) },
-  ];
-  // As strings lie under the hand, the lowest is the last.
-  const low = own.length - 1;
-  if (own.length > 3)
-    sets.push({
-      name: 'Drop: lowest string a tone down',
-      notes: own.map((n, i) => (i === low ? transpose(n, -2) : n)),
-    });
-  for (const { root, notes } of openChords(own)) sets.push({ name: `Open ${root}`, notes });
-  return sets;
 }
 
 const temperName = (temper: Temper): string => {

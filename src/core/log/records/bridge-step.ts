@@ -25,6 +25,8 @@ export const bridgeStep = recordKind(
     frequencyHz: hertz().optional(),
     turns: within(-MOST_CLAW_TURNS, MOST_CLAW_TURNS).optional(),
     degrees: within(-30, 30).optional(),
+    /** The strings were let down to turn the claw, and brought back after it. */
+    slackened: yes().optional(),
     /** Said at the beginning: the player's own order, strings from 1; what holds the bridge; whether the clamps at the nut are open. */
     own: array().of(count(1, 60).required()).max(60).optional(),
     held: oneOf(BRIDGE_HOLDS).optional(),
@@ -49,6 +51,7 @@ export const bridgeStep = recordKind(
     own: [2, 1],
     held: 'stop',
     nutOpen: true,
+    slackened: true,
   },
 );
 export type BridgeStepRecord = RecordOf<typeof bridgeStep>;
@@ -57,13 +60,14 @@ interface Step {
   step: string;
   task: string;
   turns?: number;
+  slackened?: boolean;
   degrees?: number;
   cents?: number;
 }
 function what(r: Step): string {
   switch (r.step) {
     case 'claw':
-      return `claw turned ${signedCents(r.turns ?? 0, 2)}`;
+      return `claw turned ${signedCents(r.turns ?? 0, 2)}${r.slackened ? ', strings let down for it' : ''}`;
     case 'tilt':
       return `tilt ${signedCents(r.degrees ?? 0)}°`;
     case 'set':

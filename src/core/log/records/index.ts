@@ -20,6 +20,7 @@ import { reference } from './reference';
 import { removed } from './removed';
 import { room } from './room';
 import { round } from './round';
+import { saddle } from './saddle';
 import { session } from './session';
 import { takenBack } from './taken-back';
 import { test } from './test';
@@ -54,6 +55,7 @@ export const KINDS = [
   checkpoint,
   bridge,
   bridgeStep,
+  saddle,
   about,
   remark,
   exercise,
@@ -206,6 +208,7 @@ export { REFERENCE_SOURCES, type ReferenceRecord, type ReferenceSource } from '.
 export { BREAK_PLACES, REMOVAL_REASONS, type BreakPlace, type RemovalReason, type RemovedRecord } from './removed';
 export type { RoomRecord } from './room';
 export type { RoundRecord } from './round';
+export type { SaddleRecord } from './saddle';
 export type { SessionRecord } from './session';
 export type { TakenBackRecord } from './taken-back';
 export type { TestRecord } from './test';
