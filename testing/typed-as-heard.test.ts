@@ -24,8 +24,8 @@ import { memoryLog, readingAt } from './guided';
 const RUNS = 200;
 /** What a bridge advises is reckoned for seconds a session. */
 const BRIDGE_RUNS = 4;
-/** What a tuner shows has a digit after the point; a frequency has as many as tell the same. */
-const shown = (cents: number) => (cents < 0 ? `−${Math.abs(cents).toFixed(1)}` : cents.toFixed(1));
+/** As a tuner shows it, with digits enough that no rule stands on its edge. */
+const shown = (cents: number) => (cents < 0 ? `−${Math.abs(cents).toFixed(3)}` : cents.toFixed(3));
 
 const POINT = { frequencyHz: 1, confidence: 1, levelDb: -20, floorDb: -60, clipped: false };
 
@@ -106,7 +106,7 @@ function play({ family, notes, procedure, begin, start, onward }: Job, seed: num
       strings: ids.map((stringId, i) => ({ stringId, note: notes[i]!, offsetCents: offsets[i]! })),
     },
   ] as Draft[]);
-  const stands = new Map(ids.map((id) => [id, Math.round(800 * next() - 400) / 10]));
+  const stands = new Map(ids.map((id) => [id, Math.round(80000 * next() - 40000) / 1000]));
   const said: string[] = [];
   const written: LogRecord[] = [];
   const player = createPlayer(procedure as Procedure<unknown, unknown>, begin(memory.log()), {
@@ -157,12 +157,12 @@ function play({ family, notes, procedure, begin, start, onward }: Job, seed: num
     }
     const id = step.named.id.split(':')[0]!;
     const line = lineCentsOf(step);
-    const moved = Math.round(200 * next() - 100) / 10;
+    const moved = Math.round(20000 * next() - 10000) / 1000;
     const at =
       step.step.purpose === 'left'
-        ? Number((line + Math.round(20 * next() - 10) / 10).toFixed(1))
+        ? Number((line + Math.round(2000 * next() - 1000) / 1000).toFixed(3))
         : (stands.get(id) ?? 0);
-    stands.set(id, Number((at + (step.step.purpose === 'left' ? 0 : moved)).toFixed(1)));
+    stands.set(id, Number((at + (step.step.purpose === 'left' ? 0 : moved)).toFixed(3)));
     if (by === 'heard') hear(step, at);
     else {
       const hz = step.belongsHz * 2 ** (at / 1200);
@@ -173,10 +173,10 @@ function play({ family, notes, procedure, begin, start, onward }: Job, seed: num
   return { written, said, player: player as Player<unknown, unknown> };
 }
 
-/** What came of it, without what tells how it came in: source, arrival, the sound's own figures; figures to a hundredth of a cent. */
+/** What came of it, without what tells how it came in: source, arrival, the sound's own figures; figures without what the arithmetic leaves behind. */
 function outcome({ written }: ReturnType<typeof play>): unknown[] {
   const bare = (value: unknown): unknown => {
-    if (typeof value === 'number') return Number(value.toFixed(2)) + 0;
+    if (typeof value === 'number') return Number(value.toFixed(5)) + 0;
     if (Array.isArray(value)) return value.map(bare);
     if (typeof value !== 'object' || value === null) return value;
     const entries = Object.entries(value).filter(([key]) => !SOUND.has(key));

@@ -6,7 +6,7 @@ import { doneWalks, isDue, type PlanItem } from '../plan';
 import { dueWords, sinceTime } from '../base';
 import { type Bench, type InstrumentLife, type StringStatus } from '../log';
 import { adviseRounds } from '../settling';
-import { inquiryUnderWay } from '../story';
+import { commonOffset, inquiryUnderWay } from '../story';
 import { traitsOf } from '../strings';
 
 /** Where a next thing is done: the first part of a view's address. */
@@ -110,6 +110,16 @@ const rounds: Rule = ({ life, nowMs }) => {
   };
 };
 
+/** What moved all strings at once is found out before any of them is turned back. */
+const together: Rule = ({ life, statuses, a4Hz }) => {
+  const all = commonOffset(life, statuses, a4Hz);
+  if (!all) return undefined;
+  return {
+    to: 'bench',
+    words: `All strings moved: ${all.asHz === null ? 'were they tuned elsewhere?' : 'check the reference'}`,
+  };
+};
+
 /** Strings that stand off and are read: they are brought up, if no plan says otherwise. */
 const off: Rule = ({ life, statuses, visit }) => {
   if (visit !== undefined) return undefined;
@@ -161,7 +171,7 @@ const check: Rule = (asked) => {
 };
 
 /** In the order of need: what is under way, what presses, what the show asks, what is due, what may be worth it. */
-const RULES: readonly Rule[] = [underWay, bare, unread, slipped, rounds, show, off, due, octave, check];
+const RULES: readonly Rule[] = [underWay, bare, unread, slipped, rounds, together, show, off, due, octave, check];
 
 /** The one next thing to do with an instrument. */
 export function nextThing(asked: NextAsked): NextThing {

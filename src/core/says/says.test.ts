@@ -98,6 +98,58 @@ test('what all strings did at once is no fall: it is said, and the forecast goes
   for (const s of of(all, 'offset-now')) expect(Number(s.value)).toBeGreaterThan(6);
 });
 
+describe('a figure that nobody expected', () => {
+  const settled = [...strung(-9000), ...walks([-8998, -8900, -8000, -6000, -3000, -60], 3)];
+  const now = (records: LogRecord[], minute: number) => of(said(records, minute), 'offset-now', 's0')[0]!;
+
+  test('typed, it may be a move or a slip of the pen: both are within the interval, and it is to be read once more', () => {
+    const once = now([...settled, read(-19, 0, -18.1)], -18);
+    expect(Number(once.value)).toBeLessThan(-16);
+    expect(once.interval![0]).toBeLessThan(-18.1);
+    expect(once.interval![1]).toBeGreaterThan(-3);
+    expect(once.text).toMatch(/^E4: about −1[78] cents now, or up to .* if that was read wrong\. Read it once more\.$/);
+  });
+
+  test('a second one that agrees settles it; one at the old place tells that the first was wrong', () => {
+    const twice = now([...settled, read(-19, 0, -18.1), read(-18, 0, -18.2)], -17);
+    expect(Number(twice.value)).toBeCloseTo(-18.2, 0);
+    expect(twice.interval![1] - twice.interval![0]).toBeLessThan(5);
+    const back = now([...settled, read(-19, 0, -18.1), read(-18, 0, -1.1)], -17);
+    expect(Number(back.value)).toBeGreaterThan(-2.5);
+    expect(back.interval![0]).toBeGreaterThan(-5);
+  });
+
+  test('heard and identified it is where the string stands, and a second pluck is asked for', () => {
+    const heard = now([...settled, read(-19, 0, -18.1, 'as-found', { source: 'microphone' })], -18);
+    expect(Number(heard.value)).toBeCloseTo(-18.1, 0);
+    expect(heard.interval![1]).toBeLessThan(-15);
+    // Hundreds of cents off it is the figure that is wrong.
+    const far = now([...settled, read(-19, 0, -418, 'as-found', { source: 'microphone' })], -18);
+    expect(Number(far.value)).toBeGreaterThan(-5);
+  });
+
+  test('all strings at once were tuned by somebody: said at once, nothing is thrown away, nothing is tuned back unasked', () => {
+    const tuned = [...settled, ...[8, 19, 12, 15].map((cents, i) => read(-20 + i * 0.2, i, cents))];
+    const all = said(tuned, -18);
+    expect(of(all, 'common-offset')[0]!.text).toMatch(
+      /^The strings of Requinto are \d+ to \d+ cents sharper than expected, as if somebody/,
+    );
+    expect(of(all, 'offset-now').map((s) => Math.round(Number(s.value)))).toEqual([8, 19, 12, 15]);
+    for (const s of of(all, 'state')) expect(s.value).not.toBe('holding');
+    expect(of(all, 'next-thing')[0]!.text).toBe('All strings moved: were they tuned elsewhere?');
+  });
+});
+
+test('hours after it was read, a string may stand where the room has put it', () => {
+  const settled = [...strung(-9000), ...walks([-8998, -8900, -8000, -6000, -3000, -60], 3)];
+  const width = (minute: number) => {
+    const [low, high] = of(said(settled, minute), 'offset-now', 's0')[0]!.interval!;
+    return high - low;
+  };
+  expect(width(180)).toBeGreaterThan(1.3 * width(-57));
+  expect(width(600)).toBeGreaterThan(width(180));
+});
+
 test('the next thing follows from the log', () => {
   expect(next(strung(), 5)).toBe('Check all strings once');
   const settled = [...strung(), ...walks([1, 10, 30, 70])];

@@ -3,7 +3,7 @@ import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
 import { clockTime, dueTime, sinceTime } from '../base';
 import { READY, repeatability, type StringLife, type StringStatus } from '../log';
-import { mixtureMean, mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
+import { mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
 import { gainWords, roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
 import type { Asked } from './asked';
@@ -18,7 +18,7 @@ const TUNER_FACTOR = 1.5;
 function standing(fit: SettlingFit, hMin: number) {
   const mix = standAhead(fit, hMin);
   const interval: [number, number] = [mixtureQuantile(mix, 0.05), mixtureQuantile(mix, 0.95)];
-  return { value: mixtureMean(mix), sd: mixtureMoments(mix).sd, interval, unit: 'cents' as const };
+  return { value: mixtureQuantile(mix, 0.5), sd: mixtureMoments(mix).sd, interval, unit: 'cents' as const };
 }
 
 /** What is forecast of a string that was read twice. */
@@ -26,7 +26,7 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
   const { nowMs, zone, show } = asked;
   const says: Statement[] = [];
   const now = standing(fit, 0);
-  says.push({ kind: 'offset-now', ...now, atMs: nowMs, text: nowWords(note, now.value, halfWidth(now.interval)) });
+  says.push({ kind: 'offset-now', ...now, atMs: nowMs, text: nowWords(note, now.value, now.interval) });
   const moments = [nowMs + HOUR_MIN * MINUTE, ...(show && show.curtainMs > nowMs ? [show.curtainMs] : [])];
   for (const atMs of moments) {
     const then = standing(fit, (atMs - nowMs) / MINUTE);

@@ -19,8 +19,17 @@ export const STATE_WORDS = {
   unread: 'is not read',
 } as const;
 
-export const nowWords = (note: string, value: number, half: number) =>
-  `${note}: about ${aboutCents(value, half)} now, if nobody has touched it.`;
+/** The one side of an interval is so many times as wide as the other where two things may be: it moved, or the figure is wrong. */
+const LOPSIDED = 3;
+const LOPSIDED_CENTS = 3;
+export function nowWords(note: string, value: number, [low, high]: [number, number]): string {
+  const [below, above] = [value - low, high - value];
+  const wide = Math.max(below, above);
+  if (wide > LOPSIDED_CENTS && wide > LOPSIDED * Math.min(below, above))
+    return `${note}: about ${inWhole(value)} now, or up to ${inWhole(below > above ? low : high)} if that was read wrong. Read it once more.`;
+  return `${note}: about ${aboutCents(value, (high - low) / 2)} now, if nobody has touched it.`;
+}
+const inWhole = (cents: number): string => `${signedCents(cents, 0)} ${inCents(cents).split(' ')[1]!}`;
 export const atWords = (note: string, value: number, half: number, atMs: number, zone: Zone) =>
   `${note}: about ${aboutCents(value, half)} at ${clockTime(atMs, zone)}, if untouched.`;
 export const fallenWords = (note: string, cents: number, since: string) =>

@@ -137,16 +137,12 @@ export function standAhead(fit: SettlingFit, hMin: number): Mixture {
   return mix;
 }
 
-/** Where the string stands now against its target, cents, from all it has shown. */
+/** Where the string stands now against its target, cents, from all it has shown: the middle of what is believed, and its spread. */
 export function offsetNow(fit: SettlingFit): { cents: number; sigmaCents: number } {
-  let mean = 0;
-  let square = 0;
-  for (const c of fit.components) {
-    const { cents, variance } = standing(fit, c);
-    mean += c.share * cents;
-    square += c.share * (cents * cents + variance);
-  }
-  return { cents: mean, sigmaCents: Math.sqrt(Math.max(0, square - mean * mean)) };
+  const at = fit.components.map((c) => standing(fit, c));
+  const share = fit.components.map((c) => c.share);
+  const mix = { share, mean: at.map((s) => s.cents), sd: at.map((s) => Math.sqrt(Math.max(1e-6, s.variance))) };
+  return { cents: mixtureQuantile(mix, 0.5), sigmaCents: mixtureMoments(mix).sd };
 }
 
 /** What is believed of one part of the state, over all hypotheses. */

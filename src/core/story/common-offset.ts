@@ -12,9 +12,9 @@ const ONE_LOOK_MS = 20 * 60000;
 const FEWEST = 3;
 /** What is left in common counts beyond so many of its standard errors; no string rises by itself: upward, fewer will do. */
 const BEYOND = { flat: 2, sharp: 1.5 };
-/** Strings that somebody tuned as he pleased stand off by this each, cents, and beyond so many standard errors (house). */
+/** Strings that somebody tuned as he pleased stand sharp by this each, cents, and beyond so many standard errors (house). */
 const EACH_CENTS = 3;
-const EACH_BEYOND = { flat: 3, sharp: 2 };
+const EACH_BEYOND = 2;
 
 /** What all strings of an instrument have in common. */
 export interface CommonOffset {
@@ -67,7 +67,7 @@ export function commonOffset(
   return { cents, sigmaCents, asHz, words: `${all}, as if tuned to A4 = ${asHz.toFixed(1)} Hz.` };
 }
 
-/** Every string but one at most stands off the same way, each by its own amount: somebody tuned them. */
+/** Every string but one at most stands sharp, each by its own amount: somebody tuned them. What falls so may be the room, or new strings. */
 function tunedByHand(
   name: string,
   left: readonly { cents: number; sigmaCents: number }[],
@@ -75,16 +75,14 @@ function tunedByHand(
   doubt: number,
   apart: number,
 ): CommonOffset | undefined {
-  const way = cents > 0 ? 1 : -1;
-  const beyond = way > 0 ? EACH_BEYOND.sharp : EACH_BEYOND.flat;
-  const moved = left.filter((l) => way * l.cents > Math.max(EACH_CENTS, beyond * l.sigmaCents));
+  const moved = left.filter((l) => l.cents > Math.max(EACH_CENTS, EACH_BEYOND * l.sigmaCents));
   if (moved.length < Math.max(FEWEST, left.length - 1)) return undefined;
-  const sizes = moved.map((l) => Math.abs(l.cents));
+  const sizes = moved.map((l) => l.cents);
   const [least, most] = [Math.min(...sizes), Math.max(...sizes)].map((c) => c.toFixed(0));
   return {
     cents,
     sigmaCents: Math.hypot(doubt, apart / Math.sqrt(left.length)),
     asHz: null,
-    words: `The strings of ${name} are ${least} to ${most} cents ${way > 0 ? 'sharper' : 'flatter'} than expected, as if somebody had tuned them.`,
+    words: `The strings of ${name} are ${least} to ${most} cents sharper than expected. Did somebody tune them, or is it much colder?`,
   };
 }
