@@ -132,7 +132,7 @@ describe('a figure that nobody expected', () => {
     const tuned = [...settled, ...[8, 19, 12, 15].map((cents, i) => read(-20 + i * 0.2, i, cents))];
     const all = said(tuned, -18);
     expect(of(all, 'common-offset')[0]!.text).toMatch(
-      /^The strings of Requinto are \d+ to \d+ cents sharper than expected, as if somebody/,
+      /^The strings of Requinto are \d+ to \d+ cents sharper than expected\. Did somebody tune them/,
     );
     expect(of(all, 'offset-now').map((s) => Math.round(Number(s.value)))).toEqual([8, 19, 12, 15]);
     for (const s of of(all, 'state')) expect(s.value).not.toBe('holding');
