@@ -248,8 +248,10 @@ const isBeyond = (turns: number, law: number): boolean =>
 function clawTurns(job: BridgeJob, belief: BridgeBelief, filter: BridgeFilter): number | undefined {
   // Blocked, or against its stop, it does not move: turned now, the claw would throw the strings off when it is let go.
   if (belief.coupling.lambda < HELD_LAMBDA) return undefined;
-  const told = job.events.some((e) => e.kind === 'tilt');
-  if (job.task !== 'new-tuning' && !told) return undefined;
+  const letDown = job.events.findLastIndex((e) => e.kind === 'slackened');
+  // Since its strings were let down nobody knows how it stands, until somebody looks.
+  const told = job.events.slice(letDown + 1).some((e) => e.kind === 'tilt');
+  if (!told && (job.task !== 'new-tuning' || letDown >= 0)) return undefined;
   const { claw, lambda } = belief.coupling;
   const there = belief.angle + tiltsToCome(filter, belief).reduce((s, t) => s + t, 0);
   // Turning it moves the strings, which are brought back: (1 - lambda) of it is left.

@@ -1,7 +1,13 @@
 import fc from 'fast-check';
+import { memoryLog } from '../../../testing/guided';
+import type { Draft } from '../log';
 import { randomFrom } from '../simulate';
+import { bridgeReadWords } from './words';
 import {
   adviseBridge,
+  BEGIN_BRIDGE,
+  bridgeAt,
+  bridgeSentence,
   couplingOf,
   energyAt,
   fineTunerRooms,
@@ -317,5 +323,81 @@ describe('what holds a bridge, and what comes back', () => {
     const [before] = fineTunerRooms(law!, steps.slice(0, 7));
     expect(now!.up).toBeCloseTo(now!.down, 6);
     expect(before!.up - now!.up).toBeCloseTo(20, 6);
+  });
+});
+
+describe('a claw that is turned', () => {
+  const law = lawOf(TOLD)!;
+  const job = { law, task: 'new-tuning', toleranceCents: 2, order: 'centre-out', memory: null } as const;
+  const reads = (cents: number) =>
+    TOLD.strings.map((_, i): BridgeEvent => ({ kind: 'read', string: i + 1, cents: cents + 0.1 * i }));
+
+  it('with its strings let down leaves nothing known of where they stand: each is read again before anything is told', () => {
+    const turned: BridgeEvent[] = [...reads(100), { kind: 'claw', turns: -1 }, { kind: 'slackened' }];
+    const taut = adviseBridge({ ...job, events: turned.filter((e) => e.kind !== 'slackened') });
+    expect(taut.expected).not.toContain(null);
+    const after = adviseBridge({ ...job, events: turned });
+    expect(after).toMatchObject({ do: 'read', string: 1 });
+    expect(after.expected).toEqual(TOLD.strings.map(() => null));
+    const back = adviseBridge({ ...job, events: [...turned, ...reads(-30)] });
+    back.expected.forEach((c, i) => expect(Math.abs(c! - (-30 + 0.1 * i))).toBeLessThan(1));
+    // How the bridge stands now nobody has seen: no other turn is told before somebody looks.
+    expect(back.do).not.toBe('claw');
+  });
+
+  it('is not turned by what nobody sees', () => {
+    const leaning = (degrees: number) =>
+      adviseBridge({ ...job, task: 'fresh', events: [...reads(0), { kind: 'tilt', degrees }] }).do;
+    expect(leaning(0.05)).not.toBe('claw');
+    expect(leaning(1.5)).toBe('claw');
+  });
+
+  it('never asks for a stop further than 400 cents from the target, whatever was written', () => {
+    const random = randomFrom(7);
+    for (let k = 0; k < 40; k++) {
+      const wild = Array.from({ length: 6 + Math.floor(8 * random.uniform()) }, (_, n): BridgeEvent => {
+        const cents = random.between(-1300, 1300);
+        const string = n < 6 ? n + 1 : 1 + Math.floor(6 * random.uniform());
+        if (n > 6 && random.uniform() < 0.3) return { kind: 'claw', turns: random.between(-3, 3) };
+        return { kind: n > 6 && random.uniform() < 0.5 ? 'set' : 'read', string, cents };
+      });
+      const { stopAtCents = 0 } = adviseBridge({ ...job, task: 'fresh', events: wild });
+      expect(Math.abs(stopAtCents)).toBeLessThanOrEqual(400);
+    }
+  });
+});
+
+describe('a bridge in the log', () => {
+  const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
+  const ids = NOTES.map((_, i) => `s${i + 1}`);
+  /** Tuned blocked, let go, and read: its strings were put on before that, or have long been there. */
+  function letGo(isFresh: boolean) {
+    const memory = memoryLog('electric-floating', NOTES);
+    const own = { instrumentId: 'x' } as const;
+    if (isFresh) memory.write(ids.map((stringId) => ({ type: 'fitted', ...own, stringId })));
+    const step = (passId: string, fields: object) =>
+      memory.write([
+        { type: 'bridge-step', ...own, passId, task: 'new-tuning', order: 'centre-out', ...fields } as Draft,
+      ]);
+    step('p1', { step: 'begin', held: 'block' });
+    for (const stringId of ids) step('p1', { step: 'read', held: 'block', stringId, cents: -300, frequencyHz: 200 });
+    step('p1', { step: 'end', held: 'block' });
+    step('p2', { step: 'begin' });
+    for (const stringId of ids) step('p2', { step: 'read', stringId, cents: 40, frequencyHz: 200 });
+    step('p2', { step: 'tilt', degrees: -1.5 });
+    return bridgeAt(memory.log(), BEGIN_BRIDGE);
+  }
+  it('takes how new strings first hung for no level: a turn is not doubted by that', () => {
+    expect(letGo(true).advice?.do).toBe('claw');
+    expect(letGo(true).doubtful).toBe(false);
+    expect(letGo(false).doubtful).toBe(true);
+  });
+
+  it('says where level was not looked at, and that a string far sharp is to be let down', () => {
+    const claw = { turns: 0, lawTurns: undefined, doubtful: false };
+    expect(bridgeSentence('done', '', claw, false)).toContain('Level was not measured');
+    expect(bridgeSentence('done', '', claw, true)).not.toContain('Level');
+    expect(bridgeReadWords('D2', 584, 'read')).toContain('let it down now');
+    expect(bridgeReadWords('D2', 99, 'read')).not.toContain('let it down');
   });
 });

@@ -29,8 +29,6 @@ const FORGETS = 0.01;
 const GATE = 4;
 const PER_CENT = Math.LN2 / 600;
 const RADIANS = Math.PI / 180;
-/** A string that was let down and brought back by hand may stand this far from where it was, standard deviation, cents (house). */
-const SLACKENED_CENTS = 200;
 const LEVEL_SPREAD = 0.8 * RADIANS;
 const TILT_SPREAD = 0.2 * RADIANS;
 
@@ -90,8 +88,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
   /** Disbelieved of the last readings. */
   let recent: boolean[] = [];
   const doubted = new Map<number, number>();
-  /** Let down and not read since. */
-  const unread = new Set<number>();
 
   for (let i = 0; i < n; i++) {
     x[i] = 1;
@@ -193,7 +189,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
       forget(j, (sigma * PER_CENT) ** 2);
       return;
     }
-    unread.delete(j);
     const h = slopes((s) => reading(s, j));
     const innovation = cents - reading(x, j);
     const expected = spreadOf(h) + sigma ** 2;
@@ -235,7 +230,6 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
           for (let i = 0; i < n; i++) if (i !== j) p[i]![i]! += (NUT_CENTS * PER_CENT) ** 2;
           if (first[j] === undefined) first[j] = x[j]!;
           const before = allReadings();
-          unread.delete(j);
           windTo(x, j, event.cents);
           misfit(before, j);
           forget(j, 1);
@@ -252,10 +246,17 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
           break;
         }
         case 'slackened':
+          // What was learned of the bridge stays; where it and its strings stand is read anew.
           for (let j = 0; j < n; j++) {
-            forget(j, (SLACKENED_CENTS * PER_CENT) ** 2);
-            unread.add(j);
+            x[j] = 1;
+            forget(j, 1);
+            first[j] = undefined;
           }
+          x[at.pivot] = x[at.level] = 0;
+          forget(at.pivot, 0);
+          forget(at.level, LEVEL_SPREAD ** 2);
+          turns = 0;
+          recent = [];
           doubted.clear();
           break;
         case 'tilt': {
@@ -268,9 +269,10 @@ export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, 
     },
     belief() {
       const c = coupling(x);
-      const isRead = first.map((f, j) => f !== undefined && !unread.has(j));
-      const expected = isRead.map((is, j) => (is ? reading(x, j) : null));
-      const expectedSd = isRead.map((is, j) => (!is ? null : Math.sqrt(spreadOf(slopes((s) => reading(s, j))))));
+      const expected = first.map((f, j) => (f === undefined ? null : reading(x, j)));
+      const expectedSd = first.map((f, j) =>
+        f === undefined ? null : Math.sqrt(spreadOf(slopes((s) => reading(s, j)))),
+      );
       const parameters = Array.from(x.subarray(at.parameters));
       return {
         expected,

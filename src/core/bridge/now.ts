@@ -23,7 +23,7 @@ const eventOf = (r: BridgeStepRecord, ids: readonly string[], aims: readonly num
   if ((r.step === 'read' || r.step === 'set') && string > 0 && r.cents !== undefined)
     return [{ kind: r.step, string, cents: r.cents - aims[string - 1]!, sigmaCents: r.sigmaCents }];
   if (r.step === 'claw' && r.turns !== undefined)
-    return [...(r.slackened ? [{ kind: 'slackened' as const }] : []), { kind: 'claw', turns: r.turns }];
+    return [{ kind: 'claw', turns: r.turns }, ...(r.slackened ? [{ kind: 'slackened' as const }] : [])];
   if (r.step === 'tilt' && r.degrees !== undefined) return [{ kind: 'tilt', degrees: r.degrees }];
   return [];
 };

@@ -1,5 +1,5 @@
 import { FAMILIES, slackForTurnsMm, traitsOf } from '../strings';
-import { bringUpOrder, courseLabels, fittingPlan, turnsFor } from '.';
+import { bringUpOrder, courseLabels, fittingPlan, REMOVALS, removalWords, turnsFor } from '.';
 
 const strings = (code: string) =>
   FAMILIES.find((f) => f.code === code)!.strings.map((s, i) => ({ ...s, stringId: `s${i + 1}` }));
@@ -89,6 +89,12 @@ test('each family is told what it needs', () => {
   }
   for (const pins of ['kantele-11', 'lyre-7', 'harp-34'])
     expect(words(pins)).not.toMatch(/fingerboard|[Cc]ut the tail/);
+  // What is true of steel is told of steel alone, and where strings run from pins nothing breaks at a nut.
+  expect(words('kantele-11')).toMatch(/Hang its loop.*Break the tail off by bending.*The piece is sharp/s);
+  expect(words('harp-34')).not.toMatch(/loop|Break the tail|The piece is sharp/);
+  const broke = REMOVALS.map((r) => removalWords(r, { tuner: 'pin' })).join(' ');
+  expect(broke).not.toMatch(/nut|saddle|peg/);
+  expect(REMOVALS.map((r) => removalWords(r, { tuner: 'geared' }))).toContain('It broke at the nut');
   expect(courseLabels(['G4', 'G3', 'E4', 'E4'])).toEqual([
     'G4 (octave of G3)',
     'G3 (with its octave)',

@@ -85,6 +85,18 @@ test('rounds: stretched, read, brought up, until two drops in a row are small; a
   ]);
 });
 
+test('brought up before it was read a round has no drop: the reading counts as left, and the string is stretched once more', () => {
+  const f = fit();
+  f.to('rounds');
+  f.press({ do: 'done' });
+  f.hear(-0.8, { turned: true });
+  expect(f.own().rounds).toEqual([]);
+  expect(f.said()).toContain('this round has no drop');
+  expect(f.own().readings.at(-1)).toMatchObject({ purpose: 'as-left' });
+  expect(f.own().readings.at(-1)).not.toHaveProperty('stretched');
+  expect(f.state().phase).toBe('stretch');
+});
+
 test('what came from above is once more from below, or goes on by a key; steps are skipped with a note', () => {
   const f = fit();
   f.to('raise');

@@ -1,4 +1,4 @@
-import { ageTrend, USUAL_SETUP } from '.';
+import { ageTrend, setupOf, USUAL_SETUP } from '.';
 import { movesToMake, type Octaves, type StringOctave } from './octaves';
 import { adviceFor, direction, growth, sizeOf, toldOf } from './words';
 
@@ -65,4 +65,11 @@ test('a move beyond the screw’s travel ends where the screw ends, in what is s
   expect(move).toMatchObject({ stringIds: ['s1'], moveMm: 0.5 });
   expect(toldOf(octaves, [move!], (x) => `${x} mm`)).toMatch(/0\.5 mm .*, where its screw ends$/);
   expect(movesToMake(of(null))[0]!.moveMm).toBe(1.4);
+});
+
+test('what its owner says of saddles counts everywhere it is told: the newest, or what is usual', () => {
+  const said = (instrumentId: string, limitCents: number) => ({ instrumentId, limitCents, threadMm: 0.7, travelMm: 3 });
+  const saddles = [said('x', 2), said('y', 6), said('x', 3)] as never;
+  expect(setupOf({ saddles }, 'x')).toMatchObject({ limitCents: 3, threadMm: 0.7 });
+  expect(setupOf({ saddles }, 'z')).toEqual({ limitCents: 4, threadMm: 0.5, travelMm: null });
 });
