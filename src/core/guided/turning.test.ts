@@ -116,12 +116,12 @@ test('a string that moves further than was reckoned is told smaller turns from t
   expect(steady.learned()!.gain).toBeCloseTo(2 / 3, 1);
   // Several turns are made in several goes: a part of them is no whole one.
   const parts = createTurning(GEARED, 3);
-  follow(parts, [-600, -420, -294, -206, -144]);
+  follow(parts, [-900, -630, -441, -309]);
   expect(parts.learned()).toBeUndefined();
   expect(parts.advice()!.far).toMatch(/turns?, pluck all the while$/);
   // Nothing teaches more than twice, or half, of what the build gives.
   const weak = createTurning(GEARED, 3);
-  follow(weak, [-110, -82, -61, -46]);
+  follow(weak, [-110, -60.5, -33.3, -18.3]);
   expect(weak.learned()!.gain).toBe(1 / 2);
 });
 

