@@ -1,6 +1,8 @@
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS } from '../../../core/check';
+import { loadOf } from '../../../core/guided';
+import { stringTargetHz } from '../../../core/music';
 import type { PlanItem } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
@@ -11,6 +13,7 @@ import { useListening } from '../../guided/useListening';
 import { WORK_ID } from '../../parts/focus';
 import { clockTime } from '../../parts/format';
 import { leadWords, VISIT_WORDS } from '../../parts/visits';
+import { GuardNote } from '../../guided/GuardNote';
 import { handsOn } from '../../guided/hands';
 import { SimulatorControls } from '../../guided/SimulatorControls';
 import { useProcedure } from '../../guided/useProcedure';
@@ -58,7 +61,7 @@ export function Wings({
   message,
   say,
 }: Props) {
-  const { basePath, demo, nowMs: clock, zone } = useWorld();
+  const { a4Hz, basePath, demo, nowMs: clock, zone } = useWorld();
   const navigate = useNavigate();
   const now = useNow(500);
   const { instrumentId } = life.record;
@@ -70,6 +73,8 @@ export function Wings({
   const note = step ? noteOf(step.stringId) : '';
   const leadCents = step ? leadOf(player.log(), step) : 0;
   const sound = useListening(player, clock, say);
+  const inHand = life.strings.find((s) => s.plan.stringId === step?.stringId)?.plan;
+  const load = useMemo(() => inHand && loadOf(inHand, stringTargetHz(inHand, a4Hz)!), [inHand, a4Hz]);
 
   const hurried = next?.what === 'between';
   const begin = () => {
@@ -139,6 +144,7 @@ export function Wings({
               )}
             </p>
             <Live trace={sound.trace} note={note} lead={leadCents} tolerance={TOLERANCE_CENTS} />
+            <GuardNote trace={sound.trace} load={load} note={note} lineCents={sound.lineCents} />
             <ol aria-label="In this order" className="figure flex flex-wrap gap-x-6 text-2xl text-ink2">
               {strings.map((s) => (
                 <li
