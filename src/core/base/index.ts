@@ -1,3 +1,4 @@
+export { normalDensity } from './numbers';
 export {
   clockTime,
   DAY,

@@ -1,3 +1,5 @@
+import { normalDensity } from '../base';
+import { likeliest, merged, shares, type Belief } from './belief';
 import type { HandEvent, SettlingEvent } from './history';
 import type { SettlingPrior } from './materials';
 import { ELSEWHERE_CHANCE, GROSS_CHANCE, grossDensity, MOVED_SD_CENTS, movedChance, moveDensity } from './move';
@@ -26,16 +28,6 @@ export interface Hypothesis {
   /** Of what hands took out of the string, how much was ageing. */
   ageingShare: number;
   weight: number;
-}
-
-/** What is believed of a string under one hypothesis: its state and covariance, and how well that explains what was read. */
-interface Belief {
-  mean: Float64Array;
-  /** Row-major, STATES x STATES. */
-  cov: Float64Array;
-  logLikelihood: number;
-  /** How much older hands have made the string, min. */
-  agedMin: number;
 }
 
 /** Where a hypothesis ends; where its newest figure is doubted there is one end for each way to take it. */
@@ -84,10 +76,6 @@ const AFTER_HANDS_VARIANCE = 2500;
 /** A slope that is not known to be more is taken for at least this share of the material's. */
 const LEAST_SLOPE = 0.2;
 
-function normalDensity(v: number, variance: number): number {
-  return Math.exp((-0.5 * v * v) / variance) / Math.sqrt(2 * Math.PI * variance);
-}
-
 /** The reading that shows what a hand took: the next one before anything else is done. */
 function readingAfter(events: readonly SettlingEvent[], i: number): number | undefined {
   const next = events[i + 1];
@@ -97,43 +85,6 @@ function readingAfter(events: readonly SettlingEvent[], i: number): number | und
 /** What is surprising beyond so many standard deviations is a move, a wrong figure, or a law that does not fit. */
 const SURPRISE = 3;
 const LEAST_DENSITY = 1e-12;
-/** Beliefs that explain what was read so much worse than the best one are dropped; so many are kept at most. */
-const LEAST_SHARE = 1e-3;
-const MOST_BELIEFS = 4;
-
-const shares = (beliefs: readonly Belief[]): number[] => {
-  const top = Math.max(...beliefs.map((b) => b.logLikelihood));
-  const raw = beliefs.map((b) => Math.exp(b.logLikelihood - top));
-  const total = raw.reduce((sum, x) => sum + x, 0);
-  return raw.map((x) => x / total);
-};
-
-/** Several beliefs as one with the same mean and covariance: what told them apart no longer matters. */
-function merged(beliefs: readonly Belief[]): Belief {
-  const [first] = beliefs;
-  if (beliefs.length === 1) return first!;
-  const w = shares(beliefs);
-  const mean = first!.mean.map((_, j) => beliefs.reduce((sum, b, k) => sum + w[k]! * b.mean[j]!, 0));
-  const cov = first!.cov.map((_, at) => {
-    const [i, j] = [Math.floor(at / STATES), at % STATES];
-    return beliefs.reduce((sum, b, k) => {
-      const apart = (b.mean[i]! - mean[i]!) * (b.mean[j]! - mean[j]!);
-      return sum + w[k]! * (b.cov[at]! + apart);
-    }, 0);
-  });
-  const top = Math.max(...beliefs.map((b) => b.logLikelihood));
-  const total = beliefs.reduce((sum, b) => sum + Math.exp(b.logLikelihood - top), 0);
-  const agedMin = beliefs.reduce((sum, b, k) => sum + w[k]! * b.agedMin, 0);
-  return { mean, cov, agedMin, logLikelihood: top + Math.log(total) };
-}
-
-/** The likeliest of several beliefs, best first. */
-function likeliest(beliefs: Belief[]): Belief[] {
-  if (beliefs.length === 1) return beliefs;
-  const sorted = [...beliefs].sort((a, b) => b.logLikelihood - a.logLikelihood);
-  const least = sorted[0]!.logLikelihood + Math.log(LEAST_SHARE);
-  return sorted.filter((b, k) => k < MOST_BELIEFS && b.logLikelihood >= least);
-}
 
 /**
  * Kalman filter of one hypothesis over a string's history (Kalman 1960), reading y = offset + warmth (T - Tref) + wander + back + e.

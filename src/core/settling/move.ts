@@ -1,3 +1,5 @@
+import { normalDensity } from '../base';
+
 /*
  * A figure that nobody expected: did the string move at once, by a hand, a slip or another reference, or is the figure wrong? Until a second
  * reading says which, both are believed, each by its odds. House estimates.
@@ -26,9 +28,6 @@ const ANYWHERE_CENTS = 2600;
 
 /** A move leaves a string anywhere within this of where it was, standard deviation, cents. */
 export const MOVED_SD_CENTS = 300;
-
-const normalDensity = (v: number, variance: number): number =>
-  Math.exp((-0.5 * v * v) / variance) / Math.sqrt(2 * Math.PI * variance);
 
 /** Chance that a string was moved since it was read so long ago, before it is looked at. */
 export const movedChance = (sinceMin: number): number =>

@@ -1,0 +1,3 @@
+/** Density of a normal distribution of mean 0 at x. @param variance above 0, in the square of x's unit */
+export const normalDensity = (x: number, variance: number): number =>
+  Math.exp((-0.5 * x * x) / variance) / Math.sqrt(2 * Math.PI * variance);
