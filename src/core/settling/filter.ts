@@ -219,8 +219,10 @@ export function runFilter(
       beliefs = [one];
       // A hand that reads at once what it has done brings a string near its target; of another nobody knows.
       const next = events[i + 1];
-      isLeft = !event.anywhere && next?.kind === 'read' && next.t - event.t < AT_ONCE_MIN;
-      freeOffset(one.mean, one.cov, 0, isLeft ? LEFT_VARIANCE : AFTER_RETUNE_VARIANCE);
+      const read = next?.kind === 'read' && next.t - event.t < AT_ONCE_MIN ? next.cents : undefined;
+      isLeft = read !== undefined && !event.anywhere;
+      // What was moved anywhere stands where it is read.
+      freeOffset(one.mean, one.cov, event.anywhere ? (read ?? 0) : 0, isLeft ? LEFT_VARIANCE : AFTER_RETUNE_VARIANCE);
       continue;
     }
     if (event.kind !== 'read') {

@@ -1,4 +1,4 @@
-import { mean, sampleStandardDeviation } from 'simple-statistics';
+import { mean, median, sampleStandardDeviation } from 'simple-statistics';
 import { ratioOfCents } from '../music';
 import { traitsOf } from '../strings';
 import type { InstrumentLife, StringStatus } from '../log';
@@ -6,6 +6,8 @@ import type { InstrumentLife, StringStatus } from '../log';
 /** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */
 const TOGETHER_CENTS = 1.5;
 const FAR_CENTS = 4;
+/** A string so far from the middle of all has moved by itself, cents (house). */
+const ALONE_CENTS = 6;
 const SEMITONE = 100;
 /** Readings of one look at the instrument lie no further apart, ms. */
 const ONE_LOOK_MS = 20 * 60000;
@@ -37,13 +39,14 @@ export function commonOffset(
   a4Hz: number,
 ): CommonOffset | undefined {
   const newest = Math.max(...strings.flatMap((s) => s.readings.at(-1)?.atMs ?? []));
-  const left = strings.flatMap(({ plan, readings }) => {
+  const all = strings.flatMap(({ plan, readings }) => {
     const last = readings.at(-1);
     if (!last || newest - last.atMs >= ONE_LOOK_MS) return [];
     const { unexpected } = statuses.find((s) => s.stringId === plan.stringId) ?? {};
     return unexpected ? [unexpected] : [];
   });
-  if (left.length < Math.max(FEWEST, strings.length - 1)) return undefined;
+  if (all.length < Math.max(FEWEST, strings.length - 1)) return undefined;
+  const left = withoutOne(all, Math.max(FEWEST, strings.length - 1));
   const cents = mean(left.map((l) => l.cents));
   // What strings of one set were misjudged by they were all misjudged by: it does not grow less with their number.
   const doubt = mean(left.map((l) => l.sigmaCents));
@@ -54,17 +57,27 @@ export function commonOffset(
   const frets = Math.round(cents / SEMITONE);
   const { frets: fretted } = traitsOf(record);
   const isSemitones = frets !== 0 && Math.abs(cents - frets * SEMITONE) < 12;
-  const all = `All strings of ${record.name} are about ${Math.abs(cents).toFixed(isSemitones ? 0 : 1)} cents ${cents > 0 ? 'sharper' : 'flatter'} than expected`;
+  const told = `All strings of ${record.name} are about ${Math.abs(cents).toFixed(isSemitones ? 0 : 1)} cents ${cents > 0 ? 'sharper' : 'flatter'} than expected`;
   const sigmaCents = Math.hypot(doubt, apart / Math.sqrt(left.length));
   if (fretted && isSemitones)
     return {
       cents,
       sigmaCents,
       asHz: null,
-      words: `${all}. ${frets > 0 ? `Is a capo on fret ${frets}?` : `Is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`}`,
+      words: `${told}. ${frets > 0 ? `Is a capo on fret ${frets}?` : `Is it tuned ${frets === -1 ? 'a half step' : `${-frets} half steps`} down?`}`,
     };
   const asHz = a4Hz * ratioOfCents(cents);
-  return { cents, sigmaCents, asHz, words: `${all}, as if tuned to A4 = ${asHz.toFixed(1)} Hz.` };
+  return { cents, sigmaCents, asHz, words: `${told}, as if tuned to A4 = ${asHz.toFixed(1)} Hz.` };
+}
+
+/** One string may have moved by itself: without the one that is furthest from the middle, where enough are left and the others stand together. */
+function withoutOne<S extends { cents: number }>(all: readonly S[], fewest: number): readonly S[] {
+  const middle = median(all.map((l) => l.cents));
+  const apart = (l: S) => Math.abs(l.cents - middle);
+  const furthest = all.reduce((far, l) => (apart(l) > apart(far) ? l : far));
+  const others = all.filter((l) => l !== furthest);
+  const isAlone = others.length >= fewest && apart(furthest) > ALONE_CENTS;
+  return isAlone ? others : all;
 }
 
 /** Every string but one at most stands sharp, each by its own amount: somebody tuned them. What falls so may be the room, or new strings. */

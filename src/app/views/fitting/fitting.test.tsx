@@ -26,7 +26,7 @@ async function comeFromAbove(player: Player): Promise<void> {
 test('a nylon string is restrung by keys alone: fitted, up from seven semitones low, two rounds, left', async () => {
   const player = await openApp('/demo/fitting/requinto/s1', 1, BENCH_ALONE);
   expect(player.says('step')).toBe('Slacken A4, then take it off');
-  expect(screen.getByText(/Ends are sharp/)).toBeVisible();
+  expect(screen.getByText(/ends of steel and wound strings are sharp/)).toBeVisible();
   for (const title of ['Look at nut and bridge', 'Put A4 on: 100 mm of slack', 'Bring A4 up to two semitones under']) {
     await player.press('PageDown');
     expect(player.says('step')).toContain(title);
