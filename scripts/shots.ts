@@ -107,6 +107,13 @@ const ACTS: Record<string, (page: Page) => Promise<void>> = {
       .getByRole('columnheader', { name: 'Half last' })
       .waitFor()
       .then(() => page.waitForTimeout(4000)),
+  // Its chart and its table are reckoned beside the page.
+  settling: (page) =>
+    page
+      .locator('.plotly .points path')
+      .first()
+      .waitFor()
+      .then(() => page.waitForTimeout(1500)),
   bench: ringing,
   causes: asking,
   friction: binding,

@@ -28,7 +28,7 @@ export function TestColumn({ session, message, note, tree, heading, instruction,
     <WorkColumn
       heading={session.heading ?? heading}
       note={session.sounds ?? note}
-      trace={sounding ? sound.trace : undefined}
+      trace={sounding || pulled ? sound.trace : undefined}
       instruction={session.instruction ?? instruction}
       toleranceCents={TOLERANCE_CENTS}
       message={message}
