@@ -348,8 +348,8 @@ describe('a claw that is turned', () => {
   it('is not turned by what nobody sees', () => {
     const leaning = (degrees: number) =>
       adviseBridge({ ...job, task: 'fresh', events: [...reads(0), { kind: 'tilt', degrees }] }).do;
-    expect(leaning(0.05)).not.toBe('claw');
-    expect(leaning(1.5)).toBe('claw');
+    for (const degrees of [0.05, 0.07, 0.08, 0.09]) expect(leaning(degrees)).not.toBe('claw');
+    for (const degrees of [0.15, 0.3, 1.5]) expect(leaning(degrees)).toBe('claw');
   });
 
   it('never asks for a stop further than 400 cents from the target, whatever was written', () => {

@@ -140,6 +140,14 @@ describe('a figure that nobody expected', () => {
   });
 });
 
+test('what somebody tuned sharp by a little, all strings at once, is no part of what they have fallen', () => {
+  const settled = [...strung(-9000), ...walks([-8998, -8900, -8000, -6000, -3000, -60], 3)];
+  const fallen = (records: LogRecord[]) => of(said(records, 5), 'fallen').map((s) => Number(s.value));
+  const before = fallen(settled);
+  const tuned = [...settled, ...[4.6, 5, 4.7, 5.2].map((cents, i) => read(i * 0.2, i, cents))];
+  fallen(tuned).forEach((f, i) => expect(Math.abs(f - before[i]!)).toBeLessThan(2));
+});
+
 test('hours after it was read, a string may stand where the room has put it', () => {
   const settled = [...strung(-9000), ...walks([-8998, -8900, -8000, -6000, -3000, -60], 3)];
   const width = (minute: number) => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  carryTo,
   chanceToHold,
   fallAhead,
   fitSettling,
@@ -112,4 +113,21 @@ test('whatever the history, the forecast is finite, ordered, and its chances are
     }),
     { numRuns: 25 },
   );
+});
+
+test('a string that nobody has looked at for hours stands where the room has put it: more on steel than on nylon, more the longer', () => {
+  const added = (material: 'wound-steel' | 'plain-nylon', hours: number) => {
+    const events: SettlingEvent[] = [
+      { t: 0, kind: 'retune' },
+      ...[100, 400, 1000, 3000, 9000].map((t) => ({ t, kind: 'read' as const, cents: -0.2 })),
+    ];
+    const later = carryTo(fitSettling({ material, events }, 9000), 9000 + 60 * hours);
+    const sigma = offsetNow(later).sigmaCents;
+    return Math.sqrt(sigma ** 2 - offsetNow({ ...later, readMin: later.nowMin }).sigmaCents ** 2);
+  };
+  // House: a room of two degrees either way moves wound steel by one to two cents in four hours.
+  expect(added('wound-steel', 4)).toBeGreaterThan(0.8);
+  expect(added('wound-steel', 4)).toBeLessThan(2);
+  expect(added('wound-steel', 1)).toBeLessThan(added('wound-steel', 4));
+  expect(added('wound-steel', 0)).toBe(0);
 });
