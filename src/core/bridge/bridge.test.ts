@@ -346,9 +346,13 @@ describe('a claw that is turned', () => {
   });
 
   it('is not turned by what nobody sees', () => {
-    const leaning = (degrees: number) =>
-      adviseBridge({ ...job, task: 'fresh', events: [...reads(0), { kind: 'tilt', degrees }] }).do;
+    const leaning = (degrees: number, of = law) =>
+      adviseBridge({ ...job, law: of, task: 'fresh', events: [...reads(0), { kind: 'tilt', degrees }] }).do;
     for (const degrees of [0.05, 0.07, 0.08, 0.09]) expect(leaning(degrees)).not.toBe('claw');
+    // A fine thread takes a sixteenth of a turn for less than that.
+    const fine = lawOf({ ...TOLD, screwPitchMm: 0.4 })!;
+    for (const degrees of [0.04, 0.06, 0.08]) expect(leaning(degrees, fine)).not.toBe('claw');
+    expect(leaning(0.3, fine)).toBe('claw');
     for (const degrees of [0.15, 0.3, 1.5]) expect(leaning(degrees)).toBe('claw');
   });
 
