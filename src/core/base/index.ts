@@ -13,7 +13,6 @@ export {
   localText,
   MINUTE,
   nextAt,
-  nextAtMinute,
   nextWholeHour,
   offsetMin,
   sinceTime,

@@ -41,7 +41,7 @@ export function localText(atMs: number, zone: Zone): string {
   return Number.isNaN(d.getTime()) ? '' : d.toISOString().slice(0, 16);
 }
 
-const LOCAL = /^(\d{4}-\d\d-\d\d)T(\d\d:\d\d)$/;
+const LOCAL = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/;
 
 /** The instant that a field for date and time names, ms; NaN for what is none, the 30th of February too. */
 export function instantOf(text: string, zone: Zone): number {
@@ -71,7 +71,7 @@ export const nextWholeHour = (nowMs: number, zone: Zone): number =>
   instantOfWall(Math.ceil(wall(nowMs, zone) / HOUR) * HOUR, zone);
 
 /** The next instant after now at which the wall clock shows so many minutes after midnight. */
-export function nextAtMinute(minuteOfDay: number, nowMs: number, zone: Zone): number {
+function nextAtMinute(minuteOfDay: number, nowMs: number, zone: Zone): number {
   const today = dayOf(nowMs, zone) * DAY + minuteOfDay * MINUTE;
   const at = instantOfWall(today, zone);
   return at > nowMs ? at : instantOfWall(today + DAY, zone);

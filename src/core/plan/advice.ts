@@ -1,5 +1,4 @@
-import type { Zone } from '../base';
-import { clockTime } from '../base';
+import { clockTime, type Zone } from '../base';
 import type { SettlingMaterial } from '../settling';
 import { ifRestrung, readyAgeMin } from './outlook';
 import type { PlanSession, PlanStep, PlanString } from './types';

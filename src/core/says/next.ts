@@ -1,9 +1,8 @@
-import type { Zone } from '../base';
 import { bridgeNow } from '../bridge';
 import { checkStep } from '../check';
 import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
-import { dueWords, sinceTime } from '../base';
+import { dueWords, sinceTime, type Zone } from '../base';
 import { type Bench, type InstrumentLife, type StringStatus } from '../log';
 import { adviseRounds } from '../settling';
 import { commonOffset, inquiryUnderWay } from '../story';

@@ -1,6 +1,5 @@
-import type { Zone } from '../base';
 import { inCents, signedCents } from '../music';
-import { clockTime } from '../base';
+import { clockTime, type Zone } from '../base';
 
 /** A half width, to a tenth below three cents, never 0. */
 const halfWords = (half: number): string => `±${half < 3 ? Math.max(0.1, half).toFixed(1) : half.toFixed(0)}`;

@@ -1,6 +1,5 @@
-import type { Zone } from '../base';
 import { inCents } from '../music';
-import { clockTime } from '../base';
+import { clockTime, type Zone } from '../base';
 import { type LifeFit, type StringLife } from '../log';
 import {
   type SettlingFit,

@@ -1,6 +1,5 @@
-import type { Zone } from '../base';
 import { median } from 'simple-statistics';
-import { clockTime } from '../base';
+import { clockTime, type Zone } from '../base';
 import {
   ageFromMs,
   fitLives,

@@ -1,4 +1,3 @@
-import type { Zone } from '../../../core/base';
 import { v4 as newId } from 'uuid';
 import { array, boolean, mixed, object, string, type InferType } from 'yup';
 import { EARLIEST_MS } from '../../../core/limits';
@@ -21,7 +20,7 @@ import {
   type StringMaterial,
   type TunerKind,
 } from '../../../core/strings';
-import { instantOf } from '../../../core/base';
+import { instantOf, type Zone } from '../../../core/base';
 
 /** When its strings were put on; on an instrument that is known, 'same' leaves them as they are. */
 export const STRUNG = ['now', 'earlier', 'each', 'same'] as const;

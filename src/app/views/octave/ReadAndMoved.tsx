@@ -1,5 +1,4 @@
-import type { Zone } from '../../../core/base';
-import { localDay } from '../../../core/base';
+import { localDay, type Zone } from '../../../core/base';
 import type { AdjustmentRecord } from '../../../core/log';
 import type { LengthUnit } from '../../../core/strings';
 import { clockTime, signed } from '../../parts/format';

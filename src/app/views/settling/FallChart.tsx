@@ -1,5 +1,4 @@
-import type { Zone } from '../../../core/base';
-import { localIso } from '../../../core/base';
+import { localIso, type Zone } from '../../../core/base';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import type { InstrumentStory, StoryPoint, StringStory } from '../../../core/story';
