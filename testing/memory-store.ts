@@ -18,6 +18,8 @@ export function memoryStore(): RecordStore {
       records = [];
     },
     onForeignWrite: () => () => undefined,
+    stand: () => 'alone',
+    onStand: () => () => undefined,
     close: () => undefined,
   };
 }

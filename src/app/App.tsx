@@ -7,6 +7,7 @@ import { DemoStrip } from './shell/DemoStrip';
 import { Header } from './shell/Header';
 import { InstrumentFrame } from './shell/InstrumentFrame';
 import { NewVersion } from './shell/NewVersion';
+import { Notices } from './shell/Notices';
 import { PLACES, VIEWS, viewsAt } from './shell/views';
 import { ViewScreen } from './shell/ViewScreen';
 import { ViewTabs } from './shell/ViewTabs';
@@ -25,6 +26,7 @@ function Place({ world, offline }: { world: World; offline: boolean }) {
       <AutoBackup />
       <Header view={view} />
       {offline && <NewVersion />}
+      <Notices />
       <main className="flex min-h-0 flex-1 flex-col">
         {view.of === 'instrument' ? (
           <InstrumentFrame view={view} />

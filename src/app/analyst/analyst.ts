@@ -13,8 +13,8 @@ import {
   createLogIndex,
   indexOf,
   instrumentStatus,
+  type Chapter,
   type InstrumentLife,
-  type Entries,
   type LogIndex,
   type Priors,
   type StringRef,
@@ -22,10 +22,20 @@ import {
 import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedOf, newestSets, setsTaughtBy, type TaughtSet } from '../../core/story';
 import { SETTLES_AS, traitsOf } from '../../core/strings';
-import type { RecordStore, World } from '../world/database';
-import { exportLog, importFile, soundOf } from './files';
+import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type World } from '../world/database';
+import { exportLog, importFile, lookAt, soundOf } from './files';
 import { createLister } from './lister';
-import type { Answer, LifePage, PlanAsk, QuestionKind, Questions, Request, RestringAsk, ToAnalyst } from './questions';
+import type {
+  Answer,
+  Exported,
+  LifePage,
+  PlanAsk,
+  QuestionKind,
+  Questions,
+  Request,
+  RestringAsk,
+  ToAnalyst,
+} from './questions';
 import type { Task } from './task';
 
 /** What is seldom asked for is loaded when it is. */
@@ -37,7 +47,7 @@ const WAYS_SEED = 17;
 const causes = () => import('../../core/causes');
 const lives = () => import('../../core/life');
 const octave = () => import('../../core/octave');
-const SLICED: readonly QuestionKind[] = ['import', 'learn', 'materials', 'entries'];
+const SLICED: readonly QuestionKind[] = ['import', 'look', 'learn', 'materials', 'entries'];
 
 /** What an analyst needs of where it runs. */
 export interface AnalystMeans {
@@ -52,6 +62,9 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   const { post, later } = means;
   let index: LogIndex = createLogIndex();
   let store: RecordStore | undefined;
+  /** What of the store could not be read, and why nothing could; '' where it was. */
+  let setAside: readonly Damaged[] = [];
+  let trouble = 'it is not open';
   /** The store is being read: questions wait. */
   let opening = false;
   /** The store may be tidied up, once nothing is asked any more. */
@@ -59,29 +72,53 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
 
   /** Begins with what the store holds; what the page tells meanwhile is added. */
   async function open(world: World): Promise<void> {
-    const told = (index = createLogIndex());
+    const aside = (chapter: Chapter) => post({ aside: chapter });
+    const told = (index = createLogIndex(aside));
     opening = true;
     store?.close();
     store = means.openStore(world);
-    let stored: Entries = { records: [], chapters: [] };
+    // What other tabs write is heard here too: an import is compared with it.
+    store.onForeignWrite((written) => written && index.add(written.records, written.chapters));
+    let stored: Stored = { records: [], chapters: [], damaged: [] };
+    trouble = '';
     try {
       stored = await store.all();
-    } catch {
-      // The page meets the same refusal, and says so.
+    } catch (error) {
+      // Questions are answered by what the page tells; files are not made of that.
+      trouble = reasonOf(error);
     }
     // Begun anew meanwhile: the other one answers.
     if (told !== index) return;
-    ({ index } = indexOf(stored));
+    const opened = indexOf(stored, aside);
+    ({ index } = opened);
+    setAside = [...stored.damaged, ...(opened.aside.length > 0 ? [{ key: 'records', value: opened.aside }] : [])];
+    openWorld = world;
     index.add(told.records());
     opening = false;
     untidy = true;
     schedule();
   }
 
+  let openWorld: World = 'own';
+  function log(): { index: LogIndex; store: RecordStore } {
+    if (!store || trouble) throw new Error(`The log could not be read here (${trouble}). Reload this page.`);
+    return { index, store };
+  }
+
+  /** @throws Error where less is known here than is shown: no file is made of a part of it as if it were all */
+  async function exported(ask: Questions['export']['ask']): Promise<Exported> {
+    const made = await exportLog(ask, log().index, setAside);
+    const known = index.count() + index.aside().reduce((sum, c) => sum + c.atMs.length, 0);
+    if (known < (ask.atLeast ?? 0))
+      throw new Error(`Only ${known} of ${ask.atLeast} entries could be read here. Reload this page.`);
+    return made;
+  }
+
   const dropped = new Set<number>();
   const task: Task = {
     index: () => index,
-    store: () => store,
+    log,
+    alone: (work) => alone(openWorld, 'import', 'wait', work),
     pause: () => new Promise<void>(later),
     tell: (id, done) => post({ id, done }),
     isDropped: (id) => dropped.has(id),
@@ -227,10 +264,12 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
         return restring(request.ask);
       case 'import':
         return importFile(request.ask, request.id, task);
+      case 'look':
+        return lookAt(request.ask, request.id, task);
       case 'sound':
         return soundOf(request.ask.file);
       case 'export':
-        return exportLog(request.ask, index);
+        return exported(request.ask);
     }
   }
 

@@ -13,8 +13,8 @@ export interface AskOptions {
 
 /** The analyst of one log: it reads the store itself, is told what comes after, and is asked what follows. */
 export interface Analyst {
-  /** Begins with what the store holds. */
-  open: () => void;
+  /** Begins with what the store holds. @param onAside called back when a chapter proves damaged */
+  open: (onAside?: (chapter: Chapter) => void) => void;
   tell: (records: readonly LogRecord[], chapters?: readonly Chapter[]) => void;
   ask: <K extends QuestionKind>(
     question: K,
@@ -31,7 +31,12 @@ export function startAnalyst(world: World, worker: Correspondent<ToAnalyst, Answ
   >();
   const post = (message: ToAnalyst) => worker.postMessage(message);
   let serial = 0;
+  let onAside: (chapter: Chapter) => void = () => undefined;
   worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+    if ('aside' in data) {
+      onAside(data.aside);
+      return;
+    }
     const asked = waiting.get(data.id);
     if ('done' in data) {
       asked?.onProgress?.(data.done);
@@ -46,7 +51,10 @@ export function startAnalyst(world: World, worker: Correspondent<ToAnalyst, Answ
     waiting.clear();
   };
   return {
-    open: () => post({ kind: 'open', world }),
+    open(callback = () => undefined) {
+      onAside = callback;
+      post({ kind: 'open', world });
+    },
     tell(records, chapters = []) {
       if (records.length + chapters.length > 0) post({ kind: 'log', records, chapters });
     },

@@ -16,6 +16,11 @@ import type { Task } from './task';
 /** What is looked for, a piece of the log at a time; by headings alone where they tell. */
 function* search(index: LogIndex, names: Names, wanted: Search): Generator<Heading[]> {
   const { instrumentId, type } = wanted;
+  if (wanted.differ) {
+    const isOne = isWanted(names, wanted);
+    yield index.contests().flatMap(({ stands, others }) => [stands, ...others].filter(isOne).map(headingOf));
+    return;
+  }
   if (byHeading(wanted))
     for (const piece of index.headings(instrumentId)) yield piece.filter((h) => !type || h.type === type);
   else {
@@ -49,9 +54,13 @@ export function createLister(at: Task) {
       }
       looked = { log: index, of, found: found.sort((a, b) => b.atMs - a.atMs) };
     }
+    const instead = new Map(index.contests().flatMap((c) => c.others.map((o) => [o.id, c.stands.id] as const)));
     const rows = looked.found.slice(from, from + count).flatMap((at) => {
       const record = index.get(at.id, at.of);
-      return record ? [{ record, said: sayRecord(record, names), gone: index.isGone(record.id) }] : [];
+      if (!record) return [];
+      const stands = instead.get(at.id);
+      const row = { record, said: sayRecord(record, names), gone: index.isGone(record.id) };
+      return [stands === undefined ? row : { ...row, instead: stands }];
     });
     return { found: looked.found.length, rows };
   };

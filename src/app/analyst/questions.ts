@@ -48,11 +48,13 @@ export interface Questions {
   entries: { ask: { wanted: Search; from: number; count: number; zone: Zone }; answer: Listed };
   restring: { ask: RestringAsk; answer: RestringAnswer[] };
   /** A file of records is checked whole and written in one go. */
-  import: { ask: { file: Blob }; answer: Imported };
+  import: { ask: { file: Blob; as: ImportEntry }; answer: Imported };
+  /** A backup file: what is in it, and how much of that is not here. */
+  look: { ask: { file: Blob }; answer: LookedAt };
   /** The sound of a WAV file. */
   sound: { ask: { file: Blob }; answer: WavOutcome };
-  /** All of the log, or what is about one instrument. */
-  export: { ask: { as: 'json' | 'csv'; nowMs: number; instrumentId?: string }; answer: Blob };
+  /** All of the log, or what is about one instrument; refused where fewer entries than so many are known here. */
+  export: { ask: { as: 'json' | 'csv'; nowMs: number; instrumentId?: string; atLeast?: number }; answer: Exported };
 }
 export type QuestionKind = keyof Questions;
 
@@ -104,8 +106,28 @@ export interface LifePage {
 export interface Listed {
   /** How many were found. */
   found: number;
-  rows: { record: LogRecord; said: string; gone: boolean }[];
+  /** `instead`: another correction of the same entry stands, which one. */
+  rows: { record: LogRecord; said: string; gone: boolean; instead?: string }[];
 }
+
+/** How an import is entered: as what, by whom and when. */
+export interface ImportEntry {
+  /** What the file is called. */
+  file: string;
+  id: string;
+  by: string;
+  atMs: number;
+  zoneMin: number;
+}
+
+/** A file that was made, and how many entries are in it. */
+export interface Exported {
+  file: Blob;
+  records: number;
+}
+
+/** What is in a file that may be a log: how many entries, and how many of them are not here. */
+export type LookedAt = { ok: true; records: number; missing: number } | { ok: false; message: string };
 
 /** What became of a file of records. */
 export type Imported =
@@ -113,10 +135,14 @@ export type Imported =
       ok: true;
       fresh: number;
       known: number;
+      /** How many of the known stand no longer: they were superseded or taken back. */
+      gone: number;
       /** Names of the instruments that something new is about, the most first. */
       about: string[];
       /** Readings of instruments that this log does not know. */
       strangers: number;
+      /** What was corrected here and there, and not alike. */
+      differ: string[];
     }
   | { ok: false; message: string };
 
@@ -131,6 +157,7 @@ export type Request = {
   [K in QuestionKind]: { id: number; kind: 'ask'; waits: boolean; question: K; ask: Questions[K]['ask'] };
 }[QuestionKind];
 /** `done` tells how far it is, 0 to 1. */
-export type Answer = { id: number } & (
-  { answer: Questions[QuestionKind]['answer'] } | { error: string } | { done: number }
-);
+export type Answer =
+  | ({ id: number } & ({ answer: Questions[QuestionKind]['answer'] } | { error: string } | { done: number }))
+  /** A chapter proved damaged. */
+  | { aside: Chapter };

@@ -40,7 +40,13 @@ function useWants(): Want[] {
       wants: [],
       to: `${basePath}/bench/${record.instrumentId}`,
     }));
-    return [...own, ...general, ...others];
+    const away = bench.away.map(({ name }) => ({
+      words: `Bring ${name} back`,
+      under: 'All instruments, put away',
+      wants: [`put away ${name}`],
+      to: `${basePath}/rack`,
+    }));
+    return [...own, ...general, ...others, ...away];
   }, [bench, basePath, world, instrumentId]);
 }
 

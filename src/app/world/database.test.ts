@@ -1,6 +1,7 @@
 /** The store over IndexedDB: what browsers do to it when they refuse, freeze, forget. */
 import 'fake-indexeddb/auto';
 import { IDBFactory, IDBObjectStore as FakeStore } from 'fake-indexeddb';
+import { readBefore } from '../../../testing/read-before';
 import { SAMPLES } from '../../../testing/samples';
 import { indexOf, readingsOf, type LogRecord } from '../../core/log';
 import type { RecordStore } from './database';
@@ -167,6 +168,94 @@ test('a log that was written reading by reading is tidied up: few items, the sam
   await new Promise((resolve) => (items.onsuccess = resolve));
   database.close();
   expect(items.result).toBeLessThan(10);
+});
+
+test('what the worker wrote is written again where the site was cleared underneath, whichever of them writes next', async () => {
+  for (const next of ['page', 'worker'] as const) {
+    globalThis.indexedDB = new IDBFactory();
+    const [page, worker] = [await load(), await load()];
+    await page.store.all();
+    await worker.store.all();
+    // An import, packed and loose, by the worker; a figure by the page.
+    await worker.store.append([room('a'), ...[...Array(350).keys()].map((i) => reading(i))]);
+    await page.store.append([room('b')]);
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    await emptied();
+    await (next === 'page' ? page : worker).store.append([room('c')]);
+    const { index } = indexOf(await (await load()).store.all());
+    expect(index.count()).toBe(353);
+    // Nothing is written twice: the next write finds the log as it is.
+    await page.store.append([room('d')]);
+    await worker.store.append([room('e')]);
+    const all = await (await load()).store.all();
+    expect([all.records.length, all.chapters.length]).toEqual([5, 1]);
+    for (const store of opened.splice(0)) store.close();
+  }
+});
+
+test('of two instruments with the same ids, written one by one, tidying up loses nothing', async () => {
+  const { store } = await load();
+  const named = (i: number, of: string): LogRecord => ({ ...reading(i, of), id: `r${i}` }) as LogRecord;
+  for (let i = 0; i < 200; i++) {
+    await store.append([named(i, 'x')]);
+    await store.append([named(i, 'y')]);
+  }
+  const tidying = (await load()).store;
+  const before = indexOf(await tidying.all()).index;
+  await tidying.tidy();
+  const after = indexOf(await (await load()).store.all()).index;
+  expect([before.count(), after.count()]).toEqual([400, 400]);
+  expect(after.records('y')).toEqual(expect.arrayContaining(before.records('y')));
+});
+
+/** Every item of the store, past the store, by its key. */
+async function items(): Promise<[string, unknown][]> {
+  const database = await openedByHand();
+  const shelf = database.transaction('records').objectStore('records');
+  const [keys, values] = [shelf.getAllKeys(), shelf.getAll()];
+  await new Promise((resolve) => (values.onsuccess = resolve));
+  database.close();
+  return keys.result.map((key, i) => [String(key), values.result[i]]);
+}
+
+test('what is written here is read by the build before: a device may go back to it', async () => {
+  const { store } = await load();
+  await store.append([room('a'), ...[...Array(350).keys()].map((i) => reading(i))]);
+  await store.append([room('b')]);
+  const back = readBefore(await items());
+  expect(back.unread).toEqual([]);
+  expect(back.records.map((r) => r.id).sort()).toEqual(
+    ['a', 'b', ...[...Array(350).keys()].map((i) => `x-${i}`)].sort(),
+  );
+});
+
+test('a build from before versions were told is heard; a newer one stops this one from writing', async () => {
+  const { store } = await load();
+  const heard: string[][] = [];
+  store.onForeignWrite((written) => heard.push(written?.records.map((r) => r.id) ?? ['anew']));
+  const stood = jest.fn();
+  store.onStand(stood);
+  const old = new BroadcastChannel('slow-anchor-own');
+  const newer = new BroadcastChannel('slow-anchor-own/told');
+  const settled = () => new Promise((resolve) => setTimeout(resolve, 40));
+  const saidToOld: unknown[] = [];
+  old.onmessage = ({ data }) => saidToOld.push(data);
+  for (const told of [[room('a')], { records: [room('b')], chapters: [] }, 'tidied', null, 'anew'])
+    old.postMessage(told);
+  await settled();
+  expect(heard).toEqual([['a'], ['b'], ['anew']]);
+  expect(store.stand()).toBe('older is open');
+  await store.append([room('c')]);
+  // What it would not understand it is not told.
+  expect(saidToOld).toEqual([]);
+  newer.postMessage({ version: 99, hello: true });
+  await settled();
+  expect([store.stand(), stood.mock.calls.length]).toEqual(['newer is open', 2]);
+  await expect(store.append([room('d')])).rejects.toThrow('newer version');
+  expect(heldIds(store)).toEqual([]);
+  expect(await ids((await load()).store)).not.toContain('d');
+  old.close();
+  newer.close();
 });
 
 const refusals: [string, Put][] = [

@@ -3,8 +3,9 @@ import localforage from 'localforage';
 import { brief } from '../../core/limits';
 import {
   checkRecord,
-  idsOf,
   isChapter,
+  isSame,
+  keyOf,
   readingsOf,
   slices,
   type Chapter,
@@ -12,7 +13,8 @@ import {
   type LogRecord,
 } from '../../core/log';
 import { inTime, PATIENCE_MS, realClock, type Stop } from './clock';
-import { idsIn, itemsOf, readItem, type Items } from './items';
+import { itemsOf, keysIn, keysOf, readItem, type Items } from './items';
+import { createWire, type Stand } from './wire';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
 export interface Damaged {
@@ -37,6 +39,9 @@ export interface RecordStore {
   clear(): Promise<void>;
   /** Calls back with what another tab or the worker has written, or null when it began the log anew. */
   onForeignWrite(callback: (written: Entries | null) => void): () => void;
+  /** How this build stands to others that have this log open; calls back when that changes. */
+  stand(): Stand;
+  onStand(callback: () => void): () => void;
   close(): void;
 }
 
@@ -44,13 +49,12 @@ export interface Stored extends Entries {
   damaged: Damaged[];
 }
 
-/** What others that have this log open are told: what was written, that it was begun anew, or that its items are others. */
-type Told = Entries | 'anew' | 'tidied';
-
 export type World = 'own' | 'demo';
 
 /** What was refused is tried again so often, ms. */
 const AGAIN_MS = 15000;
+/** An item without entries that a log has from its first write on: where it is gone, the log was emptied underneath. */
+const BORN = 'born-';
 /** Other tabs are told of so many records at once. */
 const TOLD_AT_ONCE = 3000;
 const CHAPTERS_AT_ONCE = 8;
@@ -60,6 +64,10 @@ const GIVEN_UP_MS = 86_400_000;
 const MANY_WRITES = 300;
 /** A piece of a write: '…:2/5'. It counts when all of them are there. */
 const PIECE = /^(.+):\d+\/(\d+)$/;
+
+/** Two builds of this app may not both write to a log. */
+export const NEWER_IS_OPEN =
+  'A newer version of this app is open in another tab. Reload this page: until then nothing is saved here.';
 
 /** Why the browser refused, in words, whatever it threw. */
 export function reasonOf(error: unknown): string {
@@ -78,27 +86,37 @@ export function openStore(world: World): RecordStore {
     storeName: 'records',
     driver: localforage.INDEXEDDB,
   });
-  const channel = new BroadcastChannel(databaseName(world));
   let held: LogRecord[] = [];
   let queue: Promise<unknown> = Promise.resolve();
-  /** How many batches the database is known to hold, and what they are: where it holds fewer, it was emptied underneath. */
-  let batches = 0;
+  /** The items by which it is known that this is the log that was opened. */
+  let born: ReadonlySet<string> = new Set();
   /** How many small writes there were when everything was read. */
   let small = 0;
+  /** All that is known to be kept, whoever wrote it. */
   const kept = new Map<string, LogRecord>();
   /** By their ids. */
   const keptChapters = new Map<string, Chapter>();
   const keep = ({ records, chapters }: Entries): void => {
-    for (const r of records) kept.set(r.id, r);
-    for (const c of chapters) keptChapters.set(c.ids, c);
+    for (const r of records) kept.set(keyOf(r), r);
+    for (const c of chapters) keptChapters.set(`${c.instrumentId}${c.ids}`, c);
   };
-  const tell = (told: Told): void => channel.postMessage(told);
+  const forgetAll = (): void => {
+    kept.clear();
+    keptChapters.clear();
+    born = new Set();
+  };
+  const foreign = new Set<(written: Entries | null) => void>();
+  const wire = createWire(databaseName(world), (told) => {
+    if (told === 'anew') forgetAll();
+    else keep(told);
+    for (const tell of foreign) tell(told === 'anew' ? null : told);
+  });
   const listeners = new Set<() => void>();
   let endRetry: Stop | undefined;
 
   /** What is held and more, each record once. */
   const heldAnd = (records: readonly LogRecord[]): LogRecord[] => [
-    ...new Map([...held, ...records].map((r) => [r.id, r])).values(),
+    ...new Map([...held, ...records].map((r) => [keyOf(r), r])).values(),
   ];
   const hold = (records: readonly LogRecord[]): void => {
     held = heldAnd(records);
@@ -135,16 +153,15 @@ export function openStore(world: World): RecordStore {
       if (count > 1) await Promise.allSettled(keys.map((name) => base.removeItem(name)));
       throw error;
     }
-    batches += count;
     keep(entries);
     return entries;
   };
-  /** Every item of a write that is whole. @returns how many items there are, of any kind */
-  const eachItem = async (see: (value: unknown, key: string) => void): Promise<number> => {
+  /** Every item of a write that is whole. */
+  const eachItem = async (see: (value: unknown, key: string) => void): Promise<void> => {
     const pieces = new Map<string, [unknown, string][]>();
-    let count = 0;
+    const marks = new Set<string>();
     await base.iterate<unknown, undefined>((value, key) => {
-      count++;
+      if (key.startsWith(BORN)) marks.add(key);
       const [, write, of] = PIECE.exec(key) ?? [];
       if (!write) {
         see(value, key);
@@ -160,21 +177,31 @@ export function openStore(world: World): RecordStore {
     for (const [write, there] of pieces)
       if (Number.parseInt(write) < realClock.nowMs() - GIVEN_UP_MS)
         await Promise.allSettled(there.map(([, key]) => base.removeItem(key)));
-    return count;
+    born = marks;
+  };
+  const mark = async (): Promise<void> => {
+    const key = `${BORN}${newId()}`;
+    await base.setItem(key, []);
+    born = new Set([...born, key]);
   };
   /** What was kept and is gone is written again: somebody cleared this site's data while the page was open. */
   const mend = async (): Promise<void> => {
-    if (world !== 'own' || (await base.length()) >= batches) return;
+    if (world !== 'own') return;
+    for (const key of born) if ((await base.getItem(key)) !== null) return;
+    const isFirst = born.size === 0 && kept.size === 0 && keptChapters.size === 0;
     const there = new Set<string>();
-    batches = await eachItem((value) => {
-      for (const id of idsIn(value)) there.add(id);
-    });
-    const lost = [...kept.values()].filter((r) => !there.has(r.id));
-    const lostChapters = [...keptChapters.values()].filter((c) => idsOf(c).some((id) => !there.has(id)));
+    if (!isFirst)
+      await eachItem((value) => {
+        for (const key of keysIn(value)) there.add(key);
+      });
+    const lost = [...kept].flatMap(([key, r]) => (there.has(key) ? [] : [r]));
+    const lostChapters = [...keptChapters.values()].filter((c) => keysOf(c).some((key) => !there.has(key)));
     const items = itemsOf(lost, lostChapters);
     if (items.length > 0) await put(items);
+    if (born.size === 0) await mark();
   };
   const write = async (records: readonly LogRecord[]): Promise<Entries> => {
+    if (wire.stand() === 'newer is open') throw new Error(NEWER_IS_OPEN);
     const batch = heldAnd(records);
     if (batch.length === 0) return { records: [], chapters: [] };
     const items = itemsOf(batch);
@@ -198,58 +225,64 @@ export function openStore(world: World): RecordStore {
     return written;
   };
   const release = (batch: readonly LogRecord[], { records, chapters }: Entries): void => {
-    const done = new Set(batch.map((r) => r.id));
-    if (held.some((r) => done.has(r.id))) {
-      held = held.filter((r) => !done.has(r.id));
+    const done = new Set(batch.map(keyOf));
+    if (held.some((r) => done.has(keyOf(r)))) {
+      held = held.filter((r) => !done.has(keyOf(r)));
       changed();
     }
-    for (const some of slices(records, TOLD_AT_ONCE)) tell({ records: some, chapters: [] });
-    for (const some of slices(chapters, CHAPTERS_AT_ONCE)) tell({ records: [], chapters: some });
+    for (const some of slices(records, TOLD_AT_ONCE)) wire.tell({ records: some, chapters: [] });
+    for (const some of slices(chapters, CHAPTERS_AT_ONCE)) wire.tell({ records: [], chapters: some });
   };
 
   const store: RecordStore = {
     async all() {
-      const byId = new Map<string, LogRecord>();
+      const byKey = new Map<string, LogRecord>();
       const chapters: Chapter[] = [];
       const damaged: Damaged[] = [];
       // A database that is being opened for ever is one that does not open.
       await inTime(base.ready(), PATIENCE_MS);
       // Each item is what one write appended: a list of records, of chapters where it was long.
       small = 0;
-      batches = await eachItem((value, key) => {
+      await eachItem((value, key) => {
+        if (key.startsWith(BORN)) return;
         const item = readItem(value);
         if (!item) damaged.push({ key, value });
         else if (item.bad.length > 0) damaged.push({ key, value: item.bad });
-        for (const r of item?.records ?? []) byId.set(r.id, r);
+        for (const r of item?.records ?? []) byKey.set(keyOf(r), r);
         for (const c of item?.chapters ?? []) chapters.push(c);
         if (item && isSmallWrite(key, item.chapters)) small++;
       });
-      keep({ records: [...byId.values()], chapters });
-      for (const r of held) byId.set(r.id, r);
-      return { records: [...byId.values()], chapters, damaged };
+      keep({ records: [...byKey.values()], chapters });
+      for (const r of held) byKey.set(keyOf(r), r);
+      return { records: [...byKey.values()], chapters, damaged };
     },
     append: (records) => inTurn(() => write(records)),
     tidy: () =>
       inTurn(async () => {
-        if (small < MANY_WRITES) return;
+        if (small < MANY_WRITES || wire.stand() !== 'alone') return;
         small = 0;
-        await alone(world, true, async () => {
+        await alone(world, 'tidy', 'give up', async () => {
           const lists = new Map<string, LogRecord[]>();
+          const records = new Map<string, LogRecord>();
           const there = new Set<string>();
           await eachItem((value, key) => {
+            if (key.startsWith(BORN)) return;
             const item = readItem(value);
-            const isSmall = item && isSmallWrite(key, item.chapters);
-            // What is not sound stays where it lies.
-            if (isSmall && item.bad.length === 0 && item.records.every((r) => checkRecord(r).ok))
+            // What is not sound stays where it lies, and what says something else than another of its name.
+            const isSound =
+              item &&
+              isSmallWrite(key, item.chapters) &&
+              item.bad.length === 0 &&
+              item.records.every((r) => checkRecord(r).ok && isSame(records.get(keyOf(r)) ?? r, r));
+            if (!isSound) for (const known of keysIn(value)) there.add(known);
+            else {
               lists.set(key, item.records);
-            else for (const id of idsIn(value)) there.add(id);
+              for (const r of item.records) records.set(keyOf(r), r);
+            }
           });
-          const records = new Map([...lists.values()].flat().map((r) => [r.id, r]));
-          await put(itemsOf([...records.values()].filter((r) => !there.has(r.id))));
+          await put(itemsOf([...records].flatMap(([key, r]) => (there.has(key) ? [] : [r]))));
           // Killed before they are gone, the same is there twice: it is read once.
           for (const key of lists.keys()) await base.removeItem(key);
-          batches = await base.length();
-          tell('tidied');
         });
       }),
     held: () => held,
@@ -264,31 +297,21 @@ export function openStore(world: World): RecordStore {
     clear: () =>
       inTurn(async () => {
         // Nobody who tidies up brings back what was there.
-        await alone(world, false, () => base.clear());
+        await alone(world, 'tidy', 'wait', () => base.clear());
         held = [];
-        batches = 0;
-        kept.clear();
-        keptChapters.clear();
-        tell('anew');
+        forgetAll();
+        wire.tell('anew');
         changed();
       }),
     onForeignWrite(callback) {
-      const hear = ({ data }: MessageEvent<Told>) => {
-        if (data === 'tidied') {
-          void inTurn(async () => {
-            batches = await base.length();
-          });
-          return;
-        }
-        if (data !== 'anew') keep(data);
-        callback(data === 'anew' ? null : data);
-      };
-      channel.addEventListener('message', hear);
-      return () => channel.removeEventListener('message', hear);
+      foreign.add(callback);
+      return () => foreign.delete(callback);
     },
+    stand: wire.stand,
+    onStand: wire.onStand,
     close() {
       endRetry?.();
-      channel.close();
+      wire.close();
     },
   };
   return store;
@@ -298,13 +321,19 @@ export function openStore(world: World): RecordStore {
 const isSmallWrite = (key: string, chapters: readonly Chapter[]): boolean => !PIECE.test(key) && chapters.length === 0;
 
 /**
- * Alone of all that have this log open, where the browser knows locks.
- * @param gives what it does where another one is at it: gives it up, or waits
+ * Alone of all that have this log open and are at the same, where the browser knows locks.
+ * @param otherwise what it does where another one is at it
  */
-async function alone(world: World, gives: boolean, work: () => Promise<void>): Promise<void> {
+export async function alone(
+  world: World,
+  at: 'tidy' | 'import',
+  otherwise: 'give up' | 'wait',
+  work: () => Promise<void>,
+): Promise<void> {
   const locks = globalThis.navigator?.locks as LockManager | undefined;
   if (!locks) return work();
-  await locks.request(`${databaseName(world)}-tidy`, { ifAvailable: gives }, async (lock) => lock && work());
+  const options = { ifAvailable: otherwise === 'give up' };
+  await locks.request(`${databaseName(world)}-${at}`, options, async (lock) => lock && work());
 }
 
 /**
@@ -319,9 +348,10 @@ export async function rawLog(world: World): Promise<string> {
       try {
         for (const r of readingsOf(c)) records.push(r);
       } catch {
-        setAside.push({ ...c, packed: [...c.packed] });
+        setAside.push(c);
       }
-    return JSON.stringify({ format: 'slow-anchor-log/1', exportedMs: realClock.nowMs(), records, setAside });
+    const { writeLogFile } = await import('../../core/exchange');
+    return writeLogFile(records, realClock.nowMs(), setAside);
   } finally {
     store.close();
   }

@@ -3,6 +3,7 @@ import {
   idsOf,
   intoChapters,
   isChapter,
+  keyOf,
   migrate,
   slices,
   type Chapter,
@@ -42,10 +43,13 @@ export function readItem(value: unknown): { records: LogRecord[]; chapters: Chap
   return item;
 }
 
-/** The ids of an item's records. */
-export function idsIn(value: unknown): string[] {
+/** Which records a chapter has, as keyOf names them. */
+export const keysOf = (c: Chapter): string[] => idsOf(c).map((id) => `${c.instrumentId}\n${id}`);
+
+/** Which records an item has. */
+export function keysIn(value: unknown): string[] {
   const { records = [], chapters = [] } = readItem(value) ?? {};
-  return [...records.map((r) => r.id), ...chapters.flatMap(idsOf)];
+  return [...records.map(keyOf), ...chapters.flatMap(keysOf)];
 }
 
 /** Enough of a record to be read; whole records are checked when they come in. */

@@ -1,3 +1,4 @@
+import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
 import { inTime, PATIENCE_MS } from './clock';
 
@@ -23,3 +24,12 @@ export const settings = {
   getItem: <T>(key: string): Promise<T | null> => asked(() => store.getItem<T>(key)),
   setItem: <T>(key: string, value: T): Promise<T | null> => asked(() => store.setItem(key, value)),
 };
+
+/** The name of this browser among those that write to a log. */
+export async function writerName(): Promise<string> {
+  const known = await settings.getItem<string>('writer');
+  const name = known ?? newId();
+  // Refused, it is a new one next time: only the order of two sessions rests on their times then.
+  if (!known) await settings.setItem('writer', name);
+  return name;
+}

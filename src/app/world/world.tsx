@@ -2,6 +2,7 @@ import { v4 as newId } from 'uuid';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { offsetMin, type Zone } from '../../core/base';
+import { LONGEST_NOTE } from '../../core/limits';
 import { DEFAULT_A4_HZ } from '../../core/music';
 import {
   checkRecord,
@@ -9,6 +10,7 @@ import {
   indexOf,
   RECORD_VERSION,
   type Bench,
+  type Chapter,
   type Draft,
   type Entries,
   type LogRecord,
@@ -32,13 +34,15 @@ import {
   type FaultTruth,
   type StringTruth,
 } from '../../core/simulate';
-import type { Analyst } from '../analyst/client';
+import type { Analyst, AskOptions } from '../analyst/client';
+import type { Imported } from '../analyst/questions';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
 import { reasonOf, type Damaged, type RecordStore, type World } from './database';
 import type { Clock } from './clock';
 import { browserMeans, type Means } from './means';
-import { settings } from './settings';
+import { writerName } from './settings';
+import type { Stand } from './wire';
 
 /** Everything a view needs of the log, the clock and, in the demonstration, the simulated truth. */
 export interface WorldValue {
@@ -65,12 +69,16 @@ export interface WorldValue {
   clockSet: number;
   /** By which wall clock times are told. */
   zone: Zone;
-  /** Appends records; resolves with them once they are kept. */
-  append: (drafts: Draft[]) => Promise<LogRecord[]>;
+  /** Appends records; resolves with them once they are kept. @param file they came from, to be taken back whole with it */
+  append: (drafts: Draft[], file?: string) => Promise<LogRecord[]>;
+  /** Takes a file of records in. */
+  importFile: (file: File, options?: AskOptions) => Promise<Imported>;
   /** Records the browser refused, that live in memory only. */
   unkept: number;
   /** What was found in the store and could not be read. */
   damaged: Damaged[];
+  /** How this build stands to others that have this log open. */
+  stand: Stand;
   /** Why the store could not be opened; '' where it was. */
   trouble: string;
   /** Whether the browser has promised to keep the log; undefined before it was asked. */
@@ -121,15 +129,6 @@ interface Log {
   trouble: string;
 }
 
-/** The name of this browser among those that write to a log. */
-const writerName = async (): Promise<string> => {
-  const known = await settings.getItem<string>('writer');
-  const name = known ?? newId();
-  // Refused, it is a new one next time: only the order of two sessions rests on their times then.
-  if (!known) await settings.setItem('writer', name);
-  return name;
-};
-
 let promise: Promise<boolean> | undefined;
 /** Asks the browser, once, to keep what is here; false where it did not promise. */
 function askToLast(): Promise<boolean> {
@@ -156,21 +155,34 @@ export function WorldProvider({ world, means: given, children }: Props) {
   const index = useRef(createLogIndex());
   const writer = useRef('');
   const reserved = useRef(0);
+  const [stand, setStand] = useState<Stand>('alone');
+  /** Chapters that proved damaged, here or in the worker, by their ids. */
+  const [bent, setBent] = useState<ReadonlyMap<string, Chapter>>(new Map());
   const [lasting, setLasting] = useState<boolean | undefined>(undefined);
+  const onAside = useCallback(
+    (chapter: Chapter) => {
+      // It may prove so while the page is being drawn.
+      queueMicrotask(() => {
+        setBent((known) => new Map(known).set(chapter.ids, chapter));
+        client.setQueryData<Log>(['log', world], (log) => log && { ...log, count: index.current.count() });
+      });
+    },
+    [client, world],
+  );
   const { data, error } = useQuery({
     queryKey: ['log', world],
     queryFn: async (): Promise<Log> => {
       writer.current ||= await writerName();
       if (world === 'demo' && !demoState.current) demoState.current = await openDemo(means, store);
-      analyst.open();
+      analyst.open(onAside);
       // What comes in while the store is read.
-      index.current = createLogIndex();
+      index.current = createLogIndex(onAside);
       const read = await store.all().then(
         (all) => ({ ...all, trouble: '' }),
         (reason: unknown) => ({ records: [...store.held()], chapters: [], damaged: [], trouble: reasonOf(reason) }),
       );
       analyst.tell(store.held());
-      const { index: own, aside } = indexOf(read);
+      const { index: own, aside } = indexOf(read, onAside);
       own.add(index.current.records());
       index.current = own;
       const damaged = aside.length > 0 ? [...read.damaged, { key: 'records', value: aside }] : read.damaged;
@@ -194,6 +206,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
     },
     [client, world, analyst],
   );
+  useEffect(() => store.onStand(() => setStand(store.stand())), [store]);
   useEffect(() => store.onHeld(() => setUnkept(store.held().length)), [store]);
   useEffect(
     () =>
@@ -211,7 +224,9 @@ export function WorldProvider({ world, means: given, children }: Props) {
   const zone = demoState.current?.zoneMin ?? means.zone();
 
   const append = useCallback(
-    async (drafts: Draft[]) => {
+    async (given: Draft[], file?: string) => {
+      const ids = given.map(() => newId());
+      const drafts: Draft[] = file ? [...given, { type: 'import', file, ids: ids.join('\n') }] : given;
       // Counted on at once: the next write need not wait for this one to be kept.
       const seq = Math.max(index.current.nextSeq(), reserved.current);
       reserved.current = seq + drafts.length;
@@ -220,7 +235,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         const atMs = Math.round(d.atMs ?? now);
         return {
           ...d,
-          id: newId(),
+          id: ids[i] ?? newId(),
           version: RECORD_VERSION,
           atMs,
           // The offset of that very moment: it changes with summer time, and on the road.
@@ -241,6 +256,16 @@ export function WorldProvider({ world, means: given, children }: Props) {
       return records;
     },
     [store, nowMs, gain, world, means],
+  );
+
+  const importFile = useCallback(
+    (file: File, options?: AskOptions) => {
+      const atMs = Math.round(nowMs());
+      const zoneMin = offsetMin(demoState.current?.zoneMin ?? means.zone(), atMs);
+      const as = { file: file.name.slice(0, LONGEST_NOTE), id: newId(), by: writer.current, atMs, zoneMin };
+      return analyst.ask('import', { file, as }, options);
+    },
+    [analyst, nowMs, means],
   );
 
   const demo = useMemo((): DemoControls | undefined => {
@@ -326,6 +351,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         world,
         basePath: world === 'demo' ? '/demo' : '',
         ...data,
+        damaged: [...data.damaged, ...[...bent.values()].map((value) => ({ key: 'chapter', value }))],
         allRecords: () => index.current.records(),
         stored: (id, instrumentId) => index.current.get(id, instrumentId),
         planAt: (...at) => index.current.planAt(...at),
@@ -336,6 +362,8 @@ export function WorldProvider({ world, means: given, children }: Props) {
         clockSet,
         zone,
         append,
+        importFile,
+        stand,
         unkept,
         lasting,
         lastWritten: index.current.lastOf(writer.current),
@@ -343,7 +371,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
         demo,
         means,
       } satisfies WorldValue),
-    [world, data, nowMs, clockSet, zone, append, unkept, lasting, analyst, demo, clock, means],
+    [world, data, bent, nowMs, clockSet, zone, append, importFile, stand, unkept, lasting, analyst, demo, clock, means],
   );
   // The boundary round the whole says so, and gives out what the store holds.
   if (error) throw error;

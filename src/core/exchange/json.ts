@@ -1,5 +1,5 @@
 import { brief, FILE_TOO_LARGE, LARGEST_FILE, MOST_RECORDS, nestedTooDeep } from '../limits';
-import { checkRecord, type LogRecord } from '../log';
+import { checkRecord, keyOf, type LogRecord } from '../log';
 
 /** The whole log as one file; see docs/formats.md. */
 export interface LogFile {
@@ -8,12 +8,19 @@ export interface LogFile {
   records: LogRecord[];
 }
 
-export function writeLogFile(records: readonly LogRecord[], exportedMs: number): string {
+/** @param setAside what of the log could not be read: it goes along, for whoever can */
+export function writeLogFile(
+  records: readonly LogRecord[],
+  exportedMs: number,
+  setAside: readonly unknown[] = [],
+): string {
   const sorted = [...records].sort((a, b) => a.atMs - b.atMs || (a.id < b.id ? -1 : 1));
   const head = JSON.stringify({ format: 'slow-anchor-log/1', exportedMs } satisfies Omit<LogFile, 'records'>);
   // A record a line: a third shorter than set out in full, and two logs can still be compared line by line.
   const lines = sorted.map((r) => JSON.stringify(r)).join(',\n');
-  return `${head.slice(0, -1)},"records":[\n${lines}\n]}\n`;
+  const bytes = (_: string, v: unknown) => (ArrayBuffer.isView(v) ? Array.from(v as Uint8Array) : v);
+  const aside = setAside.length > 0 ? `,"setAside":${JSON.stringify(setAside, bytes)}` : '';
+  return `${head.slice(0, -1)},"records":[\n${lines}\n]${aside}}\n`;
 }
 
 export type LogFileOutcome = { ok: true; records: LogRecord[] } | { ok: false; message: string };
@@ -48,14 +55,15 @@ export function* logFileReader(text: string): Generator<number, LogFileOutcome, 
   if (!Array.isArray(file.records)) return fault('The file has no list of records.');
   if (file.records.length > MOST_RECORDS) return fault(`The file has more than ${MOST_RECORDS} records.`);
   const records: LogRecord[] = [];
+  /** Of one instrument no two records have one id: two instruments' once had, in logs of others that were brought together. */
   const seen = new Set<string>();
   for (const [i, value] of file.records.entries()) {
     if (i % SLICE === SLICE - 1) yield i / file.records.length;
     const checked = checkRecord(value);
     if (!checked.ok) return fault(`Record ${i + 1} ${checked.message}.`);
-    if (seen.has(checked.record.id))
-      return fault(`Record ${i + 1} has the id of an earlier one (${checked.record.id}).`);
-    seen.add(checked.record.id);
+    const key = keyOf(checked.record);
+    if (seen.has(key)) return fault(`Record ${i + 1} has the id of an earlier one (${checked.record.id}).`);
+    seen.add(key);
     records.push(checked.record);
   }
   return { ok: true, records };

@@ -1,3 +1,4 @@
+import { LONGEST_NAME } from '../limits';
 import type { InstrumentLife } from './life';
 import type { SetBack } from './order';
 import type {
@@ -72,3 +73,10 @@ export const describedIn = ({ instruments, away }: Bench): InstrumentRecord[] =>
   ...instruments.map((i) => i.record),
   ...away,
 ];
+
+/** A name that no other has: 'Viola', 'Viola 2'; of a long one what there is room for. */
+export function freeName(name: string, taken: readonly string[]): string {
+  let free = name;
+  for (let n = 2; taken.includes(free); n++) free = `${name.slice(0, LONGEST_NAME - ` ${n}`.length).trimEnd()} ${n}`;
+  return free;
+}

@@ -1,4 +1,4 @@
-import { gunzipSync, strFromU8 } from 'fflate';
+import { Inflate } from 'pako';
 import { groupBy, slices } from './life';
 import { runOf, type Run } from './order';
 import { migrate, type LogRecord, type ReadingRecord } from './records';
@@ -17,7 +17,12 @@ export interface Chapter {
   written: ({ by: string } & Run)[];
   /** The readings as JSON, gzipped (RFC 1952). */
   packed: Uint8Array;
+  /** How long that JSON is, bytes; missing in chapters from before. */
+  bytes?: number;
 }
+
+/** A reading's JSON is no longer than this, bytes: one of two hundred partials has some 18 000. */
+const LONGEST_READING = 24000;
 
 /** Of so few readings no chapter is made, and of more than that more than one (house). */
 const FEWEST = 300;
@@ -41,8 +46,8 @@ export function intoChapters(records: readonly LogRecord[]): { loose: LogRecord[
 }
 
 /** Packed by the platform: a sixth of the room that JSON takes, in a third of the time that a package took (measured). */
-async function gzip(text: string): Promise<Uint8Array> {
-  const packed = new Blob([text]).stream().pipeThrough(new CompressionStream('gzip'));
+async function gzip(json: Blob): Promise<Uint8Array> {
+  const packed = json.stream().pipeThrough(new CompressionStream('gzip'));
   return new Uint8Array(await new Response(packed).arrayBuffer());
 }
 
@@ -52,19 +57,50 @@ export async function chapterOf(readings: readonly ReadingRecord[]): Promise<Cha
     readings.flatMap((r) => r.written ?? []),
     (w) => w.by,
   );
+  const json = new Blob([JSON.stringify(readings)]);
   return {
     chapter: 1,
     instrumentId: readings[0]!.instrumentId,
     atMs: Float64Array.from(readings, (r) => r.atMs),
     ids: `\n${readings.map((r) => r.id).join('\n')}\n`,
     written: [...writers].map(([by, all]) => ({ by, ...runOf(all) })),
-    packed: await gzip(JSON.stringify(readings)),
+    packed: await gzip(json),
+    bytes: json.size,
   };
 }
 
-/** Its readings, brought up to the present version. @throws Error where it was damaged since it was written */
-export const readingsOf = ({ packed }: Chapter): ReadingRecord[] =>
-  (JSON.parse(strFromU8(gunzipSync(packed))) as unknown[]).map((r) => migrate(r) as ReadingRecord);
+/** Unpacks text, its checksum and its length checked. @param most so many bytes and no more are unpacked. @throws Error */
+function unzip(packed: Uint8Array, most: number): string {
+  const inflate = new Inflate();
+  const decoder = new TextDecoder('utf-8', { fatal: true });
+  let text = '';
+  let bytes = 0;
+  inflate.onData = (some) => {
+    bytes += (some as Uint8Array).length;
+    if (bytes > most) throw new Error('longer than it says');
+    text += decoder.decode(some as Uint8Array, { stream: true });
+  };
+  inflate.push(packed, true);
+  // What was cut off has no end; of what is bent the checksum is another.
+  if (inflate.err || !(inflate as unknown as { ended: boolean }).ended) throw new Error(inflate.msg || 'cut off');
+  return text + decoder.decode();
+}
+
+/**
+ * Its readings, brought up to the present version, as its head names them.
+ * @throws Error where it was damaged since it was written: no figure of such a one is believed
+ */
+export function readingsOf(chapter: Chapter): ReadingRecord[] {
+  const { packed, atMs, instrumentId, ids, bytes = Infinity } = chapter;
+  const text = unzip(packed, Math.min(bytes, atMs.length * LONGEST_READING));
+  const readings = (JSON.parse(text) as unknown[]).map((r) => migrate(r) as ReadingRecord);
+  const named = idsOf(chapter);
+  const same = (r: ReadingRecord, i: number) =>
+    r.id === named[i] && r.atMs === atMs[i] && r.type === 'reading' && r.instrumentId === instrumentId;
+  if (readings.length !== named.length || !ids.startsWith('\n') || !readings.every(same))
+    throw new Error('what it holds is not what it names');
+  return readings;
+}
 
 /** Whether a record is in it, by its id. */
 export const holds = ({ ids }: Chapter, id: string): boolean => ids.includes(`\n${id}\n`);

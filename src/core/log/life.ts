@@ -1,5 +1,6 @@
 import { cents, stringTargetHz } from '../music';
 import { pastLives, type PastLife } from './lives';
+import { createSuccession, stands } from './succession';
 import type {
   AboutRecord,
   FittedRecord,
@@ -19,13 +20,11 @@ import type {
 export const inTime = (a: LogRecord, b: LogRecord) =>
   a.atMs - b.atMs || (a.written?.seq ?? -1) - (b.written?.seq ?? -1) || (a.id < b.id ? -1 : 1);
 
-/** Does a record stand: neither superseded nor taken back? @param gone ids that others supersede */
-export const stands = (r: LogRecord, gone: ReadonlySet<string>): boolean => !gone.has(r.id) && r.type !== 'taken-back';
-
 /** Records that stand, in their order. */
 export function standing(records: readonly LogRecord[]): LogRecord[] {
-  const gone = new Set(records.flatMap((r) => (r.supersedes ? [r.supersedes] : [])));
-  return records.filter((r) => stands(r, gone)).sort(inTime);
+  const succession = createSuccession();
+  succession.note(records);
+  return records.filter((r) => stands(r, succession)).sort(inTime);
 }
 
 /** One string with what the log says of it. */

@@ -10,11 +10,11 @@ import {
   ofType,
   planAt,
   showsOf,
-  stands,
   stringLives,
   type Show,
   type StringLife,
 } from './life';
+import { createSuccession, stands, type Contest } from './succession';
 import { createWriterClock, runOf, type WriterClock, type Written } from './order';
 import { createShelf, GENERAL, partOf, stale, type Heading, type Part } from './parts';
 import { checkRecord, type InstrumentRecord, type LogRecord, type StringPlan } from './records';
@@ -36,6 +36,10 @@ export interface LogIndex {
   get(id: string, likely?: string): LogRecord | undefined;
   /** Whether another record superseded it, or took it back. */
   isGone(id: string): boolean;
+  /** What was corrected differently on several devices. */
+  contests(): readonly Contest[];
+  /** Chapters whose readings were damaged since they were written: all else goes on without them. */
+  aside(): readonly Chapter[];
   /** Everything, or what is about one instrument, a piece at a time: no more than that need be unpacked at once. */
   pieces(instrumentId?: string): Generator<readonly LogRecord[]>;
   /** The same without a word of it: nothing is unpacked. */
@@ -52,11 +56,17 @@ export interface LogIndex {
 }
 
 const COMES_OR_GOES = ['instrument', 'fitted', 'removed'];
+/** Of more records than this that stand otherwise it is not asked where each is (house). */
+const MANY_TURNED = 1000;
 
-export function createLogIndex(): LogIndex {
-  const shelf = createShelf();
+/** @param onAside called back when a chapter proves damaged: that is known when its readings are first wanted */
+export function createLogIndex(onAside: (chapter: Chapter) => void = () => undefined): LogIndex {
+  const shelf = createShelf((c) => {
+    derived = undefined;
+    onAside(c);
+  });
   const { parts, part } = shelf;
-  const gone = new Set<string>();
+  const succession = createSuccession();
   const clocks = new Map<string, WriterClock>();
   let seq = 0;
   let changes = 0;
@@ -78,7 +88,7 @@ export function createLogIndex(): LogIndex {
   };
   const inOrder = (records: Iterable<LogRecord>): LogRecord[] =>
     [...records]
-      .filter((r) => stands(r, gone))
+      .filter((r) => stands(r, succession))
       .map(onTime)
       .sort(inTime);
   const liveOf = (p: Part): LogRecord[] => (p.live ??= inOrder(p.loose.values()));
@@ -105,7 +115,7 @@ export function createLogIndex(): LogIndex {
     const record: InstrumentRecord | undefined = last(named);
     p.fresh = true;
     p.away = record?.away ? record : undefined;
-    p.bornMs = named[0]?.atMs ?? 0;
+    p.born = named[0];
     p.life = undefined;
     if (!record || p.away) return;
     p.strungMs = newestStrungMs(record, live);
@@ -127,24 +137,31 @@ export function createLogIndex(): LogIndex {
       const records = given.filter(shelf.put);
       if (records.length === 0 && bound.length === 0) return { records, chapters: bound };
       derived = undefined;
+      const parted = new Map<string, string>();
       note(records, bound);
       for (const c of bound) latestMs = Math.max(latestMs, newestMs(c));
       for (const r of records) {
         latestMs = Math.max(latestMs, r.atMs);
         if (COMES_OR_GOES.includes(r.type)) changes++;
-        if (!r.supersedes) continue;
-        gone.add(r.supersedes);
-        // Nothing was said yet: nothing has to be said anew.
-        const before = said ? shelf.partWith(r.supersedes, part(partOf(r))) : undefined;
-        if (before) stale(before);
-        if (COMES_OR_GOES.includes(shelf.loose(r.supersedes)?.type ?? '')) changes++;
+        if (r.supersedes) parted.set(r.supersedes, partOf(r));
       }
+      const turned = succession.note(records);
+      if (turned.some((id) => COMES_OR_GOES.includes(shelf.loose(id)?.type ?? ''))) changes++;
+      // Nothing was said yet: nothing has to be said anew. So many that all is: what came with an import.
+      if (said && turned.length > MANY_TURNED) parts.forEach(stale);
+      else if (said)
+        for (const id of turned) {
+          const before = shelf.partWith(id, part(parted.get(id) ?? GENERAL));
+          if (before) stale(before);
+        }
       return { records, chapters: bound };
     },
     has: shelf.has,
+    aside: shelf.aside,
     count: shelf.count,
     get: (id, likely = GENERAL) => shelf.get(id, likely),
-    isGone: (id) => gone.has(id),
+    isGone: succession.isGone,
+    contests: succession.contests,
     pieces: shelf.pieces,
     headings: shelf.headings,
     records: (instrumentId) => [...index.pieces(instrumentId)].flat(),
@@ -177,7 +194,7 @@ export function createLogIndex(): LogIndex {
       const all = [...parts.values()];
       const everywhere = <T extends LogRecord['type']>(type: T) =>
         all.flatMap((p) => (p.types.has(type) ? ofType(liveOf(p), type) : [])).sort(inTime);
-      const lives = all.filter((p) => p.life).sort((a, b) => a.bornMs - b.bornMs);
+      const lives = all.filter((p) => p.life).sort((a, b) => inTime(a.born!, b.born!));
       derived = {
         // The freshest strings first: they need the bench most.
         instruments: lives.sort((a, b) => b.strungMs - a.strungMs).map((p) => p.life!),
@@ -189,7 +206,7 @@ export function createLogIndex(): LogIndex {
         touches: everywhere('touch'),
         adjustments: everywhere('adjustment'),
         treatments: everywhere('treatment'),
-        passes: [...new Map(everywhere('pass').map((r) => [r.passId, r])).values()],
+        passes: [...new Map(everywhere('pass').map((r) => [`${r.instrumentId}/${r.passId}`, r])).values()],
         trials: [...new Map(ofType(general, 'trial').map((t) => [t.trialId, t])).values()],
         tests: everywhere('test'),
         findings: everywhere('finding'),
@@ -218,14 +235,17 @@ export function createLogIndex(): LogIndex {
  * The index of what was stored by whatever wrote it. Where records do not make a bench, each is checked, and what is no record is
  * set aside; of chapters only checked ones are made.
  */
-export function indexOf({ records, chapters }: Entries): { index: LogIndex; aside: LogRecord[] } {
-  const index = createLogIndex();
+export function indexOf(
+  { records, chapters }: Entries,
+  onAside?: (chapter: Chapter) => void,
+): { index: LogIndex; aside: LogRecord[] } {
+  const index = createLogIndex(onAside);
   try {
     index.add(records, chapters);
     index.bench();
     return { index, aside: [] };
   } catch {
-    const sound = createLogIndex();
+    const sound = createLogIndex(onAside);
     sound.add(
       records.filter((r) => checkRecord(r).ok),
       chapters,

@@ -20,7 +20,8 @@ export interface Part {
   before: StringLife[] | undefined;
   life: InstrumentLife | undefined;
   away: InstrumentRecord | undefined;
-  bornMs: number;
+  /** Its first description. */
+  born: InstrumentRecord | undefined;
   strungMs: number;
 }
 
@@ -30,6 +31,9 @@ const MOST_OPEN = 40;
 export const GENERAL = '';
 /** The instrument that a record is about; '' where it is about none in particular. */
 export const partOf = (r: LogRecord): string => ('instrumentId' in r ? r.instrumentId : GENERAL);
+
+/** Which record it is: logs of others may have one id for two instruments. */
+export const keyOf = (r: LogRecord): string => `${partOf(r)}\n${r.id}`;
 
 /** Something of it is another: it is told anew. */
 export function stale(p: Part): void {
@@ -53,6 +57,8 @@ export interface Shelf {
   get(id: string, likely: string): LogRecord | undefined;
   /** The part that an id is in, most likely this one; nothing is unpacked for that. */
   partWith(id: string, likely: Part): Part | undefined;
+  /** Chapters that proved damaged when they were opened. */
+  aside(): readonly Chapter[];
   /** Its packed readings; those of parts that were not wanted for longest are let go. */
   readingsIn(part: Part): ReadingRecord[];
   pieces(instrumentId?: string): Generator<readonly LogRecord[]>;
@@ -69,7 +75,10 @@ export interface Heading {
 }
 export const headingOf = (r: LogRecord): Heading => ({ id: r.id, type: r.type, atMs: r.atMs, of: partOf(r) });
 
-export function createShelf(): Shelf {
+/** @param onAside called back when a chapter proves damaged */
+export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
+  const aside: Chapter[] = [];
+  /** Loose records by id; where two instruments have one of the same id, as logs of others once could, the first. */
   const byId = new Map<string, LogRecord>();
   const parts = new Map<string, Part>();
   /** Parts whose chapters are unpacked, in the order in which they were wanted last. */
@@ -90,7 +99,7 @@ export function createShelf(): Shelf {
       before: undefined,
       life: undefined,
       away: undefined,
-      bornMs: 0,
+      born: undefined,
       strungMs: 0,
     };
     parts.set(key, fresh);
@@ -105,7 +114,19 @@ export function createShelf(): Shelf {
       open.delete(oldest);
       oldest.readings = oldest.before = oldest.told.strings = undefined;
     }
-    return (p.readings ??= new Map(p.chapters.flatMap(readingsOf).map((r) => [r.id, r])));
+    if (p.readings) return p.readings;
+    const readings = new Map<string, ReadingRecord>();
+    for (const c of [...p.chapters])
+      try {
+        for (const r of readingsOf(c)) readings.set(r.id, r);
+      } catch {
+        // No figure of it is believed; everything else goes on.
+        p.chapters = p.chapters.filter((o) => o !== c);
+        p.ids = undefined;
+        aside.push(c);
+        onAside(c);
+      }
+    return (p.readings = readings);
   };
   const shelf: Shelf = {
     parts,
@@ -113,7 +134,7 @@ export function createShelf(): Shelf {
     put(r) {
       if (shelf.has(r)) return false;
       const p = part(partOf(r));
-      byId.set(r.id, r);
+      if (!byId.has(r.id)) byId.set(r.id, r);
       p.loose.set(r.id, r);
       p.types.add(r.type);
       stale(p);
@@ -125,42 +146,46 @@ export function createShelf(): Shelf {
       if (known && (p.chapters.some(({ ids }) => ids === c.ids) || idsOf(c).every((id) => known.has(id)))) return false;
       p.chapters.push(c);
       p.ids = p.readings = undefined;
-      if (p.types.has('reading')) for (const id of idsIn(p)) if (p.loose.delete(id)) byId.delete(id);
+      if (p.types.has('reading'))
+        for (const id of idsIn(p)) {
+          if (p.loose.has(id) && byId.get(id) === p.loose.get(id)) byId.delete(id);
+          p.loose.delete(id);
+        }
       stale(p);
       return true;
     },
     has(r) {
-      if (byId.has(r.id) || r.type !== 'reading') return byId.has(r.id);
-      const p = parts.get(r.instrumentId);
-      return p !== undefined && p.chapters.length > 0 && idsIn(p).has(r.id);
+      const p = parts.get(partOf(r));
+      return p !== undefined && (p.loose.has(r.id) || (p.chapters.length > 0 && idsIn(p).has(r.id)));
     },
     count: () =>
       [...parts.values()].reduce(
-        (sum, p) => sum + (p.chapters.length > 1 ? idsIn(p).size : (p.chapters[0]?.atMs.length ?? 0)),
-        byId.size,
+        (sum, p) => sum + p.loose.size + (p.chapters.length > 1 ? idsIn(p).size : (p.chapters[0]?.atMs.length ?? 0)),
+        0,
       ),
+    aside: () => aside,
     loose: (id) => byId.get(id),
     get(id, likely) {
-      const loose = byId.get(id);
+      const loose = parts.get(likely)?.loose.get(id) ?? byId.get(id);
       const p = loose ? undefined : shelf.partWith(id, part(likely));
       return p ? unpacked(p).get(id) : loose;
     },
     partWith(id, likely) {
-      const loose = byId.get(id);
+      const loose = likely.loose.get(id) ?? byId.get(id);
       if (loose) return part(partOf(loose));
       if (likely.chapters.length > 0 && idsIn(likely).has(id)) return likely;
       return [...parts.values()].find((p) => p.chapters.some((c) => holds(c, id)));
     },
     readingsIn: (p) => (p.chapters.length === 0 ? [] : [...unpacked(p).values()]),
     *pieces(instrumentId) {
-      const of = instrumentId === undefined ? undefined : part(instrumentId);
-      yield [...(of?.loose ?? byId).values()];
-      for (const p of of ? [of] : parts.values()) if (p.chapters.length > 0) yield shelf.readingsIn(p);
+      const of = instrumentId === undefined ? [...parts.values()] : [part(instrumentId)];
+      yield of.flatMap((p) => [...p.loose.values()]);
+      for (const p of of) if (p.chapters.length > 0) yield shelf.readingsIn(p);
     },
     *headings(instrumentId) {
-      const of = instrumentId === undefined ? undefined : part(instrumentId);
-      yield [...(of?.loose ?? byId).values()].map(headingOf);
-      for (const [key, p] of of ? [[instrumentId!, of] as const] : parts) {
+      const of = instrumentId === undefined ? [...parts] : [[instrumentId, part(instrumentId)] as const];
+      yield of.flatMap(([, p]) => [...p.loose.values()].map(headingOf));
+      for (const [key, p] of of) {
         const at = new Map(p.chapters.flatMap((c) => idsOf(c).map((id, i) => [id, c.atMs[i]!] as const)));
         yield [...at].map(([id, atMs]) => ({ id, type: 'reading', atMs, of: key }));
       }

@@ -10,6 +10,8 @@ export interface Search {
   /** Days in local time, 'YYYY-MM-DD', both counted in. */
   from?: string | undefined;
   to?: string | undefined;
+  /** Those alone that were corrected differently on several devices. */
+  differ?: boolean | undefined;
   /** Every word of it stands in the record's sentence. */
   text?: string | undefined;
 }

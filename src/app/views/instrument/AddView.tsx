@@ -1,13 +1,15 @@
 import clsx from 'clsx';
 import { useMemo, useState } from 'react';
-import { describedIn, type InstrumentRecord } from '../../../core/log';
+import { describedIn, freeName, type InstrumentRecord } from '../../../core/log';
 import { FAMILIES } from '../../../core/strings';
 import { Button } from '../../parts/Button';
 import { useWorld } from '../../world/world';
 import { BuildFields } from './BuildFields';
 import { FamilyDrawing } from './FamilyDrawing';
 import { Fault } from './Fault';
-import { buildOf, freeName, rowsOf, rowsOfFamily, type Fields } from './fields';
+import { PutAwayList } from '../../parts/PutAwayList';
+import { useAway } from '../../world/away';
+import { buildOf, rowsOf, rowsOfFamily, type Fields } from './fields';
 import { NameField } from './NameField';
 import { StringRows } from './StringRows';
 import { StrungFields } from './StrungFields';
@@ -34,7 +36,8 @@ interface Choice {
 /** Put an instrument on the bench: type or choose its family; details can wait. */
 export function AddView() {
   const { bench } = useWorld();
-  const { form, rows, keep, move, taken } = useInstrumentForm(START, undefined);
+  const { form, rows, keep, taken } = useInstrumentForm(START, undefined);
+  const { bringBack } = useAway((message) => form.setError('root', { message }));
   const { register, formState, watch, setValue } = form;
   const written = formState.dirtyFields.strings !== undefined;
   const [text, setText] = useState('');
@@ -190,18 +193,7 @@ export function AddView() {
           </div>
         </>
       )}
-      {bench.away.length > 0 && (
-        <section className="pt-6 text-sm">
-          <h2 className="font-semibold">Put away</h2>
-          <ul className="flex flex-wrap gap-2 pt-2">
-            {bench.away.map((record) => (
-              <li key={record.instrumentId}>
-                <Button onClick={() => void move(record, false)}>Bring {record.name} back</Button>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <PutAwayList away={bench.away} onBringBack={bringBack} />
       <p className="pt-4 text-xs text-ink2">
         The gauges are usual ones: change them to what the packet says. Leave unknown ones empty; then no tension is
         shown.

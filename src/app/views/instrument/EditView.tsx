@@ -1,5 +1,6 @@
 import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
+import { useAway } from '../../world/away';
 import { BuildFields } from './BuildFields';
 import { Fault } from './Fault';
 import { buildOf, rowsOf } from './fields';
@@ -11,7 +12,7 @@ import { useInstrumentForm } from './useInstrumentForm';
 /** The instrument in hand: its name, build and strings. */
 export function EditView({ life }: { life: InstrumentLife }) {
   const { record } = life;
-  const { form, rows, keep, move } = useInstrumentForm(
+  const { form, rows, keep } = useInstrumentForm(
     {
       name: record.name,
       family: record.family,
@@ -23,6 +24,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
     record,
   );
   const { register, formState } = form;
+  const { putAway } = useAway((message) => form.setError('root', { message }));
   const shown = new Set(rows.fields.map((f) => f.stringId));
   return (
     <form
@@ -54,7 +56,7 @@ export function EditView({ life }: { life: InstrumentLife }) {
           Save changes
         </Button>
         <Button onClick={() => form.reset()}>As it was</Button>
-        <Button onClick={() => void move(record, true)}>Put it away</Button>
+        <Button onClick={() => putAway(record)}>Put it away</Button>
         {(life.former ?? [])
           .filter((s) => !shown.has(s.stringId))
           .map((s) => (

@@ -1,5 +1,5 @@
 import { FAMILIES } from '../../../core/strings';
-import { buildOf, freeName, freshRow, recordOf, rowsOfFamily, schemaOf, strungMoments, type Fields } from './fields';
+import { buildOf, freshRow, recordOf, rowsOfFamily, schemaOf, strungMoments, type Fields } from './fields';
 
 const NOW = Date.UTC(2026, 5, 12, 12);
 const schema = schemaOf(['Viola'], () => NOW, 120);
@@ -76,9 +76,4 @@ test('a packet’s unit mass stays with its gauge', () => {
     recordOf({ ...good, strings: [{ ...good.strings[0]!, stringId: 'a', gaugeMm }] }, 'z', before).strings[0]!;
   expect(of(0.4).unitMassKgPerM).toBe(0.001);
   expect(of(0.5).unitMassKgPerM).toBeUndefined();
-});
-
-test('names that are taken get a number', () => {
-  expect(freeName('Viola', ['Viola', 'Viola 2'])).toBe('Viola 3');
-  expect(freeName('Cello', ['Viola'])).toBe('Cello');
 });

@@ -109,13 +109,6 @@ export const buildOf = (of: { family: string; build?: Build | undefined }): Requ
   return { tuner, fineTuners, frets, bowed, holds, tree, locking };
 };
 
-/** A name that no other has: 'Viola', 'Viola 2'. */
-export function freeName(name: string, taken: readonly string[]): string {
-  let free = name;
-  for (let n = 2; taken.includes(free); n++) free = `${name} ${n}`;
-  return free;
-}
-
 /** When each string was put on, ms; strings left out keep what is known of them. */
 export function strungMoments(f: Fields, nowMs: number, zone: Zone): { stringId: string; atMs: number }[] {
   const at = (text: string) => instantOf(text, zone);

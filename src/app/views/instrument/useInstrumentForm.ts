@@ -3,8 +3,8 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo, useRef } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import { describedIn, type InstrumentRecord } from '../../../core/log';
-import { FaultyRecord, heldInMemory } from '../../world/held';
+import type { InstrumentRecord } from '../../../core/log';
+import { FaultyRecord } from '../../world/held';
 import { useWorld } from '../../world/world';
 import { recordOf, schemaOf, strungMoments, type Fields } from './fields';
 
@@ -14,9 +14,9 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
   const navigate = useNavigate();
   const taken = useMemo(
     () =>
-      describedIn(bench)
-        .filter((r) => r.instrumentId !== existing?.instrumentId)
-        .map((r) => r.name),
+      bench.instruments
+        .filter(({ record }) => record.instrumentId !== existing?.instrumentId)
+        .map(({ record }) => record.name),
     [bench, existing],
   );
   const schema = useMemo(() => schemaOf(taken, nowMs, zone), [taken, nowMs, zone]);
@@ -43,18 +43,5 @@ export function useInstrumentForm(defaults: Fields, existing: InstrumentRecord |
     }
     await navigate(`${basePath}/bench/${instrumentId}`);
   };
-  /** Off the bench or back on it, with all that is known of it. */
-  const move = async (record: InstrumentRecord, away: boolean) => {
-    const { type, instrumentId, name, family, strings, build } = record;
-    try {
-      await append([
-        { type, instrumentId, name, family, strings, ...(build ? { build } : {}), ...(away ? { away } : {}) },
-      ]);
-    } catch (error) {
-      form.setError('root', { message: heldInMemory(error as Error) });
-      return;
-    }
-    await navigate(`${basePath}/bench/${away ? '' : instrumentId}`);
-  };
-  return { form, rows, keep, move, taken };
+  return { form, rows, keep, taken };
 }

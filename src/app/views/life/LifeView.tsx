@@ -36,7 +36,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
   const stem = `${fileName(name)}-${localDay(nowMs(), 0)}`;
   const give = () =>
     ask('export', { as: 'json', nowMs: Math.round(nowMs()), instrumentId }).then(
-      (blob) => saveFile(`slow-anchor-${stem}.json`, blob),
+      ({ file }) => saveFile(`slow-anchor-${stem}.json`, file),
       (error: unknown) => say(`No file was written: ${reasonOf(error)}.`),
     );
   return (

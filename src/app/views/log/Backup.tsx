@@ -12,7 +12,8 @@ const megabytes = (bytes: number | undefined) => (bytes === undefined ? '?' : `$
 export function Backup({ stem }: { stem: string }) {
   const { zone, lasting, world } = useWorld();
   const now = useNow(60000);
-  const { last, unsaved, folder, canChoose, choose, intoFolder, download } = useBackup();
+  const { last, failed, unsaved, folder, found, canChoose, choose, intoFolder, download, bringBack, beginNew } =
+    useBackup();
   const space = useSpace();
   const [message, say] = useState('');
   const tell = (done: Promise<string>) => void done.then(say);
@@ -24,6 +25,25 @@ export function Backup({ stem }: { stem: string }) {
           : 'There is no backup yet. If this browser is cleared, everything is lost.'}
         {unsaved >= REMIND_ENTRIES && <b> Back up now.</b>}
       </p>
+      {failed && (
+        <p role="alert" className="pt-1 text-rust">
+          The last one failed. {failed}
+        </p>
+      )}
+      {found && (
+        <div role="group" aria-label="A backup was found" className="mt-2 rounded-md border border-ink2 bg-sheet p-3">
+          <p>
+            Here is a backup of {found.entries} entries ({found.file.name}). {found.missing} of them are not in this
+            log. Bring it back, or keep it and begin a new one?
+          </p>
+          <div className="flex flex-wrap gap-2 pt-2">
+            <Button strong onClick={() => tell(bringBack(found))}>
+              Bring it back
+            </Button>
+            <Button onClick={() => tell(beginNew(found))}>Keep it and begin a new one</Button>
+          </div>
+        </div>
+      )}
       <div className="flex flex-wrap items-center gap-2 pt-2">
         <Button strong={unsaved >= REMIND_ENTRIES} onClick={() => tell(download(`${stem}-backup.json`, saveFile))}>
           Save a backup file

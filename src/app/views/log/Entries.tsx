@@ -1,7 +1,7 @@
 import { useDeferredValue, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { localDay } from '../../../core/base';
-import { KINDS, type LogRecord, type RecordType } from '../../../core/log';
+import { KINDS, type Draft, type LogRecord, type RecordType } from '../../../core/log';
 import { EditReading } from '../../parts/EditReading';
 import { clockTime } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -35,7 +35,8 @@ export function Entries() {
       if (name === 'instrument') p.delete('string');
       return p;
     });
-  const wanted = { instrumentId, stringId, type: type as RecordType | undefined, from, text: sought };
+  const differ = given('differ') !== undefined;
+  const wanted = { instrumentId, stringId, type: type as RecordType | undefined, from, text: sought, differ };
   const scroller = useRef<HTMLDivElement>(null);
   const [found, setFound] = useState(0);
   const virtual = useRows(scroller, found, ROW_PX);
@@ -56,8 +57,15 @@ export function Entries() {
   const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId);
   const lifeOf = (r: LogRecord) =>
     r.type === 'reading' ? bench.instruments.find((i) => i.record.instrumentId === r.instrumentId) : undefined;
+  const bringBack = (r: LogRecord, said: string) =>
+    void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Brought back. ${said} counts no more.`));
   const takeBack = (r: LogRecord, said: string) =>
     void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Taken back: ${said}.`));
+  /** What another correction had replaced is written anew over that. */
+  const standInstead = (r: LogRecord, stands: string, said: string) => {
+    const { id: _id, version: _version, zoneMin: _zone, written: _written, ...draft } = r;
+    void write([{ ...draft, supersedes: stands } as Draft], () => say(`It stands again: ${said}.`));
+  };
   return (
     <>
       <div className="flex flex-wrap items-center gap-2 pb-2 text-sm">
@@ -113,6 +121,11 @@ export function Entries() {
         <label>
           from <input type="date" className={choose} value={from ?? ''} onChange={(e) => set('from', e.target.value)} />
         </label>
+        {differ && (
+          <button type="button" className="text-deep underline" onClick={() => set('differ', '')}>
+            Only what was corrected differently: show all
+          </button>
+        )}
         <span className="text-ink2">
           {first ? <span data-testid="record-count">{first.found}</span> : 'looking through'} of {count} records
         </span>
@@ -132,7 +145,7 @@ export function Entries() {
           {shown.map(({ index, start }) => {
             const row = at(index);
             if (!row) return null;
-            const { record: r, said, gone: isGone } = row;
+            const { record: r, said, gone: isGone, instead } = row;
             const of = lifeOf(r);
             return (
               <li
@@ -149,6 +162,27 @@ export function Entries() {
                   {said}
                   {isGone && <span className="sr-only"> (superseded)</span>}
                 </span>
+                {instead !== undefined && (
+                  <span className="flex shrink-0 gap-2 pr-2">
+                    corrected differently
+                    <button
+                      type="button"
+                      className="text-deep underline"
+                      onClick={() => standInstead(r, instead, said)}
+                    >
+                      Use this one
+                    </button>
+                  </span>
+                )}
+                {!isGone && r.type === 'taken-back' && (
+                  <button
+                    type="button"
+                    className="shrink-0 pr-2 text-deep underline"
+                    onClick={() => bringBack(r, said)}
+                  >
+                    Bring it back
+                  </button>
+                )}
                 {!isGone && !FIXED.includes(r.type) && (
                   <span className="flex shrink-0 gap-2 pr-2">
                     {of && (

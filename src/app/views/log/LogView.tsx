@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { localDay } from '../../../core/base';
+import { describedIn } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
@@ -8,19 +10,25 @@ import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
 import { Backup } from './Backup';
 import { Entries } from './Entries';
+import { asideFile, asideWords } from './aside';
 
 /** The browser's own types do not have it yet. */
 interface LaunchQueue {
   setConsumer(take: (params: { files: readonly FileSystemFileHandle[] }) => void): void;
 }
 
-/** So many instruments are named of an import. */
+/** So many instruments or entries are named of an import. */
 const NAMED = 3;
+const some = (names: readonly string[]): string =>
+  names.slice(0, NAMED).join(', ') + (names.length > NAMED ? ` and ${names.length - NAMED} more` : '');
 
 /** Every record, newest first, with export and import. */
 export function LogView() {
-  const { count, ask, basePath, nowMs, world, damaged } = useWorld();
+  const { count, ask, basePath, nowMs, world, damaged, bench, importFile } = useWorld();
+  const [, setParams] = useSearchParams();
   const [message, setMessage] = useState('');
+  /** Something that came was corrected differently here. */
+  const [differs, setDiffers] = useState(false);
   /** The file being taken in, and how far it is. */
   const [taking, setTaking] = useState<{ name: string; done: number; call: AbortController } | undefined>(undefined);
   const input = useRef<HTMLInputElement>(null);
@@ -33,18 +41,23 @@ export function LogView() {
   async function take(file: File) {
     const call = new AbortController();
     setMessage('');
+    setDiffers(false);
     setTaking({ name: file.name, done: 0, call });
     const onProgress = (done: number) => setTaking((t) => t && { ...t, done });
     try {
-      const became = await ask('import', { file }, { signal: call.signal, onProgress });
+      const became = await importFile(file, { signal: call.signal, onProgress });
       if (!became.ok) setMessage(`${file.name}: ${became.message}`);
       else {
-        const { fresh, known, strangers, about } = became;
-        const named =
-          about.slice(0, NAMED).join(', ') + (about.length > NAMED ? ` and ${about.length - NAMED} more` : '');
+        const { fresh, known, gone, strangers, about, differ } = became;
+        const named = some(about);
         const stray = strangers > 0 ? ` ${strangers} readings belong to instruments that are not here.` : '';
         const of = named ? `, about ${named}` : '';
-        setMessage(`${file.name}: ${fresh} new entries${of}; ${known} were here already.${stray}`);
+        const back =
+          fresh === 0 && gone > 0 ? ` ${gone} of them no longer count: they were corrected or taken back here.` : '';
+        const other =
+          differ.length > 0 ? ` Corrected differently on both: ${some(differ)}. The later correction stands.` : '';
+        setDiffers(differ.length > 0);
+        setMessage(`${file.name}: ${fresh} new entries${of}; ${known} were here already.${back}${stray}${other}`);
       }
     } catch (error) {
       setMessage(
@@ -64,7 +77,7 @@ export function LogView() {
 
   const give = (as: 'json' | 'csv', name: string) =>
     ask('export', { as, nowMs: Math.round(nowMs()) }).then(
-      (blob) => saveFile(name, blob),
+      ({ file }) => saveFile(name, file),
       (error: unknown) => setMessage(`No file was written: ${reasonOf(error)}.`),
     );
 
@@ -94,17 +107,23 @@ export function LogView() {
       )}
       {damaged.length > 0 && (
         <p role="alert" className="flex flex-wrap items-center gap-3 pb-2 text-sm text-rust">
-          {damaged.length} stored {damaged.length === 1 ? 'piece' : 'pieces'} of this log could not be read: set aside,
-          not dropped.{' '}
-          <Button
-            onClick={() => saveFile('slow-anchor-set-aside.json', JSON.stringify(damaged, null, 1), 'application/json')}
-          >
+          {asideWords(damaged, describedIn(bench))}
+          <Button onClick={() => saveFile('slow-anchor-set-aside.json', asideFile(damaged), 'application/json')}>
             Export what could not be read
           </Button>
         </p>
       )}
       <p role="status" data-testid="log-message" className="min-h-6 text-sm font-semibold">
         {message}
+        {differs && (
+          <button
+            type="button"
+            className="ml-3 font-normal text-deep underline"
+            onClick={() => setParams({ differ: '1' })}
+          >
+            Choose between them
+          </button>
+        )}
       </p>
       {count === 0 && (
         <FirstStep drawing={<LogSketch />} to={`${basePath}/add`} words="Add an instrument">

@@ -1,7 +1,6 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { describedIn } from '../../../core/log';
 import {
   checkInventory,
   guessColumns,
@@ -42,7 +41,7 @@ export function InventoryView() {
   const [list, setList] = useState<{ name: string; header: string[]; rows: string[][] } | undefined>(undefined);
   const [columns, setColumns] = useState<Columns>({});
   const write = useWriting(say);
-  const taken = useMemo(() => describedIn(bench).map((r) => r.name), [bench]);
+  const taken = useMemo(() => bench.instruments.map(({ record }) => record.name), [bench]);
   const checked = useMemo(
     () => list && checkInventory(list.rows, columns, taken, nowMs(), zone),
     [list, columns, taken, nowMs, zone],
@@ -64,6 +63,7 @@ export function InventoryView() {
     void write(
       checked.rows.flatMap((row) => inventoryDrafts(row, newId())),
       () => void navigate(`${basePath}/rack`),
+      list!.name,
     );
   return (
     <div className="mx-auto w-full max-w-4xl overflow-y-auto p-6">

@@ -19,6 +19,8 @@ import { useNow } from '../../world/now';
 import { beginWalk } from '../../world/walk';
 import { useRows } from '../../parts/rows';
 import { useWorld } from '../../world/world';
+import { PutAwayList } from '../../parts/PutAwayList';
+import { useAway } from '../../world/away';
 import { Labels } from './Labels';
 import { rackColumns, textOf } from './columns';
 import { useRack, type RackRow } from './useRack';
@@ -30,7 +32,9 @@ type Grouping = typeof ALL | 'owner' | 'place';
 
 /** All instruments with what matters of each: sorted, found, grouped, chosen for a walk or for labels. */
 export function RackView() {
-  const { basePath, zone, world } = useWorld();
+  const { basePath, zone, world, bench } = useWorld();
+  const [trouble, setTrouble] = useState('');
+  const { bringBack } = useAway(setTrouble);
   const now = useNow(60000);
   const navigate = useNavigate();
   const { rows, error, known } = useRack();
@@ -76,6 +80,7 @@ export function RackView() {
         <FirstStep drawing={<LogSketch />} to={`${basePath}/add`} words="Add an instrument">
           No instrument is here yet. Add one, or import a list of many.
         </FirstStep>
+        <PutAwayList away={bench.away} onBringBack={bringBack} />
       </div>
     );
   const header = table.getHeaderGroups()[0]!;
@@ -194,6 +199,12 @@ export function RackView() {
             </div>
           </div>
         </div>
+        <PutAwayList away={bench.away} onBringBack={bringBack} />
+        {trouble && (
+          <p role="alert" className="text-sm text-rust">
+            {trouble}
+          </p>
+        )}
         <p className="pt-1 text-xs text-ink2">
           Holds: the chance that the weakest string stays within ±3 cents for 90 min if untouched. Octave: the furthest,
           in cents.

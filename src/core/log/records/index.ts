@@ -11,6 +11,7 @@ import { exercise } from './exercise';
 import { finding } from './finding';
 import { fitted } from './fitted';
 import { fitting } from './fitting';
+import { imported } from './import';
 import { instrument, type InstrumentRecord } from './instrument';
 import { judgement } from './judgement';
 import { pass } from './pass';
@@ -60,6 +61,7 @@ export const KINDS = [
   remark,
   exercise,
   removed,
+  imported,
   takenBack,
 ] as const;
 
@@ -191,6 +193,7 @@ export { PRACTICES, type ExerciseRecord } from './exercise';
 export type { FindingRecord } from './finding';
 export type { FittedRecord } from './fitted';
 export type { FittingRecord } from './fitting';
+export type { ImportRecord } from './import';
 export type { InstrumentRecord, StringPlan } from './instrument';
 export type { JudgementRecord } from './judgement';
 export { PASS_KINDS, type PassRecord, type PassVisit } from './pass';
