@@ -3,12 +3,13 @@
  * build): the import, the first view after a reload, all instruments in one table, Settling, a figure kept, and the memory that it
  * takes, in headless Chromium.
  */
-import { type CDPSession, type Page } from '@playwright/test';
+import type { CDPSession } from '@playwright/test';
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
 import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from './big-log';
+import { longest, seconds, watch } from './watch';
 
 const PORT = 4189;
 const INSTRUMENTS = Number(process.argv[2] ?? 200);
@@ -22,16 +23,6 @@ page.on('pageerror', (e) => process.stderr.write(`${e.message}\n`));
 mkdirSync('.tmp', { recursive: true });
 writeFileSync('.tmp/busy-log.json', writeLogFile(log, Date.now()));
 
-/** Notes every task of 50 ms or more on the page from now on. */
-const watch = (p: Page) =>
-  p.evaluate(() => {
-    const w = window as unknown as { long: number[] };
-    w.long = [];
-    new PerformanceObserver((list) => w.long.push(...list.getEntries().map((e) => e.duration))).observe({
-      type: 'longtask',
-    });
-  });
-const longest = (p: Page) => p.evaluate(() => Math.max(0, ...(window as unknown as { long: number[] }).long));
 /** CPU of the page's main thread so far, ms. */
 async function taskMs(session: CDPSession): Promise<number> {
   const { metrics } = await session.send('Performance.getMetrics');
@@ -55,7 +46,6 @@ const later = async (ms: number): Promise<number> => {
   await page.waitForTimeout(ms);
   return residentMb();
 };
-const seconds = (fromMs: number) => ((performance.now() - fromMs) / 1000).toFixed(1);
 const rows: string[] = [];
 /** Shown at once: a later step that fails loses nothing. */
 const row = (line: string): void => {

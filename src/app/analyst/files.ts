@@ -54,11 +54,12 @@ export async function importFile({ file, as }: Questions['import']['ask'], id: n
     // It may have been opened anew meanwhile.
     const { index: now } = at.log();
     now.add(written.records, written.chapters);
+    const replaced = new Set(known.flatMap((r) => r.supersedes ?? []));
     became = {
       ok: true,
       fresh: fresh.length,
       known: known.length,
-      gone: known.filter((r) => now.isGone(r.id)).length,
+      gone: known.filter((r) => now.isGone(r.id) && !replaced.has(r.id)).length,
       about: namesOf(fresh, now),
       strangers,
       differ: differing(fresh, now),

@@ -135,7 +135,7 @@ export type Imported =
       ok: true;
       fresh: number;
       known: number;
-      /** How many of the known stand no longer: they were superseded or taken back. */
+      /** How many of the known stand no longer by what was done here: they were corrected or taken back. */
       gone: number;
       /** Names of the instruments that something new is about, the most first. */
       about: string[];

@@ -14,7 +14,8 @@ import type { StringTruth } from '../../core/simulate';
 
 import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
-import { openMicrophone, SoundTrouble, streamSamples } from '../sound/sources';
+import { openMicrophone, recordedSound, SoundTrouble } from '../sound/sources';
+import { inTime } from '../world/clock';
 import { settings } from '../world/settings';
 import { useWorld } from '../world/world';
 import { useUse } from './inUse';
@@ -27,8 +28,8 @@ export type Check = Extract<Heard, { kind: 'input-check' | 'clock-check' }>;
 const clockKey = (deviceId: string | undefined) => `clock/${deviceId ?? 'default'}`;
 const clockRatio = async (deviceId: string | undefined) => (await settings.getItem<number>(clockKey(deviceId))) ?? 1;
 
-/** A file plays this much faster than it sounded. */
-const FILE_SPEED = 2;
+/** What was decided is asked for within so long, or a recording goes on without, ms. */
+const ASKED_WITHIN_MS = 2000;
 const TRAIL_S = 9;
 const DRAWN_EVERY_MS = 50;
 /** A room above this was not quiet while it was looked at, dB (house estimate). */
@@ -100,7 +101,7 @@ export function useListening(
       },
       (f) => {
         trace.set(f.kind === 'pair' ? { pair: f.moment } : { steady: f.moment });
-        hearer.followed(f);
+        hearer.followed(f, sourceRef.current);
       },
     );
     ear.current = made;
@@ -144,9 +145,12 @@ export function useListening(
   useEffect(() => {
     points.current = [];
   }, [namedId]);
+  const aimed = useRef<{ step: GuidedStep | undefined; told: () => void }>({ step: undefined, told: () => undefined });
   // With the commit too: what is heard next is heard for this step.
   useLayoutEffect(() => {
     aim(ear.current, guided);
+    aimed.current.step = guided;
+    aimed.current.told();
   }, [guided]);
 
   useEffect(() => {
@@ -222,32 +226,24 @@ export function useListening(
       }
       say('');
       const { samples, sampleRate } = wav.sound;
-      let at = 0;
       points.current = [];
       sourceRef.current = 'file';
-      // A second and a half of silence after the end, so that the last note is read too.
-      const end = samples.length + 1.5 * sampleRate;
-      ear.current?.listen(
-        streamSamples(
-          means,
-          sampleRate,
-          (frames) => {
-            if (at >= end) {
-              pause();
-              hearer.ended();
-              return undefined;
-            }
-            const block = new Float32Array(frames);
-            block.set(samples.subarray(at, at + frames));
-            at += frames;
-            const atS = Math.floor(at / sampleRate);
-            if (trace.get().played?.atS !== atS)
-              trace.set({ played: { atS, ofS: Math.ceil(samples.length / sampleRate) } });
-            return block;
-          },
-          FILE_SPEED,
-        ),
-      );
+      const ofS = Math.ceil(samples.length / sampleRate);
+      /** The rules' clock is the recording's; what they decide is written and asked for before more of it is heard. */
+      const decided = async (playedS: number) => {
+        hearer.view(playedS, true);
+        const atS = Math.floor(playedS);
+        if (trace.get().played?.atS !== atS) trace.set({ played: { atS, ofS } });
+        await hearer.settled();
+        if (aimed.current.step === hearer.step) return;
+        const asked = new Promise<void>((told) => (aimed.current.told = told));
+        await inTime(asked, ASKED_WITHIN_MS).catch(() => undefined);
+      };
+      const ended = () => {
+        pause();
+        hearer.ended();
+      };
+      ear.current?.listen(recordedSound(means, samples, sampleRate, decided, ended));
       setListening('file');
     },
     [ask, pause, say, means, trace, hearer],

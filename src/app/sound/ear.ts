@@ -32,6 +32,7 @@ export function createEar(
     if (!source || data.serial !== serial) return;
     onHeard(data.heard);
     if (data.followed) onFollowed(data.followed);
+    if (data.took) source.took?.();
   };
   worker.onerror = (event) =>
     onTrouble(`The listener failed (${event.message}). What was kept is safe; reload the page to go on.`);
@@ -46,7 +47,13 @@ export function createEar(
       source = next;
       serial++;
       worker.postMessage(
-        { kind: 'source', port: next.port, sampleRate: next.sampleRate * clockRatio, serial } satisfies ToListener,
+        {
+          kind: 'source',
+          port: next.port,
+          sampleRate: next.sampleRate * clockRatio,
+          serial,
+          waits: next.took !== undefined,
+        } satisfies ToListener,
         [next.port],
       );
     },

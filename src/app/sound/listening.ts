@@ -36,7 +36,7 @@ export function createListening(post: (message: FromListener) => void): (message
     port = undefined;
     listener = undefined;
   };
-  const listenTo = (own: MessagePort, sampleRate: number, of: number): void => {
+  const listenTo = (own: MessagePort, sampleRate: number, of: number, waits: boolean): void => {
     close();
     const current = createListener(sampleRate);
     if (task) current.setTask(task);
@@ -47,9 +47,10 @@ export function createListening(post: (message: FromListener) => void): (message
     serial = of;
     own.onmessage = ({ data: block }: MessageEvent<BlockMessage>) => {
       const heard = current.push(block.samples, block.lost);
-      own.postMessage(0);
+      if (!waits) own.postMessage(0);
       const followed = follower?.(block.samples);
-      if (heard.length > 0 || followed) post({ heard, serial: of, ...(followed ? { followed } : {}) });
+      if (waits || heard.length > 0 || followed)
+        post({ heard, serial: of, ...(followed ? { followed } : {}), ...(waits ? { took: true } : {}) });
     };
   };
 
@@ -66,6 +67,6 @@ export function createListening(post: (message: FromListener) => void): (message
       asked = message.follow;
       beginFollowing();
     } else if (message.kind === 'close') close();
-    else listenTo(message.port, message.sampleRate, message.serial);
+    else listenTo(message.port, message.sampleRate, message.serial, message.waits);
   };
 }

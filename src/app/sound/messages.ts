@@ -3,7 +3,8 @@ import type { Follow, Followed } from '../../core/two-strings';
 
 /** From the page to the listener worker. */
 export type ToListener =
-  | { kind: 'source'; port: MessagePort; sampleRate: number; serial: number }
+  /** `waits`: it sends a block when the one before was heard and answered for, and no sooner. */
+  | { kind: 'source'; port: MessagePort; sampleRate: number; serial: number; waits: boolean }
   | { kind: 'task'; task: Task }
   | { kind: 'read-now' }
   | { kind: 'check'; referenceHz?: number }
@@ -24,4 +25,6 @@ export interface FromListener {
   serial: number;
   /** What was heard last of what is followed. */
   followed?: Followed;
+  /** A block of a source that waits was heard. */
+  took?: true;
 }

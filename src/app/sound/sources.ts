@@ -6,6 +6,8 @@ import captureUrl from './capture.worklet.js?url';
 export interface SoundSource {
   sampleRate: number;
   port: MessagePort;
+  /** Of a source that waits: the block before was heard, and what came of it was told. */
+  took?(): void;
   stop(): void;
 }
 
@@ -112,7 +114,7 @@ export async function openMicrophone(
   return source;
 }
 
-/** What paces a sound that is made or read in the page, and hands it on. */
+/** What paces a sound that is made in the page, and hands it on. */
 export interface StreamMeans {
   clock: Clock;
   channel: () => Pick<MessageChannel, 'port1' | 'port2'>;
@@ -123,12 +125,11 @@ const STEP_MS = 40;
 const MOST_WAITING = 40;
 const WAITS_FROM = 4;
 
-/** Sends a sound made or read in the page as blocks, at `speed` times its clock, by the same bounded queue. */
+/** Sends a sound made in the page as blocks, at the pace of its clock, by the same bounded queue. */
 export function streamSamples(
   { clock, channel: open }: StreamMeans,
   sampleRate: number,
   next: (frames: number) => Float32Array | undefined,
-  speed = 1,
 ): SoundSource {
   const channel = open();
   let waiting = 0;
@@ -141,7 +142,7 @@ export function streamSamples(
     const due = Math.min(400, now - last);
     if (due < STEP_MS / 2) return;
     last = now;
-    const samples = next(Math.round((sampleRate * due * speed) / 1000));
+    const samples = next(Math.round((sampleRate * due) / 1000));
     if (!samples) return;
     if (waiting > MOST_WAITING) {
       lost = true;
@@ -157,6 +158,47 @@ export function streamSamples(
     stop: () => {
       end();
       release();
+      channel.port1.close();
+    },
+  };
+}
+
+/** A recording is heard in blocks so long, s; silence after its end, so that its last note is read too, s. */
+const BLOCK_S = 0.05;
+const AFTER_S = 1.5;
+
+/**
+ * A recording, heard as fast as the machine can and no faster than what comes of it is decided: no clock has a part in it.
+ * @param decided resolves when what was heard up to a moment, s, was answered for: the next block is heard by what is asked then
+ * @param ended the last of it was heard
+ */
+export function recordedSound(
+  { channel: open }: Pick<StreamMeans, 'channel'>,
+  samples: Float64Array,
+  sampleRate: number,
+  decided: (atS: number) => Promise<void>,
+  ended: () => void,
+): SoundSource {
+  const channel = open();
+  const frames = Math.round(BLOCK_S * sampleRate);
+  const end = samples.length + AFTER_S * sampleRate;
+  let at = 0;
+  let stopped = false;
+  const send = (): void => {
+    if (stopped) return;
+    if (at >= end) return ended();
+    const block = new Float32Array(frames);
+    block.set(samples.subarray(at, at + frames));
+    at += frames;
+    channel.port1.postMessage({ samples: block, lost: false } satisfies BlockMessage, [block.buffer]);
+  };
+  send();
+  return {
+    sampleRate,
+    port: channel.port2,
+    took: () => void decided(at / sampleRate).then(send),
+    stop: () => {
+      stopped = true;
       channel.port1.close();
     },
   };

@@ -3,7 +3,7 @@ import { forkTruth } from '../../core/simulate';
 import type { BlockMessage } from './messages';
 import { steppedClock } from '../world/clock';
 import { openSimulated } from './simulated';
-import { streamSamples } from './sources';
+import { recordedSound, streamSamples } from './sources';
 
 /** A port that keeps what it is given, and answers when it is told to. */
 function channel() {
@@ -31,12 +31,33 @@ test('samples come as time goes by: so many for so long, none twice', () => {
   expect(next).toBe(3200);
 });
 
-test('a file goes by faster than it sounded', () => {
-  const clock = steppedClock(0);
+test('a recording is heard block by block, each when what came of the one before was decided, whatever the time is', async () => {
   const { blocks, open } = channel();
-  streamSamples({ clock, channel: open }, 8000, (frames) => new Float32Array(frames), 2);
-  clock.advance(1000);
-  expect(blocks.reduce((n, b) => n + b.samples.length, 0)).toBe(16000);
+  const samples = Float64Array.from({ length: 1000 }, (_, i) => i);
+  const decide: (() => void)[] = [];
+  const at: number[] = [];
+  const ended = jest.fn();
+  const decided = (atS: number) => (at.push(atS), new Promise<void>((resolve) => decide.push(resolve)));
+  const source = recordedSound({ channel: open }, samples, 8000, decided, ended);
+  const turn = () => new Promise((resolve) => setImmediate(resolve));
+  await turn();
+  expect(blocks).toHaveLength(1);
+  source.took!();
+  await turn();
+  // Nothing more while it is being decided.
+  expect(blocks).toHaveLength(1);
+  for (let k = 0; ended.mock.calls.length === 0; k++) {
+    decide[k]!();
+    await turn();
+    if (ended.mock.calls.length === 0) source.took!();
+  }
+  expect(at.slice(0, 3)).toEqual([0.05, 0.1, 0.15]);
+  const heard = blocks.flatMap((b) => [...b.samples]);
+  expect(heard.slice(0, 1000)).toEqual([...samples]);
+  // A second and a half of silence, and no more than a block.
+  expect(heard.length - 1000).toBeGreaterThanOrEqual(12000);
+  expect(heard.length - 1000).toBeLessThan(12400);
+  expect(blocks.some((b) => b.lost)).toBe(false);
 });
 
 test('nobody answers: time is held, and where it cannot be, blocks are lost and the next one says so', () => {

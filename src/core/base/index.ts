@@ -20,3 +20,4 @@ export {
   zoneOf,
   type Zone,
 } from './time';
+export { once } from './once';

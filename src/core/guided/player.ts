@@ -29,7 +29,9 @@ export interface Hearer {
   /** What is followed besides; the same object while it is the same. */
   readonly follow: Follow | undefined;
   hear(heard: Heard, source: Source): void;
-  followed(heard: Followed): void;
+  followed(heard: Followed, source: Source): void;
+  /** What was decided stands: nothing is being written. */
+  settled(): Promise<void>;
   /** Enter. @returns 'read' when the listener is to read what sounds now */
   take(source: Source): 'read' | undefined;
   /**
@@ -76,6 +78,8 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
   private writing: Promise<void> | undefined;
   /** What was kept of the file that is playing, in words. */
   private kept: string[] = [];
+  /** How many readings of it were taken without being kept, yet. */
+  private taken = 0;
 
   constructor(
     private readonly procedure: Procedure<State, Action, Log>,
@@ -145,8 +149,14 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
       return;
     }
     const outcome = this.procedure.heard(verdict, source, this.means.log(), this.state);
-    if (source === 'file' && outcome.records?.length && outcome.say) this.kept.push(outcome.say);
+    this.count(outcome, source);
     this.settle(outcome);
+  }
+
+  private count({ records, say, state }: Outcome<State>, source: Source): void {
+    if (source !== 'file') return;
+    if (records?.length && say) this.kept.push(say);
+    else if (state !== this.state) this.taken++;
   }
 
   hear(heard: Heard, source: Source): void {
@@ -154,11 +164,17 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     for (const verdict of this.guide.hear(heard)) if (this.step) this.judge(verdict, source);
   }
 
-  followed(heard: Followed): void {
+  followed(heard: Followed, source: Source): void {
     if (!this.follow || this.writing) return;
     const reading = this.gather(heard);
     const outcome = reading && this.procedure.followed?.(reading, this.means.log(), this.state);
-    if (outcome) this.settle(outcome);
+    if (!outcome) return;
+    this.count(outcome, source);
+    this.settle(outcome);
+  }
+
+  async settled(): Promise<void> {
+    while (this.writing) await this.writing;
   }
 
   take(source: Source): 'read' | undefined {
@@ -205,8 +221,10 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
 
   ended(): void {
     const kept = this.kept.splice(0);
-    this.means.say(
-      kept.length > 0 ? `End of the file. ${kept.join(' ')}` : 'End of the file. Nothing was saved from it.',
-    );
+    const taken = this.taken;
+    this.taken = 0;
+    const counted = `${taken} ${taken === 1 ? 'reading was' : 'readings were'} taken from it.`;
+    const nothing = 'Nothing was saved from it.';
+    this.means.say(`End of the file. ${kept.length > 0 ? kept.join(' ') : taken > 0 ? counted : nothing}`);
   }
 }

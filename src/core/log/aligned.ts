@@ -1,3 +1,4 @@
+import { once } from '../base';
 import { changeBetween } from '../pitch';
 import type { ReadingRecord } from './records';
 
@@ -11,16 +12,7 @@ const NEAR_CENTS = 40;
  * @param readings of one string, oldest first
  * @returns cents from target, one a reading
  */
-export function alignedCents(readings: ReadingRecord[]): number[] {
-  const before = aligned.get(readings);
-  if (before) return before;
-  const cents = align(readings);
-  aligned.set(readings, cents);
-  return cents;
-}
-
-/** Lists that were aligned already: a string's readings stay the same list until it is read again. */
-const aligned = new WeakMap<ReadingRecord[], number[]>();
+export const alignedCents = once((readings: ReadingRecord[]): number[] => align(readings));
 
 function align(readings: readonly ReadingRecord[]): number[] {
   const anchors: { reading: ReadingRecord; cents: number }[] = [];
@@ -52,7 +44,7 @@ export interface Repeatability {
  * root mean square of their changes over root two.
  * @returns null before three such pairs
  */
-export function repeatability(readings: ReadingRecord[]): Repeatability | null {
+export const repeatability = once((readings: ReadingRecord[]): Repeatability | null => {
   let sum = 0;
   let pairs = 0;
   readings.forEach((reading, i) => {
@@ -70,4 +62,4 @@ export function repeatability(readings: ReadingRecord[]): Repeatability | null {
     pairs++;
   });
   return pairs < FEWEST_PAIRS ? null : { cents: Math.sqrt(sum / pairs / 2), pairs };
-}
+});

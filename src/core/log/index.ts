@@ -1,7 +1,9 @@
 export * from './records';
 export type { Written } from './order';
 export { repeatability, type Repeatability } from './aligned';
-export { ageFromMs, leapBefore, settlingEvents } from './events';
+export { leapBefore, settlingEvents } from './events';
+export { ageFromMs, handMoments } from './hands';
+export { telling, tellingReadings } from './thin';
 export { groupBy, slices, standing, type InstrumentLife, type StringLife } from './life';
 export { byHeading, isWanted, type Search } from './search';
 export { GENERAL, headingOf, keyOf, partOf, type Heading } from './parts';
@@ -10,7 +12,7 @@ export { distinct, isSame, merge, type Merged } from './merge';
 export { broughtBy, type Contest } from './succession';
 export { describedIn, freeName, type Bench } from './bench';
 export { createLogIndex, indexOf, readBench, type Entries, type LogIndex } from './log-index';
-export { breaksAt, totalFallCents, totalFallSeries, type PastLife } from './lives';
+export { breaksAt, lastLeft, lastSlip, totalFallCents, totalFallSeries, type PastLife } from './lives';
 export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
 export {
   fitLives,

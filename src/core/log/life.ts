@@ -1,5 +1,6 @@
 import { cents, stringTargetHz } from '../music';
 import { pastLives, type PastLife } from './lives';
+import { inTime, type Sorted, type ToldReadings } from './sorted';
 import { createSuccession, stands } from './succession';
 import type {
   AboutRecord,
@@ -15,10 +16,6 @@ import type {
   TunerRecord,
   TuningRecord,
 } from './records';
-
-/** The order of records: of time, then of writing, then of id. */
-export const inTime = (a: LogRecord, b: LogRecord) =>
-  a.atMs - b.atMs || (a.written?.seq ?? -1) - (b.written?.seq ?? -1) || (a.id < b.id ? -1 : 1);
 
 /** Records that stand, in their order. */
 export function standing(records: readonly LogRecord[]): LogRecord[] {
@@ -81,23 +78,16 @@ export interface InstrumentLife {
 
 export const last = <T>(list: readonly T[]): T | undefined => list[list.length - 1];
 
-export const ofType = <T extends LogRecord['type']>(live: readonly LogRecord[], type: T) =>
-  live.filter((r): r is Extract<LogRecord, { type: T }> => r.type === type);
-
 /**
  * One instrument as its own standing records tell it, oldest first.
  * @param named how it was described, from its beginning to now; at least once
  * @param live its standing records, those among them; its readings need not be
  * @param strings what they say of its strings
  */
-export function lifeOf(
-  named: readonly InstrumentRecord[],
-  live: readonly LogRecord[],
-  strings: () => StringLife[],
-): InstrumentLife {
+export function lifeOf(named: readonly InstrumentRecord[], live: Sorted, strings: () => StringLife[]): InstrumentLife {
   const record = named[named.length - 1]!;
-  const about = last(ofType(live, 'about'));
-  const tuning = inForce(named, ofType(live, 'tuning'));
+  const about = last(live.of('about'));
+  const tuning = inForce(named, live.of('tuning'));
   const known = new Map(named.flatMap((r) => r.strings).map((s) => [s.stringId, s]));
   for (const { stringId } of record.strings) known.delete(stringId);
   return {
@@ -120,10 +110,10 @@ function presentAt(on: readonly FittedRecord[], off: readonly RemovedRecord[]) {
 }
 
 /** When the newest of an instrument's strings was put on, ms; 0 when nobody said. @param live its standing records */
-export function newestStrungMs({ strings }: InstrumentRecord, live: readonly LogRecord[]): number {
-  const at = <R extends { stringId: string }>(list: R[], stringId: string) =>
+export function newestStrungMs({ strings }: InstrumentRecord, live: Sorted): number {
+  const at = <R extends { stringId: string }>(list: readonly R[], stringId: string) =>
     list.filter((r) => r.stringId === stringId);
-  const [fitted, removed] = [ofType(live, 'fitted'), ofType(live, 'removed')];
+  const [fitted, removed] = [live.of('fitted'), live.of('removed')];
   return Math.max(0, ...strings.map(({ stringId: s }) => presentAt(at(fitted, s), at(removed, s)).strungMs ?? 0));
 }
 
@@ -136,19 +126,18 @@ export function newestStrungMs({ strings }: InstrumentRecord, live: readonly Log
  */
 export function stringLives(
   named: readonly InstrumentRecord[],
-  live: readonly LogRecord[],
+  live: Sorted,
   a4Hz: number | undefined,
   shows: readonly Show[] = [],
 ): StringLife[] {
   const record = named[named.length - 1]!;
   const key = (r: { stringId: string }) => r.stringId;
-  const readings = groupBy(ofType(live, 'reading'), key);
-  const fitted = groupBy(ofType(live, 'fitted'), key);
-  const removed = groupBy(ofType(live, 'removed'), key);
-  const rounds = groupBy(ofType(live, 'round'), key);
-  const treatments = ofType(live, 'treatment');
-  const tuners = groupBy(ofType(live, 'tuner'), key);
-  const tunings = ofType(live, 'tuning');
+  const fitted = groupBy(live.of('fitted'), key);
+  const removed = groupBy(live.of('removed'), key);
+  const rounds = groupBy(live.of('round'), key);
+  const treatments = live.of('treatment');
+  const tuners = groupBy(live.of('tuner'), key);
+  const tunings = live.of('tuning');
   const tuning = inForce(named, tunings);
   return record.strings.map((own): StringLife => {
     const place = own.stringId;
@@ -157,45 +146,65 @@ export function stringLives(
     const off = removed.get(place) ?? [];
     const { present, gone, strungMs, sinceMs } = presentAt(on, off);
     const since = <T extends LogRecord>(list: readonly T[]) => list.filter((r) => r.atMs >= sinceMs);
-    const all = (readings.get(place) ?? []).map((r) => {
+    // Called the same all along, and in one tuning: nothing has to be asked of each reading.
+    const isSteady = tunings.length === 0 && named.every((n) => noteIn(n, place) === noteIn(record, place));
+    const asNow = (r: ReadingRecord): ReadingRecord => {
+      if (isSteady && (a4Hz ?? r.a4Hz) === r.a4Hz) return r;
       const tuningThen = tunings.length > 0 ? inForce(named, tunings, r.atMs) : undefined;
       const then = tunedAs({ ...own, note: noteAt(named, place, r.atMs) ?? own.note }, tuningThen);
       return against(r, then, plan, (tuning?.capo ?? 0) - (tuningThen?.capo ?? 0), a4Hz ?? r.a4Hz);
-    });
+    };
+    const all = live.readingsOf(place);
+    const of = [sinceMs, on.length, off.length, named.length, tunings.length, a4Hz].join();
+    const before = live.told.get(place);
+    const known = before?.of === of ? before : { of, count: 0, all: [], present: [], past: undefined };
+    const more = all.slice(known.count).map(asNow);
+    const told: ToldReadings = {
+      of,
+      count: all.length,
+      all: more.length === 0 ? known.all : [...known.all, ...more],
+      present: more.length === 0 ? known.present : [...known.present, ...since(more)],
+      // What comes later than all is of the string that is there.
+      past: known.past ?? pastLives(on, off, more),
+    };
+    live.told.set(place, told);
     return {
       plan,
       strungMs,
-      readings: since(all),
+      readings: told.present,
       rounds: since(rounds.get(place) ?? []),
       treatments: since(treatments).filter((t) => t.stringIds.includes(place)),
       ...(shows.some((s) => s.atMs >= sinceMs) ? { shows: shows.filter((s) => s.atMs >= sinceMs) } : {}),
       windings: (strungMs !== null && present?.windings) || null,
-      bare: gone !== undefined && strungMs === null && since(all).length === 0,
+      bare: gone !== undefined && strungMs === null && told.present.length === 0,
       tuner: last(tuners.get(place) ?? []),
-      past: pastLives(on, off, all),
+      past: told.past,
     };
   });
 }
 
 /** How a string was called at a time: as its instrument was described then, or first. */
 const noteAt = (named: readonly InstrumentRecord[], stringId: string, atMs: number): string | undefined =>
-  (named.findLast((r) => r.atMs <= atMs) ?? named[0]!).strings.find((s) => s.stringId === stringId)?.note;
+  noteIn(named.findLast((r) => r.atMs <= atMs) ?? named[0]!, stringId);
+
+const noteIn = ({ strings }: InstrumentRecord, stringId: string): string | undefined =>
+  strings.find((s) => s.stringId === stringId)?.note;
 
 /** A string as it was tuned at a time. @param live its instrument's standing records, oldest first; undefined where it had none */
-export function planAt(live: readonly LogRecord[], stringId: string, atMs: number): StringPlan | undefined {
-  const named = ofType(live, 'instrument');
+export function planAt(live: Sorted, stringId: string, atMs: number): StringPlan | undefined {
+  const named = live.of('instrument');
   const own = named.findLast((r) => r.strings.some((s) => s.stringId === stringId))?.strings;
   const plan = own?.find((s) => s.stringId === stringId);
   if (!plan) return undefined;
   const note = noteAt(named, stringId, atMs) ?? plan.note;
-  return tunedAs({ ...plan, note }, inForce(named, ofType(live, 'tuning'), atMs));
+  return tunedAs({ ...plan, note }, inForce(named, live.of('tuning'), atMs));
 }
 
 /** Strings that nothing was read of keep their list of readings, and with it what was reckoned of them. */
 export const asBefore = (strings: readonly StringLife[], before: readonly StringLife[] = []): StringLife[] =>
   strings.map((s) => {
     const old = before.find((b) => b.plan.stringId === s.plan.stringId)?.readings;
-    const same = old?.length === s.readings.length && old.every((r, i) => r === s.readings[i]);
+    const same = old === s.readings || (old?.length === s.readings.length && old.every((r, i) => r === s.readings[i]));
     return same ? { ...s, readings: old } : s;
   });
 
@@ -224,6 +233,8 @@ function tunedAs(own: StringPlan, tuning: TuningRecord | undefined): StringPlan 
  * @param frets how much higher a capo sits now than then
  */
 function against(r: ReadingRecord, planThen: StringPlan, plan: StringPlan, frets: number, a4Hz: number): ReadingRecord {
+  const isAsNow = planThen.note === plan.note && planThen.offsetCents === plan.offsetCents && r.a4Hz === a4Hz;
+  if (isAsNow && frets === 0) return r;
   const [then, now] = [stringTargetHz(planThen, r.a4Hz), stringTargetHz(plan, a4Hz)];
   if (then === undefined || now === undefined || (then === now && frets === 0)) return r;
   const as = { ...r, a4Hz, targetHz: (r.targetHz * now) / then, cents: r.cents + cents(then, now) + 100 * frets };
@@ -231,7 +242,7 @@ function against(r: ReadingRecord, planThen: StringPlan, plan: StringPlan, frets
   return frets === 0 ? as : { ...as, partials: [] };
 }
 
-export function groupBy<T>(list: T[], keyOf: (item: T) => string): Map<string, T[]> {
+export function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();
   for (const item of list) {
     const group = groups.get(keyOf(item));

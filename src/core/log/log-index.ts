@@ -3,20 +3,19 @@ import { newestMs, type Chapter } from './chapter';
 import {
   asBefore,
   groupBy,
-  inTime,
   last,
   lifeOf,
   newestStrungMs,
-  ofType,
   planAt,
   showsOf,
   stringLives,
   type Show,
   type StringLife,
 } from './life';
+import { inTime, sortedOf, type Sorted } from './sorted';
 import { createSuccession, stands, type Contest } from './succession';
 import { createWriterClock, runOf, type WriterClock, type Written } from './order';
-import { createShelf, GENERAL, partOf, stale, type Heading, type Part } from './parts';
+import { createShelf, GENERAL, partOf, stale, unsorted, type Heading, type Part } from './parts';
 import { checkRecord, type InstrumentRecord, type LogRecord, type StringPlan } from './records';
 
 /** What a log is given in: records, and chapters of readings. */
@@ -91,7 +90,26 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
       .filter((r) => stands(r, succession))
       .map(onTime)
       .sort(inTime);
-  const liveOf = (p: Part): LogRecord[] => (p.live ??= inOrder(p.loose.values()));
+  const sorted = (records: Iterable<LogRecord>): Sorted => sortedOf(inOrder(records));
+  /** What came since goes to the end of what is in order, where it belongs there; else all is put in order again. */
+  const takeLate = (p: Part): void => {
+    if (p.late.length === 0) return;
+    const late = inOrder(p.late);
+    p.late = [];
+    // One and the same where nothing is packed.
+    const lists = [...new Set([p.live, p.whole])];
+    if (!lists.every((list) => list?.append(late) ?? true)) p.live = p.whole = undefined;
+  };
+  const liveOf = (p: Part): Sorted => {
+    said = true;
+    takeLate(p);
+    return (p.live ??= sorted(p.loose.values()));
+  };
+  const wholeOf = (p: Part): Sorted => {
+    takeLate(p);
+    const packed = p.whole ? [] : shelf.readingsIn(p);
+    return (p.whole ??= packed.length === 0 ? liveOf(p) : sorted([...p.loose.values(), ...packed]));
+  };
   const note = (records: readonly LogRecord[], chapters: readonly Chapter[]): void => {
     const loose = groupBy(
       records.flatMap((r) => r.written ?? []),
@@ -104,14 +122,14 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
     for (const [by, own] of runs) {
       const clock = clocks.get(by) ?? createWriterClock(by);
       clocks.set(by, clock);
-      if (clock.note(own)) parts.forEach(stale);
+      if (clock.note(own)) parts.forEach(unsorted);
       seq = Math.max(seq, clock.newest()!.seq);
     }
   };
   /** What a part says of its instrument; of its strings when that is wanted, where there are chapters. */
   const tell = (p: Part, shows: readonly Show[]): void => {
     const live = liveOf(p);
-    const named = ofType(live, 'instrument');
+    const named = [...live.of('instrument')];
     const record: InstrumentRecord | undefined = last(named);
     p.fresh = true;
     p.away = record?.away ? record : undefined;
@@ -121,9 +139,7 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
     p.strungMs = newestStrungMs(record, live);
     const [told, before, hz] = [{ strings: undefined as StringLife[] | undefined }, p.before, a4Hz];
     const strings = () => {
-      const packed = shelf.readingsIn(p);
-      const whole = packed.length === 0 ? live : inOrder([...p.loose.values(), ...packed]);
-      return (told.strings ??= asBefore(stringLives(named, whole, hz, shows), before));
+      return (told.strings ??= asBefore(stringLives(named, wholeOf(p), hz, shows), before));
     };
     p.told = told;
     p.life = lifeOf(named, live, () => told.strings ?? strings());
@@ -148,11 +164,11 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
       const turned = succession.note(records);
       if (turned.some((id) => COMES_OR_GOES.includes(shelf.loose(id)?.type ?? ''))) changes++;
       // Nothing was said yet: nothing has to be said anew. So many that all is: what came with an import.
-      if (said && turned.length > MANY_TURNED) parts.forEach(stale);
+      if (said && turned.length > MANY_TURNED) parts.forEach(unsorted);
       else if (said)
         for (const id of turned) {
           const before = shelf.partWith(id, part(parted.get(id) ?? GENERAL));
-          if (before) stale(before);
+          if (before) unsorted(before);
         }
       return { records, chapters: bound };
     },
@@ -173,14 +189,13 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
     lastOf: (writer) => clocks.get(writer)?.newest(),
     bench() {
       if (derived) return derived;
-      said = true;
       const general = liveOf(part(GENERAL));
-      const reference = last(ofType(general, 'reference'));
+      const reference = last(general.of('reference'));
       if (reference?.a4Hz !== a4Hz) {
         a4Hz = reference?.a4Hz;
         for (const [id, p] of parts) if (id !== GENERAL) stale(p);
       }
-      const shows = showsOf(ofType(general, 'session'), latestMs);
+      const shows = showsOf(general.of('session'), latestMs);
       if (JSON.stringify(shows) !== given) {
         given = JSON.stringify(shows);
         for (const [id, p] of parts) if (id !== GENERAL) stale(p);
@@ -193,21 +208,21 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
           );
       const all = [...parts.values()];
       const everywhere = <T extends LogRecord['type']>(type: T) =>
-        all.flatMap((p) => (p.types.has(type) ? ofType(liveOf(p), type) : [])).sort(inTime);
+        all.flatMap((p) => (p.types.has(type) ? [...liveOf(p).of(type)] : [])).sort(inTime);
       const lives = all.filter((p) => p.life).sort((a, b) => inTime(a.born!, b.born!));
       derived = {
         // The freshest strings first: they need the bench most.
         instruments: lives.sort((a, b) => b.strungMs - a.strungMs).map((p) => p.life!),
         away: all.flatMap((p) => p.away ?? []).sort((a, b) => a.name.localeCompare(b.name)),
-        room: last(ofType(general, 'room')),
+        room: last(general.of('room')),
         reference,
-        curtain: last(ofType(general, 'curtain')),
-        session: last(ofType(general, 'session')),
+        curtain: last(general.of('curtain')),
+        session: last(general.of('session')),
         touches: everywhere('touch'),
         adjustments: everywhere('adjustment'),
         treatments: everywhere('treatment'),
         passes: [...new Map(everywhere('pass').map((r) => [`${r.instrumentId}/${r.passId}`, r])).values()],
-        trials: [...new Map(ofType(general, 'trial').map((t) => [t.trialId, t])).values()],
+        trials: [...new Map(general.of('trial').map((t) => [t.trialId, t])).values()],
         tests: everywhere('test'),
         findings: everywhere('finding'),
         judgements: everywhere('judgement'),

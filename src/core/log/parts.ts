@@ -1,5 +1,6 @@
 import { holds, idsOf, readingsOf, type Chapter } from './chapter';
 import type { InstrumentLife, StringLife } from './life';
+import type { Sorted } from './sorted';
 import type { InstrumentRecord, LogRecord, ReadingRecord } from './records';
 
 /** Records about one instrument, or about none in particular. */
@@ -11,8 +12,11 @@ export interface Part {
   /** The ids in its chapters, and their readings, where they were wanted. */
   ids: Set<string> | undefined;
   readings: Map<string, ReadingRecord> | undefined;
-  /** The loose ones in order, as far as they stand; undefined when something has come since. */
-  live: LogRecord[] | undefined;
+  /** The loose ones, and all with those in chapters, in order, as far as they stand; undefined where that is to be found out. */
+  live: Sorted | undefined;
+  whole: Sorted | undefined;
+  /** Loose ones that came since. */
+  late: LogRecord[];
   /** What is told of it is told of all that it has. */
   fresh: boolean;
   /** What is told of its strings, where that was wanted; and what was told before something came. */
@@ -38,8 +42,14 @@ export const keyOf = (r: LogRecord): string => `${partOf(r)}\n${r.id}`;
 /** Something of it is another: it is told anew. */
 export function stale(p: Part): void {
   p.before = p.told.strings ?? p.before;
-  p.live = undefined;
   p.fresh = false;
+}
+
+/** What of it stands, or when it was, is another: all of it is told anew. */
+export function unsorted(p: Part): void {
+  p.live = p.whole = undefined;
+  p.late = [];
+  stale(p);
 }
 
 /** The records of a log by what they are about; chapters are unpacked when they are wanted. */
@@ -94,6 +104,8 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
       ids: undefined,
       readings: undefined,
       live: undefined,
+      whole: undefined,
+      late: [],
       fresh: false,
       told: { strings: undefined },
       before: undefined,
@@ -112,7 +124,7 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
     const [oldest] = open;
     if (oldest && open.size > MOST_OPEN) {
       open.delete(oldest);
-      oldest.readings = oldest.before = oldest.told.strings = undefined;
+      oldest.readings = oldest.whole = oldest.before = oldest.told.strings = undefined;
     }
     if (p.readings) return p.readings;
     const readings = new Map<string, ReadingRecord>();
@@ -122,7 +134,7 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
       } catch {
         // No figure of it is believed; everything else goes on.
         p.chapters = p.chapters.filter((o) => o !== c);
-        p.ids = undefined;
+        p.ids = p.whole = undefined;
         aside.push(c);
         onAside(c);
       }
@@ -137,13 +149,15 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
       if (!byId.has(r.id)) byId.set(r.id, r);
       p.loose.set(r.id, r);
       p.types.add(r.type);
+      p.late.push(r);
       stale(p);
       return true;
     },
     bind(c) {
       const p = part(c.instrumentId);
-      const known = p.chapters.length > 0 ? idsIn(p) : undefined;
-      if (known && (p.chapters.some(({ ids }) => ids === c.ids) || idsOf(c).every((id) => known.has(id)))) return false;
+      const all = idsOf(c);
+      // A chapter of which the first is new says something new: all of them are seldom asked.
+      if (p.chapters.some((o) => holds(o, all[0]!)) && all.every((id) => idsIn(p).has(id))) return false;
       p.chapters.push(c);
       p.ids = p.readings = undefined;
       if (p.types.has('reading'))
@@ -151,7 +165,7 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
           if (p.loose.has(id) && byId.get(id) === p.loose.get(id)) byId.delete(id);
           p.loose.delete(id);
         }
-      stale(p);
+      unsorted(p);
       return true;
     },
     has(r) {

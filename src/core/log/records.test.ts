@@ -75,7 +75,7 @@ test('a superseded or taken-back record no longer stands, and nothing is lost', 
 test('readings of a removed string do not count for the new one', () => {
   const [a] = lives([instrument, fitted('s1', 0), read('s1', 5, -10), fitted('s1', 100), read('s1', 105, -2)]);
   expect(a!.readings.map((r) => r.cents)).toEqual([-2]);
-  expect(settlingEvents(a!)[1]).toMatchObject({ t: 5, kind: 'read' });
+  expect(settlingEvents(a!).events[1]).toMatchObject({ t: 5, kind: 'read' });
 });
 
 test('a removed string keeps its life: age, total fall, reason; breaks at one place are counted', () => {
@@ -125,7 +125,7 @@ test('a drop that a stretch made is no creep: the record starts afresh there', (
     read('s1', 5, 0, { purpose: 'as-left' }),
     read('s1', 6, -20, { stretched: true }),
   ]);
-  expect(settlingEvents(a!).map((e) => e.kind)).toEqual(['retune', 'retune', 'read', 'stretch', 'read']);
+  expect(settlingEvents(a!).events.map((e) => e.kind)).toEqual(['retune', 'retune', 'read', 'stretch', 'read']);
 });
 
 test('too few readings give no forecast; two at different times do', () => {
@@ -184,7 +184,7 @@ test('total fall takes changes partial by partial: a pitch that wanders with the
   const life = lives(records)[0]!;
   const status = instrumentStatus(readBench(records).instruments[0]!, { ...WISH, nowMs: START + 21 * MINUTE })[0]!;
   expect(status.totalFallCents).toBeCloseTo(6, 1);
-  expect(settlingEvents(life)[3]).toMatchObject({ kind: 'read', cents: expect.closeTo(-5.4, 1) as number });
+  expect(settlingEvents(life).events[3]).toMatchObject({ kind: 'read', cents: expect.closeTo(-5.4, 1) as number });
 });
 
 test('repeatability is learned from readings with no tuner touched between them', () => {

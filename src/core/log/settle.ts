@@ -11,12 +11,16 @@ import {
   type SettlingFit,
   type SettlingMaterial,
   type SettlingPrior,
+  type StringHistory,
   type Surprise,
 } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { totalFallSeries } from './lives';
-import { ageFromMs, settlingEvents } from './events';
+import { settlingEvents } from './events';
+import { ageFromMs } from './hands';
+import { tellingReadings } from './thin';
 import type { StringLife } from './life';
+import type { ReadingRecord } from './records';
 
 const MINUTE = 60000;
 /** From this chance to hold on a string counts as holding (house). */
@@ -28,7 +32,11 @@ export interface LifeFit {
   /** When its age counts from, ms. */
   startMs: number;
   events: SettlingEvent[];
+  /** The readings that were fitted. */
+  told: readonly ReadingRecord[];
   fit: SettlingFit;
+  /** How far each reading that was fitted lay from what was expected, by its time, ms. */
+  surprises: ReadonlyMap<number, Surprise>;
   /** Readings before which it had been tuned without a word. */
   moved: readonly Moved[];
   /** What tells how it answers to warmth. */
@@ -64,10 +72,27 @@ export function fitLives(
   return fits.map((f) => f && { ...f, fit: carryTo(f.fit, (nowMs - f.startMs) / MINUTE) });
 }
 
+/** What a string's readings were fitted to, by all that a fit rests on: another string's reading does not change it. */
+const fitted = new WeakMap<readonly ReadingRecord[], Map<string, SettlingFit>>();
+/** A string is fitted with and without a few moves that nobody noted, and from a few beginnings. */
+const MOST_FITS = 8;
+
+function fitOnce(readings: readonly ReadingRecord[], history: StringHistory, lastMin: number): SettlingFit {
+  const fits = fitted.get(readings) ?? new Map<string, SettlingFit>();
+  fitted.set(readings, fits);
+  const key = JSON.stringify([history, lastMin]);
+  const fit = fits.get(key) ?? fitSettling(history, lastMin);
+  fits.delete(key);
+  fits.set(key, fit);
+  const [oldest] = fits.keys();
+  if (fits.size > MOST_FITS) fits.delete(oldest!);
+  return fit;
+}
+
 function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (LifeFit | undefined)[] {
   const priorOf = (life: StringLife) =>
     priors[SETTLES_AS[life.plan.material]] ?? SETTLING_PRIORS[SETTLES_AS[life.plan.material]];
-  const bare = strings.every(({ readings }) => readings.every((r) => r.tempC === undefined));
+  const bare = strings.every((life) => tellingReadings(life).every((r) => r.tempC === undefined));
   const told = bare ? strings.map((life) => roomString(life, priorOf(life))) : [];
   const fitOne = (life: StringLife, i: number, moved: readonly Moved[]): LifeFit | undefined => {
     const startMs = ageFromMs(life);
@@ -75,14 +100,19 @@ function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (Lif
     const room = roomFromStrings(told.filter((_, j) => j !== i));
     const own = moved.filter((m) => m.index === i);
     const times = own.map((m) => m.atMs);
-    const events = settlingEvents(life, times).map((e): SettlingEvent => {
+    const { events: all, readings } = settlingEvents(life, times);
+    const events = all.map((e): SettlingEvent => {
       if (e.kind !== 'read' || room.length === 0) return e;
       return { ...e, tempC: roomAt(room, startMs / MINUTE + e.t)! };
     });
     const lastMin = Math.max(...events.map((e) => ('minutes' in e ? e.t + e.minutes : e.t)));
-    const fit = fitSettling({ material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) }, lastMin);
+    const history = { material: SETTLES_AS[life.plan.material], events, prior: priorOf(life) };
+    const fit = fitOnce(life.readings, history, lastMin);
     const temperatureFrom = !fit.thermometer ? 'assumed' : room.length > 0 ? 'other strings' : 'thermometer';
-    return { startMs, events, fit, temperatureFrom, moved: own };
+    const surprises = new Map(
+      fit.surprises.flatMap((s, k) => (s ? [[Math.round(startMs + events[k]!.t * MINUTE), s] as const] : [])),
+    );
+    return { startMs, events, told: readings, fit, surprises, temperatureFrom, moved: own };
   };
   let fits = strings.map((life, i) => fitOne(life, i, []));
   let moved: Moved[] = [];
@@ -113,8 +143,8 @@ const MOST_MOVES = 4;
  */
 function movedTogether(strings: readonly StringLife[], fits: readonly (LifeFit | undefined)[]): Moved[] {
   const far = strings
-    .flatMap((life, index) =>
-      life.readings.flatMap(({ atMs, purpose, slip, stretched }): Moved[] => {
+    .flatMap((_, index) =>
+      (fits[index]?.told ?? []).flatMap(({ atMs, purpose, slip, stretched }): Moved[] => {
         const f = fits[index];
         const surprise = f && purpose === 'as-found' && !slip && !stretched ? surpriseAt(f, atMs) : undefined;
         if (!surprise || f!.moved.some((m) => m.atMs === atMs)) return [];
@@ -138,13 +168,14 @@ function movedTogether(strings: readonly StringLife[], fits: readonly (LifeFit |
 
 function roomString(life: StringLife, prior: SettlingPrior): RoomString {
   const startMs = ageFromMs(life) ?? 0;
-  const falls = prior.steel ? totalFallSeries(life.readings) : [];
+  const told = prior.steel ? tellingReadings(life) : [];
+  const falls = totalFallSeries(told);
   return {
     prior,
-    falls: falls.map((fallCents, k) => ({
-      atMin: life.readings[k]!.atMs / MINUTE,
-      ageMin: (life.readings[k]!.atMs - startMs) / MINUTE,
-      fallCents,
+    falls: told.map(({ atMs }, k) => ({
+      atMin: atMs / MINUTE,
+      ageMin: (atMs - startMs) / MINUTE,
+      fallCents: falls[k]!,
     })),
   };
 }
@@ -154,12 +185,8 @@ export const raisedUnnoted = ({ moved }: Pick<LifeFit, 'moved'>, atMs = Infinity
   moved.reduce((sum, m) => (m.atMs <= atMs ? sum + m.surprise.innovationCents : sum), 0);
 
 /** Surprise of a reading taken at atMs; undefined where the fit has none. */
-export function surpriseAt({ startMs, events, fit, moved }: LifeFit, atMs: number): Surprise | undefined {
-  const known = moved.find((m) => m.atMs === atMs);
-  if (known) return known.surprise;
-  const i = events.findLastIndex((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - atMs) < 1);
-  return fit.surprises[i] ?? undefined;
-}
+export const surpriseAt = ({ surprises, moved }: LifeFit, atMs: number): Surprise | undefined =>
+  moved.find((m) => m.atMs === atMs)?.surprise ?? surprises.get(atMs);
 
 /** Time between the last two checks of a string that was read, or since its age began, min. */
 export function lastIntervalMin({ readings }: StringLife, startMs: number): number {

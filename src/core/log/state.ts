@@ -8,9 +8,10 @@ import {
   type SettlingFit,
   type Surprise,
 } from '../settling';
-import { totalFallCents } from './lives';
+import { lastLeft, totalFallCents } from './lives';
 import { leapBefore } from './events';
 import type { InstrumentLife, StringLife } from './life';
+import { tellingReadings } from './thin';
 import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './settle';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';
@@ -83,7 +84,7 @@ const LEAD_SLACK_CENTS = 1;
 
 /** What a string was last left at above its target, cents; and whether it stands outside the tolerance beyond that. */
 export function standsAt({ readings }: StringLife, toleranceCents: number): { off: boolean; leadCents: number } {
-  const leadCents = readings.findLast((r) => r.purpose === 'as-left')?.leadCents ?? 0;
+  const leadCents = lastLeft(readings)?.leadCents ?? 0;
   const cents = readings.at(-1)?.cents ?? 0;
   const most = leadCents > 0 ? Math.max(toleranceCents, leadCents + LEAD_SLACK_CENTS) : toleranceCents;
   return { off: cents > most || cents < -toleranceCents, leadCents };
@@ -92,7 +93,7 @@ export function standsAt({ readings }: StringLife, toleranceCents: number): { of
 /** How far a string stands from where it was to be: from where it was last left, and by what it did since that nobody expected. */
 function unexpectedOf({ readings, strungMs }: StringLife, surprise?: Surprise): StringStatus['unexpected'] {
   const last = readings.at(-1)!;
-  const left = readings.findLast((r) => r.purpose === 'as-left');
+  const left = lastLeft(readings);
   // An old string of which nobody said where it was left was to stand at its target.
   if (!left) {
     const isOld = strungMs === null || last.atMs - strungMs > OLD_MS;
@@ -108,8 +109,8 @@ const OLD_MS = 14 * 86400000;
 const OLD_CENTS = 1;
 
 function enoughReadings(life: StringLife): boolean {
-  const times = life.readings.map((r) => r.atMs);
-  return times.length >= 2 && Math.max(...times) - Math.min(...times) >= MINUTE;
+  const { readings } = life;
+  return readings.length >= 2 && readings.at(-1)!.atMs - readings[0]!.atMs >= MINUTE;
 }
 
 /**
@@ -153,7 +154,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       cents: lastRead.cents,
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
-      totalFallCents: totalFallCents(life.readings)! + raisedUnnoted(f),
+      totalFallCents: totalFallCents(tellingReadings(life))! + raisedUnnoted(f),
       unexpected: unexpectedOf(life),
       ...standsAt(life, wish.toleranceCents),
     };

@@ -3,11 +3,14 @@ import { clockTime, type Zone } from '../base';
 import {
   ageFromMs,
   fitLives,
+  lastLeft,
+  lastSlip,
   leapBefore,
   nextChecks,
   raisedUnnoted,
   READY,
   surpriseAt,
+  tellingReadings,
   totalFallSeries,
   type InstrumentLife,
   type LifeFit,
@@ -65,7 +68,9 @@ interface Spread {
 export interface StringStory {
   stringId: string;
   note: string;
+  /** The readings that tell something of its settling; how many more there are. */
   points: StoryPoint[];
+  undrawn: number;
   treatments: Pick<TreatmentRecord, 'atMs' | 'treatment'>[];
   /** Total fall ahead if it is left alone, cents. */
   ahead: (Spread & { atMs: number; ageMin: number })[];
@@ -117,11 +122,11 @@ export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): I
   const told = strings.map((life, i) => tell(life, fits[i], checks[i], wish));
   const surprises = told.flatMap((t) => t.surprises).sort((a, b) => a.atMs - b.atMs);
   const common: InstrumentStory['common'] = [];
-  for (let i = 0; i < surprises.length;) {
-    const walk = surprises.slice(i).filter((s) => s.atMs - surprises[i]!.atMs < WALK_MIN * MINUTE);
+  for (let i = 0, end = 0; i < surprises.length; i = end) {
+    while (end < surprises.length && surprises[end]!.atMs - surprises[i]!.atMs < WALK_MIN * MINUTE) end++;
+    const walk = surprises.slice(i, end);
     if (new Set(walk.map((s) => s.stringId)).size >= FEWEST_COMMON)
       common.push({ atMs: walk[0]!.atMs, cents: median(walk.map((s) => s.cents)) });
-    i += walk.length;
   }
   return { nowMs: wish.nowMs, strings: told.map((t) => t.story), common };
 }
@@ -130,22 +135,27 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
   const start = ageFromMs(life);
   const { plan, readings } = life;
   const raised = (atMs: number) => (lived ? raisedUnnoted(lived, atMs) : 0);
-  const falls = totalFallSeries(readings).map((fall, i) => fall + raised(readings[i]!.atMs));
+  const drawn = tellingReadings(life);
+  const falls = totalFallSeries(drawn);
   const story: StringStory = {
+    undrawn: readings.length - drawn.length,
     stringId: plan.stringId,
     note: plan.note,
-    points: readings.map((r, i) => ({
-      id: r.id,
-      atMs: r.atMs,
-      ageMin: (r.atMs - start!) / MINUTE,
-      fallCents: falls[i]!,
-      kind: r.slip ? 'slipped' : r.stretched ? 'stretched' : r.purpose === 'as-left' ? 'left' : 'found',
-    })),
+    points: drawn.map((r, i) => {
+      const kind = r.slip ? 'slipped' : r.stretched ? 'stretched' : r.purpose === 'as-left' ? 'left' : 'found';
+      return {
+        id: r.id,
+        atMs: r.atMs,
+        ageMin: (r.atMs - start!) / MINUTE,
+        fallCents: falls[i]! + raised(r.atMs),
+        kind,
+      };
+    }),
     treatments: life.treatments.map(({ atMs, treatment }) => ({ atMs, treatment })),
     ahead: [],
     without: [],
     rounds: '',
-    fallenCents: falls.at(-1) ?? null,
+    fallenCents: readings.length === 0 ? null : falls.at(-1)! + raised(readings.at(-1)!.atMs),
     perHour: null,
     perDay: null,
     byCurtain: null,
@@ -187,7 +197,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
   const warmth = warmthOf(fit);
   story.temperature = { centsPerC: warmth.mean, sigma: warmth.sd, from: lived.temperatureFrom };
   story.why = why(life, lived, wish);
-  const surprises = readings.flatMap((r) => {
+  const surprises = lived.told.flatMap((r) => {
     const s = surpriseAt(lived, r.atMs);
     return s && r.purpose === 'as-found' && !r.slip && !r.stretched
       ? [{ stringId: plan.stringId, atMs: r.atMs, cents: s.innovationCents }]
@@ -218,7 +228,7 @@ type Lived = Pick<LifeFit, 'fit' | 'events' | 'startMs'>;
 
 /** What the room did to a string from when it was left to when it was read last, by the thermometer; undefined without one. */
 export function roomSince({ readings }: Pick<StringLife, 'readings'>, { fit, events, startMs }: Lived) {
-  const left = readings.findLast((r) => r.purpose === 'as-left');
+  const left = lastLeft(readings);
   const last = readings.at(-1);
   const warmth = (r: ReadingRecord) => {
     const event = events.findLast((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - r.atMs) < 1);
@@ -235,7 +245,7 @@ export function roomSince({ readings }: Pick<StringLife, 'readings'>, { fit, eve
 function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish): string {
   const { readings, plan } = life;
   const parts: string[] = [];
-  const slip = readings.findLast((r) => r.slip);
+  const slip = lastSlip(readings);
   if (slip) {
     const leap = leapBefore(readings, slip);
     const size = `${Math.abs(leap).toFixed(0)} cents at ${clockTime(slip.atMs, wish.zone)}`;

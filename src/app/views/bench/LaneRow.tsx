@@ -1,7 +1,7 @@
 import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
 import type { PlanItem } from '../../../core/plan';
-import { ageFromMs, type StringLife, type StringStatus } from '../../../core/log';
+import { ageFromMs, tellingReadings, type StringLife, type StringStatus } from '../../../core/log';
 import { MATERIAL_NAMES } from '../../../core/strings';
 import { clockTime, dueTime, dueWords, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
@@ -86,7 +86,7 @@ export function LaneRow({ number, life, status, visit, nowMs, zone, curtainMs, c
         </span>
         <span className="block min-w-0 py-px">
           <Lane
-            readings={life.readings}
+            readings={tellingReadings(life)}
             bornMs={ageFromMs(life)}
             nowMs={Math.ceil(nowMs / LANE_STEP_MS) * LANE_STEP_MS}
             ahead={status?.ahead ?? NOTHING_AHEAD}

@@ -71,6 +71,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   const atShow = curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zone)}`;
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
+  const undrawn = story?.strings.reduce((sum, s) => sum + s.undrawn, 0) ?? 0;
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_430px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
       <section aria-label="Falls" className="flex min-h-0 min-w-0 flex-col px-4 py-2">
@@ -185,6 +186,11 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
           Cents. Holds: the chance to stay within ±{toleranceCents} cents for {holdMin} min if untouched. Ready: from
           then on a string that is retuned holds.
         </p>
+        {undrawn > 0 && (
+          <p className="pt-2 text-xs text-ink2">
+            {undrawn} readings in between are not drawn: they say nothing else of how it settles. All are in History.
+          </p>
+        )}
       </aside>
       {other && (
         <WhichReading life={life} readings={readings} onChoose={(id) => point([id])} onClose={() => point([])} />
