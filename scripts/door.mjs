@@ -1,7 +1,7 @@
 /** npm run door: the command-line door, compiled when it is not. */
-import { installPackages } from './setup.mjs';
+import { needPackages } from './setup.mjs';
 
-installPackages();
+needPackages();
 const { buildForNode } = await import('./node-build.mjs');
 await buildForNode();
 await import('../dist-node/door/main.js');

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, lstatSync, readFileSync } from 'node:fs';
 
 /** Runs a command with its output shown; ends with its status when it fails. */
 export function run(command, args, env = {}) {
@@ -8,25 +8,35 @@ export function run(command, args, env = {}) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-export function fail(sentence) {
+export function fail(sentence, status = 1) {
   console.error(sentence);
-  process.exit(1);
+  process.exit(status);
 }
 
-/** npm ci when the installed packages are missing or older than the lock file. */
+/** Are the packages that the lock file names installed? By content: a fresh clone or a touched file makes no difference. */
+export function isInstalled() {
+  const hidden = 'node_modules/.package-lock.json';
+  if (!existsSync(hidden)) return false;
+  const [lock, there] = ['package-lock.json', hidden].map((name) => JSON.parse(readFileSync(name, 'utf8')).packages);
+  const wanted = Object.entries(lock).filter(([at]) => at !== '');
+  return (
+    wanted.every(([at, { version, optional }]) => (there[at] ? there[at].version === version : optional)) &&
+    Object.keys(there).every((at) => lock[at])
+  );
+}
+
+/** npm ci where the packages are missing or others. Only the two commands that set up do so. */
 export function installPackages() {
-  const stamp = 'node_modules/.slow-anchor-installed';
-  const lock = readFileSync('package-lock.json', 'utf8').length + ':' + statSync('package-lock.json').mtimeMs;
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
-  if (
-    existsSync('node_modules/.package-lock.json') &&
-    statSync('node_modules/.package-lock.json').mtimeMs >= statSync('package-lock.json').mtimeMs
-  ) {
-    writeFileSync(stamp, lock);
-    return;
-  }
+  if (isInstalled()) return;
+  // It would empty the folder that the link leads to, which somebody else works with.
+  if (lstatSync('node_modules', { throwIfNoEntry: false })?.isSymbolicLink())
+    fail('node_modules is a link to a folder with other packages. Remove the link, then start again.');
   run('npm', ['ci', '--no-audit', '--no-fund']);
-  writeFileSync(stamp, lock);
+}
+
+/** For all other commands. */
+export function needPackages() {
+  if (!isInstalled()) fail('The packages are not installed, or are older ones: run npm test or npm run demo first.', 2);
 }
 
 /** Path of Debian's chromium; installed through apt-get when it is missing and we may. */

@@ -1,4 +1,4 @@
-/** Prints every text of the catalogues with sample values, to be read from top to bottom. `npm run words` */
+/** The texts of `npm run words`. */
 import { sentences } from '../testing/sentences';
 
 let room = '';

@@ -7,6 +7,7 @@ import { startAnalyst, type Analyst } from '../src/app/analyst/client';
 import type { Correspondent } from '../src/app/analyst/correspondent';
 import type { Clock } from '../src/app/world/clock';
 import { numbersFrom, type DemonstrationFile, type Means } from '../src/app/world/means';
+import { SoundTrouble, streamSamples } from '../src/app/sound/sources';
 import { memoryStore } from './memory-store';
 
 /** What answers a worker's messages, in this thread. */
@@ -53,11 +54,16 @@ const without = (unseen: readonly QuestionKind[], analyst: Analyst): Analyst => 
 const demonstration = (): DemonstrationFile =>
   JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as DemonstrationFile;
 
+const microphones = new WeakMap<Means, { samples: Float32Array; rate: number }>();
+/** What the microphone of a world hears from when it is opened on: as time goes by. */
+export const giveMicrophone = (means: Means, samples: Float32Array, rate: number): void =>
+  void microphones.set(means, { samples, rate });
+
 /** A world in one thread: what is computed is computed at once, time goes on when it is told to, nothing is by chance. */
 export function testMeans(world: World, clock: Clock, seed: number, unseen: readonly QuestionKind[]): Means {
   const store = memoryStore();
   const shelf = new Map<string, unknown>();
-  return {
+  const means: Means = {
     clock,
     zone: () => 'Europe/Berlin',
     nextSeed: numbersFrom(seed),
@@ -71,6 +77,19 @@ export function testMeans(world: World, clock: Clock, seed: number, unseen: read
     ),
     startListener: () => inProcess(createListening, (act) => act()),
     channel,
+    openMicrophone: () => {
+      const sound = microphones.get(means);
+      if (!sound) return Promise.reject(new SoundTrouble('No input was found.'));
+      const { samples, rate } = sound;
+      let at = 0;
+      return Promise.resolve(
+        streamSamples({ clock, channel }, rate, (frames) => {
+          const block = new Float32Array(frames);
+          block.set(samples.subarray(at, (at += frames)));
+          return block;
+        }),
+      );
+    },
     demonstration: async () => demonstration(),
     shelf: {
       getItem: async <T>(key: string) => (shelf.get(key) as T | undefined) ?? null,
@@ -80,4 +99,5 @@ export function testMeans(world: World, clock: Clock, seed: number, unseen: read
       },
     },
   };
+  return means;
 }

@@ -8,7 +8,7 @@ import { writeWav } from '../src/core/exchange';
 import { steppedClock } from '../src/app/world/clock';
 import type { QuestionKind } from '../src/app/analyst/questions';
 import type { Means } from '../src/app/world/means';
-import { testMeans } from './means';
+import { giveMicrophone, testMeans } from './means';
 
 notifyManager.setScheduler(queueMicrotask);
 Object.assign(globalThis, {
@@ -206,3 +206,9 @@ export const playFile = (
   name = 'sound.wav',
 ): Promise<void> =>
   giveFile(player, 'WAV file', new File([Buffer.from(writeWav(samples, sampleRate))], name, { type: 'audio/wav' }));
+
+/** The microphone hears this from now on, as time goes by. */
+export async function hearLive(player: Player, samples: Float32Array, rate: number): Promise<void> {
+  giveMicrophone(player.means('own'), samples, rate);
+  await player.press(' ');
+}

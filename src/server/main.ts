@@ -3,6 +3,7 @@ import compression from 'compression';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
 import { resolve } from 'node:path';
 import { argv, env, exit, stderr, stdout } from 'node:process';
 
@@ -70,15 +71,22 @@ app.use((error: { status?: number }, _request: Request, response: Response, next
     .send(status === 500 ? 'This went wrong here.' : 'This is no address of Slow Anchor.');
 });
 
+/** Names of this machine under which it answers. */
+function addresses(): string[] {
+  if (host === '127.0.0.1') return ['localhost'];
+  if (host !== '0.0.0.0' && host !== '::') return [host.includes(':') ? `[${host}]` : host];
+  const others = Object.values(networkInterfaces()).flatMap((all) => all ?? []);
+  return ['localhost', ...others.flatMap((a) => (a.family === 'IPv4' && !a.internal ? [a.address] : []))];
+}
+
 function missing(response: Response): void {
   response.status(404).type('text').send('Not found.');
 }
 
 const server = app.listen(port, host, (error?: Error) => {
   if (error) stop(`Port ${port} is taken: stop what uses it, or choose another with PORT=4200.`);
-  stdout.write(
-    `Slow Anchor is at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}${demo ? ' with the demonstration bench' : ''}\n`,
-  );
+  const at = addresses().map((name) => `http://${name}:${port}`);
+  stdout.write(`Slow Anchor is at ${at.join(', ')}${demo ? ' with the demonstration bench' : ''}\n`);
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
   stop(

@@ -32,7 +32,7 @@ export function createEar(
     if (!source || data.serial !== serial) return;
     onHeard(data.heard);
     if (data.followed) onFollowed(data.followed);
-    if (data.took) source.took?.();
+    if (data.took) source.next?.();
   };
   worker.onerror = (event) =>
     onTrouble(`The listener failed (${event.message}). What was kept is safe; reload the page to go on.`);
@@ -52,10 +52,11 @@ export function createEar(
           port: next.port,
           sampleRate: next.sampleRate * clockRatio,
           serial,
-          waits: next.took !== undefined,
+          waits: next.next !== undefined,
         } satisfies ToListener,
         [next.port],
       );
+      next.next?.();
     },
     setTask(task) {
       worker.postMessage({ kind: 'task', task } satisfies ToListener);

@@ -6,8 +6,8 @@ import captureUrl from './capture.worklet.js?url';
 export interface SoundSource {
   sampleRate: number;
   port: MessagePort;
-  /** Of a source that waits: the block before was heard, and what came of it was told. */
-  took?(): void;
+  /** Of a source that waits: sends the next block; the one before was heard, and what was heard was told. */
+  next?(): void;
   stop(): void;
 }
 
@@ -192,11 +192,10 @@ export function recordedSound(
     at += frames;
     channel.port1.postMessage({ samples: block, lost: false } satisfies BlockMessage, [block.buffer]);
   };
-  send();
   return {
     sampleRate,
     port: channel.port2,
-    took: () => void decided(at / sampleRate).then(send),
+    next: () => void decided(at / sampleRate).then(send),
     stop: () => {
       stopped = true;
       channel.port1.close();

@@ -4,6 +4,7 @@ import type { LogRecord } from '../../core/log';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
 import { openStore, type RecordStore, type World } from './database';
 import type { FromListener, ToListener } from '../sound/messages';
+import { openMicrophone } from '../sound/sources';
 import { startAnalyst, type Analyst } from '../analyst/client';
 import type { Correspondent } from '../analyst/correspondent';
 import { realClock, type Clock } from './clock';
@@ -37,6 +38,7 @@ export interface Means {
   openStore: (world: World) => RecordStore;
   analyst: Analyst;
   startListener: () => Listener;
+  openMicrophone: typeof openMicrophone;
   /** Two ports that hand samples on. */
   channel: () => Pick<MessageChannel, 'port1' | 'port2'>;
   demonstration: () => Promise<DemonstrationFile>;
@@ -75,6 +77,7 @@ export function browserMeans(world: World): Means {
       new Worker(new URL('../analyst/analyst.worker.ts', import.meta.url), { type: 'module' }),
     ),
     startListener: () => new Worker(new URL('../sound/listener.worker.ts', import.meta.url), { type: 'module' }),
+    openMicrophone,
     channel: () => new MessageChannel(),
     demonstration: fetchDemonstration,
     shelf: localforage.createInstance({ name: 'slow-anchor-demo', storeName: 'simulator' }),

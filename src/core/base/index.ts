@@ -7,6 +7,7 @@ export {
   HOUR,
   hourOfDay,
   instantOf,
+  instantOfIso,
   isZone,
   localDay,
   localIso,

@@ -51,6 +51,14 @@ export function instantOf(text: string, zone: Zone): number {
   return instantOfWall(wallMs, zone);
 }
 
+/** An instant as ISO 8601 writes it, ms; NaN for what is none, the 30th of February too. */
+export function instantOfIso(text: string): number {
+  const [day] = /^\d{4}-\d\d-\d\d/.exec(text) ?? [];
+  // Parsers make the 2nd of March of it.
+  if (day && Number.isNaN(instantOf(`${day}T12:00`, 0))) return NaN;
+  return Date.parse(text);
+}
+
 /** The day of the wall clock, '2026-05-31'. */
 export const localDay = (atMs: number, zone: Zone): string => localText(atMs, zone).slice(0, 10);
 

@@ -53,8 +53,18 @@ test('every kind of instrument here is found by its own name; an empty file, an 
     ok: false,
     message: expect.stringContaining('quotation mark'),
   });
+  expect(readTable(`Name${',x'.repeat(1_000_000)}\nX\n`)).toMatchObject({
+    ok: false,
+    message: 'The list has 1000001 columns. 200 can be told apart.',
+  });
   expect(readTable(`Name\n${'x\n'.repeat(2001)}`)).toMatchObject({
     ok: false,
     message: expect.stringContaining('2000'),
   });
+});
+
+test('what the log would not take is told by its line: a name of signs that nobody sees', () => {
+  const { rows, faults } = check(`Name,Kind\n\u200B\u200D\u2060,viola\nSeen,viola\n`);
+  expect(rows.map((r) => r.name)).toEqual(['Seen']);
+  expect(faults).toEqual([{ line: 2, message: 'A name has a letter, a figure or a sign that can be seen.' }]);
 });

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { instantOf, localDay, type Zone } from '../base';
 import { LONGEST_NAME } from '../limits';
-import type { Draft, StringPlan } from '../log';
+import { checkRecord, RECORD_VERSION, type Draft, type StringPlan } from '../log';
 import { FAMILIES } from '../strings';
 
 /** What a column of an inventory can hold. */
@@ -10,8 +10,9 @@ export type InventoryField = (typeof INVENTORY_FIELDS)[number];
 /** Which column holds what; a field that no column holds is missing. */
 export type Columns = { [F in InventoryField]?: number | undefined };
 
-/** Instruments at most in one list (house limit). */
+/** Instruments, and columns, at most in one list (house limits). */
 const MOST_ROWS = 2000;
+const MOST_COLUMNS = 200;
 
 export type Table = { ok: true; header: string[]; rows: string[][] } | { ok: false; message: string };
 
@@ -25,6 +26,8 @@ export function readTable(text: string): Table {
     return { ok: false, message: 'The file has no rows. It needs a line of headings and a line for every instrument.' };
   if (rows.length > MOST_ROWS)
     return { ok: false, message: `The list has ${rows.length} rows. ${MOST_ROWS} can be taken at once.` };
+  if (header.length > MOST_COLUMNS)
+    return { ok: false, message: `The list has ${header.length} columns. ${MOST_COLUMNS} can be told apart.` };
   const trim = (row: string[]) => header.map((_, i) => (row[i] ?? '').trim());
   return { ok: true, header: header.map((h) => h.trim()), rows: rows.map(trim) };
 }
@@ -127,7 +130,13 @@ export function checkInventory(
     if (tags.length > 12 || tags.some((t) => t.length > 30))
       fault('A tag has 30 characters at most, an instrument 12 tags.');
     if (faults.length > before) return undefined;
-    return { name, family: family!, owner: cell('owner'), place: cell('place'), tags, code, strungMs };
+    const row = { name, family: family!, owner: cell('owner'), place: cell('place'), tags, code, strungMs };
+    // What the log would refuse is told here, with its line.
+    for (const draft of inventoryDrafts(row, 'x')) {
+      const checked = checkRecord({ id: 'x', version: RECORD_VERSION, atMs: nowMs, zoneMin: 0, ...draft });
+      if (!checked.ok) fault(checked.message.replace(/^[a-z]+: /, ''));
+    }
+    return faults.length > before ? undefined : row;
   });
   return { rows: read.filter((r) => r !== undefined), faults };
 }

@@ -51,7 +51,7 @@ function placeOf(readings: readonly ReadingRecord[], atMs: number): number {
 }
 
 /** What was found of a list before, by what it was asked with. */
-const found = once((_: ReadingRecord[]) => new Map<string, ReadingRecord[]>());
+const found = once((): Map<string, ReadingRecord[]> => new Map());
 
 /** What readings tell by themselves: what was done at them, the last of their stretch of age, the newest. */
 function alone(readings: readonly ReadingRecord[], startMs: number): Iterable<number> {

@@ -8,6 +8,7 @@ import {
   choose,
   giveFile,
   openApp,
+  hearLive,
   playFile,
   typeFigure,
 } from '../../../../testing/player';
@@ -166,7 +167,7 @@ test('a session in a noisy room: a knock is nothing, a wrong string is asked abo
   const player = await openApp('/add');
   await addInstrument(player, 'Six-string guitar, steel');
   await player.press('Enter');
-  await playFile(player, out, RATE);
+  await hearLive(player, out, RATE);
   await player.sees('message', /E4: −.*as found/, 10_000);
   await player.sees('instruction', /is it B3 gone slack \(Enter\), or D3\?/, 10_000);
   await player.sees('message', /B3: −.*as found/, 10_000);
@@ -190,7 +191,7 @@ test('the trace follows five semitones in two seconds, and the as-left reading k
   expect(heading()).toBe('String 2, as found');
   await player.press('1');
   expect(heading()).toBe('String 1, bring up');
-  await playFile(player, recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), RATE);
+  await hearLive(player, recording(14, [0.8, 3.9, 6.5, 9, 11.5], course), RATE);
   const seen: number[] = [];
   for (let t = 0; t < 9000 && !/E4: .*as left/.test(player.says('message')); t += 80) {
     await player.pass(80);
@@ -255,7 +256,7 @@ test('the input check hears the room’s hum; the clock is measured against a kn
   });
   const player = await openApp('/add');
   await addInstrument(player, 'Viola');
-  await playFile(player, samples, RATE);
+  await hearLive(player, samples, RATE);
   await player.click(screen.getByRole('button', { name: 'More' }));
   await player.click(screen.getByRole('menuitem', { name: 'Check the input' }));
   await player.click(screen.getByRole('button', { name: 'Listen to the room' }));

@@ -40,8 +40,11 @@ function usePrinting(): boolean {
   return prints;
 }
 
-/** Labels for cases and headstocks, on paper only: a large name, a short code, and an address that opens the instrument. */
-export function Labels({ lives, basePath }: { lives: readonly InstrumentLife[]; basePath: string }) {
+/**
+ * Labels for cases and headstocks, on paper only: a large name, a short code, and an address that opens the instrument.
+ * @param address where this app is found, with the log's path
+ */
+export function Labels({ lives, address }: { lives: readonly InstrumentLife[]; address: string }) {
   const prints = usePrinting();
   return (
     <ul aria-label="Labels" className="hidden grid-cols-2 gap-2 text-black print:grid">
@@ -51,7 +54,7 @@ export function Labels({ lives, basePath }: { lives: readonly InstrumentLife[]; 
             key={instrumentId}
             className="flex items-center gap-3 border border-dashed border-black p-3 break-inside-avoid"
           >
-            <Code text={`${window.location.origin}${basePath}/bench/${instrumentId}`} />
+            <Code text={`${address}/bench/${instrumentId}`} />
             <span>
               <span className="block text-2xl leading-tight font-bold">{name}</span>
               <span className="figure block text-lg">{about?.code ?? ''}</span>

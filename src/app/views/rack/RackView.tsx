@@ -21,7 +21,9 @@ import { useRows } from '../../parts/rows';
 import { useWorld } from '../../world/world';
 import { PutAwayList } from '../../parts/PutAwayList';
 import { useAway } from '../../world/away';
+import { LabelAddress } from './LabelAddress';
 import { Labels } from './Labels';
+import { useLabelAddress } from './useLabelAddress';
 import { rackColumns, textOf } from './columns';
 import { useRack, type RackRow } from './useRack';
 
@@ -35,6 +37,7 @@ export function RackView() {
   const { basePath, zone, world, bench } = useWorld();
   const [trouble, setTrouble] = useState('');
   const { bringBack } = useAway(setTrouble);
+  const { own: address } = useLabelAddress();
   const now = useNow(60000);
   const navigate = useNavigate();
   const { rows, error, known } = useRack();
@@ -209,8 +212,9 @@ export function RackView() {
           Holds: the chance that the weakest string stays within ±3 cents for 90 min if untouched. Octave: the furthest,
           in cents.
         </p>
+        <LabelAddress />
       </section>
-      <Labels lives={forAll.map((r) => r.original.life)} basePath={basePath} />
+      <Labels lives={forAll.map((r) => r.original.life)} address={`${address}${basePath}`} />
       <BottomBar
         actions={[
           {
