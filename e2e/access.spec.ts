@@ -1,5 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { extname, join } from 'node:path';
 import { VIEWS } from '../src/app/shell/views';
 import { addInstrument, collectErrors, instruction, openDemo } from './bench';
 
@@ -11,6 +15,13 @@ const follow = (page: Page, path: string) =>
   }, path);
 
 const PATHS = [...VIEWS.map((view) => `/demo/${view.shownAt}`), '/bench'];
+const TYPES: Record<string, string> = {
+  '.html': 'text/html',
+  '.js': 'text/javascript',
+  '.css': 'text/css',
+  '.json': 'application/json',
+  '.svg': 'image/svg+xml',
+};
 const HALF = Math.ceil(PATHS.length / 2);
 for (const [half, paths] of [PATHS.slice(0, HALF), PATHS.slice(HALF)].entries())
   test(`axe finds nothing serious by day, nor too little contrast by night, half ${half + 1}`, async ({ page }) => {
@@ -84,6 +95,42 @@ test('the server’s headers allow the app’s own files only', async ({ request
   expect((await request.get('/bench/a.b')).headers()['content-type']).toContain('text/html');
   const broken = await request.get('/%');
   expect([broken.status(), await broken.text()]).toEqual([400, 'This is no address of Slow Anchor.']);
+});
+
+/** The headers that the README asks of whoever serves dist/, by their names. */
+const ASKED = new Map(
+  [...readFileSync('README.md', 'utf8').matchAll(/^ {6}([A-Z][A-Za-z-]+): (.+)$/gm)].map(([, name, value]) => [
+    name!,
+    value!,
+  ]),
+);
+
+test('dist/ is all there is to serve: any host of plain files does, with the headers of the README', async ({
+  page,
+  request,
+}) => {
+  const own = (await request.get('/bench')).headers();
+  const plain = (header: string | undefined) => header?.replaceAll(/;\s*/g, '; ');
+  for (const [name, value] of ASKED) expect(plain(own[name.toLowerCase()])).toBe(value);
+  expect(ASKED.size).toBe(4);
+  const host = createServer((asked, answer) => {
+    const path = new URL(asked.url!, 'http://host').pathname;
+    const file = join('dist', path);
+    const there = existsSync(file) && statSync(file).isFile();
+    for (const [name, value] of ASKED) answer.setHeader(name, value);
+    if (!there && path.startsWith('/assets/')) return answer.writeHead(404).end();
+    const served = there ? file : 'dist/index.html';
+    answer.setHeader('Content-Type', TYPES[extname(served)] ?? 'application/octet-stream');
+    return answer.end(readFileSync(served));
+  });
+  await new Promise<void>((resolve) => host.listen(0, '127.0.0.1', resolve));
+  const errors = collectErrors(page);
+  const { port } = host.address() as AddressInfo;
+  await page.goto(`http://localhost:${port}/demo/settling/requinto`);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(page.locator('.js-plotly-plot .scatterlayer').first()).toBeVisible({ timeout: 20_000 });
+  expect(errors).toEqual([]);
+  await new Promise((resolve) => host.close(resolve));
 });
 
 test('it works without a network once it was opened', async ({ page, context }) => {

@@ -107,10 +107,14 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
 
   /** @throws Error where less is known here than is shown: no file is made of a part of it as if it were all */
   async function exported(ask: Questions['export']['ask']): Promise<Exported> {
-    const made = await exportLog(ask, log().index, setAside);
+    // What the page holds, where neither can open the store, is all that there is.
+    if (ask.atLeast === undefined) log();
+    const made = await exportLog(ask, index, setAside);
     const known = index.count() + index.aside().reduce((sum, c) => sum + c.atMs.length, 0);
     if (known < (ask.atLeast ?? 0))
-      throw new Error(`Only ${known} of ${ask.atLeast} entries could be read here. Reload this page.`);
+      throw new Error(
+        `Only ${known} of ${ask.atLeast} entries could be read here${trouble && ` (${trouble})`}. Reload this page.`,
+      );
     return made;
   }
 

@@ -53,7 +53,7 @@ export interface Questions {
   look: { ask: { file: Blob }; answer: LookedAt };
   /** The sound of a WAV file. */
   sound: { ask: { file: Blob }; answer: WavOutcome };
-  /** All of the log, or what is about one instrument; refused where fewer entries than so many are known here. */
+  /** All of the log, or what is about one instrument; refused where less of the log is known here than that many entries, which the page shows. */
   export: { ask: { as: 'json' | 'csv'; nowMs: number; instrumentId?: string; atLeast?: number }; answer: Exported };
 }
 export type QuestionKind = keyof Questions;

@@ -1,6 +1,9 @@
+import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
-import type { LogRecord, ReadingRecord } from '../log';
 import { localIso } from '../base';
+import { MEASURES, TESTS } from '../codes';
+import { instrumentStatus, KINDS, readBench, type LogRecord, type ReadingRecord } from '../log';
+import { FAMILIES } from '../strings';
 import { readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
 const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
@@ -139,3 +142,28 @@ function pcm(samples: Float32Array, channels: number, bits: number): Uint8Array 
   });
   return new Uint8Array(view.buffer);
 }
+
+describe('docs/formats.md', () => {
+  const page = readFileSync('docs/formats.md', 'utf8');
+  test('its example of a log by others is taken in whole, and says what it was made to say', () => {
+    const read = readLogFile(readFileSync('docs/example-log.json', 'utf8'));
+    if (!read.ok) throw new Error(read.message);
+    const bench = readBench(read.records);
+    const [life] = bench.instruments;
+    expect(life!.strings.map((s) => s.readings.at(-1)!.cents)).toEqual([-6, -7, -5.2, -21.5]);
+    expect(life!.strings.map((s) => s.windings)).toEqual([3, 3, 3, 3]);
+    const wish = { toleranceCents: 3, holdMin: 90, curtainMs: bench.curtain!.curtainMs, confidence: 0.9 };
+    const statuses = instrumentStatus(life!, { ...wish, nowMs: Date.UTC(2026, 5, 12, 14) });
+    expect(statuses.map((s) => s.state)).toEqual(['settling', 'settling', 'settling', 'slipped']);
+    const types = new Set(read.records.map((r) => r.type));
+    for (const type of ['instrument', 'fitted', 'room', 'reading', 'round', 'treatment', 'curtain'])
+      expect(types).toContain(type);
+  });
+  test('it names every type of record, every family, every test that is a record', () => {
+    const missing = [...KINDS.map((k) => k.type), ...FAMILIES.map((f) => f.code)].filter(
+      (w) => !page.includes(`\`${w}\``),
+    );
+    expect(missing).toEqual([]);
+    expect([...TESTS, ...MEASURES].filter((t) => !page.includes(t))).toEqual([]);
+  });
+});

@@ -20,7 +20,7 @@ const heading = 'pb-1 font-semibold';
 const rate = (perHour: number | null) => (perHour === null ? 'not read' : perHour.toFixed(1).replace('-', '−'));
 /** One instrument's life on a page: whose it is, its sets, as found and as left, what was done and found, remarks, and its log. */
 export function LifeView({ life }: { life: InstrumentLife }) {
-  const { bench, ask, basePath, nowMs } = useWorld();
+  const { bench, ask, basePath, nowMs, count } = useWorld();
   const now = useNow(60000);
   const { instrumentId, name } = life.record;
   const [message, say] = useState('');
@@ -35,7 +35,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
   const day = (r: { atMs: number; zoneMin: number }) => localDay(r.atMs, r.zoneMin);
   const stem = `${fileName(name)}-${localDay(nowMs(), 0)}`;
   const give = () =>
-    ask('export', { as: 'json', nowMs: Math.round(nowMs()), instrumentId }).then(
+    ask('export', { as: 'json', nowMs: Math.round(nowMs()), instrumentId, atLeast: count }).then(
       ({ file }) => saveFile(`slow-anchor-${stem}.json`, file),
       (error: unknown) => say(`No file was written: ${reasonOf(error)}.`),
     );

@@ -76,7 +76,7 @@ export function LogView() {
   }, []);
 
   const give = (as: 'json' | 'csv', name: string) =>
-    ask('export', { as, nowMs: Math.round(nowMs()) }).then(
+    ask('export', { as, nowMs: Math.round(nowMs()), atLeast: count }).then(
       ({ file }) => saveFile(name, file),
       (error: unknown) => setMessage(`No file was written: ${reasonOf(error)}.`),
     );
