@@ -6,6 +6,7 @@ import {
   namesIn,
   sayRecord,
   type Heading,
+  type InstrumentRecord,
   type LogIndex,
   type Names,
   type Search,
@@ -36,12 +37,15 @@ interface Looked {
   found: Heading[];
 }
 
+/** Every instrument that was ever described, those that were taken back too: their entries are still listed. */
+const allDescribed = (index: LogIndex): InstrumentRecord[] => [...index.everDescribed(), ...describedIn(index.bench())];
+
 /** Lists entries: what was looked for last is remembered, for its other rows. */
 export function createLister(at: Task) {
   let looked: Looked | undefined;
   return async ({ wanted, from, count, zone }: Questions['entries']['ask'], id: number): Promise<Listed> => {
     const index = at.index();
-    const names = namesIn(describedIn(index.bench()), index.get, zone);
+    const names = namesIn(allDescribed(index), index.get, zone);
     const of = `${index.count()} ${zone} ${JSON.stringify(wanted)}`;
     if (looked?.log !== index || looked.of !== of) {
       const found: Heading[] = [];

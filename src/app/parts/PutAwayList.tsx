@@ -13,7 +13,7 @@ export function PutAwayList({
   return (
     <section aria-label="Put away" className="py-3 text-sm">
       <h2 className="font-semibold">Put away</h2>
-      <ul className="flex flex-wrap gap-2 pt-2">
+      <ul className="flex max-h-28 flex-wrap gap-2 overflow-y-auto pt-2">
         {away.map((record) => (
           <li key={record.instrumentId}>
             <Button onClick={() => onBringBack(record)}>Bring {record.name} back</Button>

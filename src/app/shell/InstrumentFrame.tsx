@@ -1,5 +1,5 @@
 import { lazy, useEffect } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { KEYS } from '../keys/table';
 import { usePedal } from '../keys/usePedal';
 import { VIEW_ID } from '../parts/focus';
@@ -25,6 +25,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   useEffect(() => {
     if (instrumentId) takeInHand(world, instrumentId);
   }, [world, instrumentId]);
+  const came: unknown = useLocation().state;
   const walk = useWalk(world);
   const stands = onWalk(walk, instrumentId ?? '');
   const turnTo = (by: number) => {
@@ -50,7 +51,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
   if (!first) return <FirstScreen />;
   if (!instrumentId) {
     const before = instruments.find((i) => i.record.instrumentId === inHand(world)) ?? first;
-    return <Navigate to={pathTo(basePath, view, before)} replace />;
+    return <Navigate to={pathTo(basePath, view, before)} state={came} replace />;
   }
   if (!life)
     return (

@@ -43,6 +43,8 @@ export interface LogIndex {
   pieces(instrumentId?: string): Generator<readonly LogRecord[]>;
   /** The same without a word of it: nothing is unpacked. */
   headings(instrumentId?: string): Generator<readonly Heading[]>;
+  /** Instruments as they were ever described, whether that stands or not. */
+  everDescribed(): InstrumentRecord[];
   /** What pieces give, at once. */
   records(instrumentId?: string): LogRecord[];
   bench(): Bench;
@@ -180,6 +182,10 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
     contests: succession.contests,
     pieces: shelf.pieces,
     headings: shelf.headings,
+    everDescribed: () =>
+      [...parts.values()].flatMap((p) =>
+        p.types.has('instrument') ? [...p.loose.values()].filter((r) => r.type === 'instrument') : [],
+      ),
     records: (instrumentId) => [...index.pieces(instrumentId)].flat(),
     planAt(instrumentId, stringId, atMs) {
       const p = parts.get(instrumentId);

@@ -1,6 +1,6 @@
 /** Which entry stands where several replace one, take it back, or bring it back. */
 import { SAMPLES } from '../../../testing/samples';
-import { createLogIndex, standing, type LogRecord } from '.';
+import { createLogIndex, namesIn, sayRecord, standing, type LogRecord } from '.';
 
 const AT = SAMPLES.reading.atMs;
 const reading = (id: string, cents: number, supersedes?: string, by = 'a', writtenMin = 0): LogRecord => ({
@@ -93,4 +93,13 @@ test('an import is taken back whole, before or after its entries are known, and 
   expect(index.bench().instruments).toHaveLength(0);
   index.add([back('u', 't')]);
   expect(index.bench().instruments).toHaveLength(1);
+});
+
+test('what was taken back, and brought back, is said', () => {
+  const records = [SAMPLES.instrument, FIRST, back('t', 'r', 1), back('u', 't', 2), back('v', 'gone')];
+  const names = namesIn(records);
+  const said = records.slice(2).map((r) => sayRecord(r, names));
+  expect(said[0]).toMatch(/^Taken back: Sample, E4: as left/);
+  expect(said[1]).toMatch(/^Brought back: Sample, E4: as left/);
+  expect(said[2]).toBe('Taken back: an entry that is not here');
 });

@@ -95,6 +95,28 @@ test('an instrument is put away and brought back with what is known of it; the e
   await player.pass(200);
   expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Kantele, 11 strings');
   expect(button(/String 1, .*cents/)).toBeVisible();
+  // Put away by mistake: the way back stands where one is then.
+  await player.go('/demo/instrument/kantele');
+  await player.click(button('Put it away'));
+  await player.pass(200);
+  expect(screen.getByText(/Kantele, 11 strings was put away/)).toBeVisible();
+  await player.click(button('Bring it back'));
+  await player.pass(200);
+  expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Kantele, 11 strings');
+  expect(screen.queryByText(/was put away/)).toBeNull();
+});
+
+test('the name of an instrument that is put away is free; brought back from All instruments it gets a number', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Viola');
+  await player.go('/instrument');
+  await player.click(button('Put it away'));
+  await addInstrument(player, 'Viola');
+  await player.go('/rack');
+  const away = within(screen.getByRole('region', { name: 'Put away' }));
+  await player.click(away.getByRole('button', { name: 'Bring Viola back' }));
+  await player.pass(200);
+  expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Viola 2');
 });
 
 test('rows written by hand are not wiped without a way back; a string with readings is taken away only after a question', async () => {

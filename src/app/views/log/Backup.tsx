@@ -21,7 +21,7 @@ export function Backup({ stem }: { stem: string }) {
     <section aria-label="Backup" className="mb-4 border-y border-line py-3 text-sm">
       <p>
         {last
-          ? `Last backup ${sinceTime(last.atMs, now, zone)}${last.folder ? `, in ${last.folder}` : ''}. ${unsaved} entries are newer.`
+          ? `Last backup ${sinceTime(last.atMs, now, zone)}${last.folder ? `, in ${last.folder}` : ''}. ${unsaved} ${unsaved === 1 ? 'entry is' : 'entries are'} newer.`
           : 'There is no backup yet. If this browser is cleared, everything is lost.'}
         {unsaved >= REMIND_ENTRIES && <b> Back up now.</b>}
       </p>

@@ -58,7 +58,7 @@ export function Entries() {
   const lifeOf = (r: LogRecord) =>
     r.type === 'reading' ? bench.instruments.find((i) => i.record.instrumentId === r.instrumentId) : undefined;
   const bringBack = (r: LogRecord, said: string) =>
-    void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Brought back. ${said} counts no more.`));
+    void write([{ type: 'taken-back', supersedes: r.id }], () => say(`${said.replace('Taken back', 'Brought back')}.`));
   const takeBack = (r: LogRecord, said: string) =>
     void write([{ type: 'taken-back', supersedes: r.id }], () => say(`Taken back: ${said}.`));
   /** What another correction had replaced is written anew over that. */

@@ -1,4 +1,5 @@
-import { screen } from '@testing-library/react';
+import { readFileSync } from 'node:fs';
+import { screen, within } from '@testing-library/react';
 import { ALL_SAMPLES } from '../../../../testing/samples';
 import { addInstrument, giveFile, openApp, saved, type Player } from '../../../../testing/player';
 
@@ -68,4 +69,62 @@ test('a record of every type says itself in a line, without a hole', async () =>
   for (const line of lines) expect(line).not.toMatch(/undefined|NaN|null|\[object/);
   expect(lines.some((l) => l.includes('Sample, E4: as left +1.2 ±0.5 cents (microphone, from below)'))).toBe(true);
   expect(lines.some((l) => l.includes('Sample: tuned as Down a half step (D#4 G#3)'))).toBe(true);
+});
+
+const example = () => jsonFile('boat.json', readFileSync('docs/example-log.json', 'utf8'));
+const rowOf = (words: RegExp) => within(screen.getByText(words).closest('li')!);
+
+test('an import is one entry: taken back whole, and brought back', async () => {
+  const player = await openApp('/log');
+  await giveFile(player, 'JSON export', example());
+  await player.until(() => /new entries/.test(player.says('log-message')), 2000, 'it is imported');
+  await player.go('/log?kind=import');
+  await player.click(rowOf(/^Imported boat.json: 29 entries/).getByRole('button', { name: 'Take back' }));
+  expect(player.says('entry-message')).toBe('Taken back: Imported boat.json: 29 entries.');
+  // What it brought is told with the names that it brought.
+  await player.go('/log?kind=fitted');
+  expect(screen.getAllByText(/Ukulele of the deck, A4: new string/)[0]).toHaveClass('line-through');
+  await player.go('/bench');
+  expect(screen.queryByText('Ukulele of the deck')).toBeNull();
+  await player.go('/log');
+  await giveFile(player, 'JSON export', example());
+  await player.until(() => /^boat.json: 0 /.test(player.says('log-message')), 2000, 'it is known');
+  expect(player.says('log-message')).toContain('29 of them no longer count: they were corrected or taken back here.');
+  await player.go('/log?kind=taken-back');
+  await player.click(rowOf(/^Taken back: Imported boat.json/).getByRole('button', { name: 'Bring it back' }));
+  await player.go('/bench');
+  expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Ukulele of the deck');
+});
+
+test('corrected differently on both devices: the file says so, and the other correction can be chosen', async () => {
+  const player = await openApp('/log');
+  await giveFile(player, 'JSON export', example());
+  await player.until(() => /new entries/.test(player.says('log-message')), 2000, 'it is imported');
+  const log = JSON.parse(readFileSync('docs/example-log.json', 'utf8')) as { records: Record<string, unknown>[] };
+  const b1 = log.records.find((r) => r['id'] === 'b1')!;
+  const corrected = (id: string, cents: number, by: string, seq: number) => ({
+    ...b1,
+    id,
+    cents,
+    supersedes: 'b1',
+    written: { by, seq, atMs: Number(b1['atMs']) + seq * 60000 },
+  });
+  const both = ['mine', 'theirs'].map((id, k) =>
+    jsonFile(`${id}.json`, JSON.stringify({ ...log, records: [...log.records, corrected(id, -4 - 9 * k, id, k + 1)] })),
+  );
+  for (const [k, file] of both.entries()) {
+    await giveFile(player, 'JSON export', file);
+    await player.until(() => new RegExp(`^${file.name}`).test(player.says('log-message')), 2000, `file ${k}`);
+  }
+  expect(player.says('log-message')).toContain(
+    'Corrected differently on both: Ukulele of the deck, A4, 14:30. The later correction stands.',
+  );
+  await player.click(screen.getByRole('button', { name: 'Choose between them' }));
+  await player.until(() => player.says('record-count') === '2', 2000, 'those two alone');
+  await player.click(rowOf(/A4: as found −4\.0/).getByRole('button', { name: 'Use this one' }));
+  expect(player.says('entry-message')).toContain('It stands again');
+  expect(screen.getByText(/A4: as found −13\.0/)).toHaveClass('line-through');
+  const csv = await saved(() => player.click(screen.getByRole('button', { name: 'Export readings (CSV)' })));
+  expect(csv.match(/-4\.000/g)).toHaveLength(1);
+  expect(csv).not.toContain('-13.000');
 });

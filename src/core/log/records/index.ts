@@ -111,6 +111,10 @@ export function namesIn(
       // One that takes back another one is said without that: no record leads back to itself.
       return of && of.type !== 'taken-back' ? sayRecord(of, names) : undefined;
     },
+    takenBack: (id) => {
+      const of = find(id);
+      return of?.type === 'taken-back' ? of.supersedes : undefined;
+    },
     instrument: instrumentName,
     string: (id, stringId) =>
       `${instrumentName(id)}, ${instruments.get(id)?.strings.find((s) => s.stringId === stringId)?.note ?? stringId}`,

@@ -40,6 +40,8 @@ export interface Names {
   zone: Zone | undefined;
   /** What another record says; undefined where it is not known. */
   record(id: string): string | undefined;
+  /** Which record was taken back by one; undefined where it took none back. */
+  takenBack(id: string): string | undefined;
 }
 
 /** A type of record: what it holds and may hold, what it says, a sample of it, and how its older versions become the present one. */

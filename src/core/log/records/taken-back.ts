@@ -5,7 +5,11 @@ import { recordKind, type RecordOf } from './record';
 export const takenBack = recordKind(
   'taken-back',
   { supersedes: id().required() },
-  (r, names) => `Taken back: ${names.record(r.supersedes) ?? 'an entry that is not here'}`,
+  (r, names) => {
+    const before = names.takenBack(r.supersedes);
+    const of = names.record(before ?? r.supersedes) ?? 'an entry that is not here';
+    return `${before === undefined ? 'Taken back' : 'Brought back'}: ${of}`;
+  },
   {
     supersedes: 'sample-3',
   },
