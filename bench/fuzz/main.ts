@@ -9,12 +9,15 @@ import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { fuzzDoor } from './door';
 import { bentLogFile, faultsOf, goodLog } from './records';
+import { mergeFaults } from '../../testing/merging';
+import { bentChapterFaults } from './chapters';
 import { useLog } from './use';
 import { asCodec, bentWav, goodWavs, OTHER_CODECS } from './wavs';
 
 const [seed = 1, logs = 20000, wavs = 5000, lines = 300] = argv.slice(2).map(Number);
 /** Longer than this for one small file is a hang, ms. */
 const HANG_MS = 2000;
+const USED = 5;
 const NOW = 1_780_000_000_000 + 80 * 60000;
 const random = randomFrom(seed);
 const faults: string[] = [];
@@ -39,6 +42,8 @@ const caught = <T>(what: string, text: unknown, work: () => T): T | undefined =>
 const good = goodLog();
 const count = {
   accepted: 0,
+  merges: 0,
+  chapters: 0,
   invalid: 0,
   threw: 0,
   nan: 0,
@@ -49,6 +54,7 @@ const count = {
   wavThrew: 0,
   asPcm: 0,
 };
+let before = good;
 for (let i = 0; i < logs; i++) {
   const text = bentLogFile(good, random);
   const read = caught('import', text, () => timed(() => readLogFile(text)));
@@ -63,6 +69,22 @@ for (let i = 0; i < logs; i++) {
     count.invalid++;
     fault(`accepted, but ${wrong[0]!}`, text);
   }
+  // With the one before, each by others: both count their records alike.
+  const merged = caught('merge', text, () => mergeFaults(before, records));
+  if (!merged) count.threw++;
+  else if (merged.length > 0) {
+    count.merges++;
+    fault(merged[0]!, text);
+  }
+  before = records;
+  const bent = await caught('chapter', text, () => bentChapterFaults(records, random));
+  if (!bent) count.threw++;
+  else if (bent.length > 0) {
+    count.chapters++;
+    fault(bent[0]!, text);
+  }
+  // All that the views ask takes its time: every fifth is asked.
+  if (count.accepted % USED !== 0) continue;
   const used = caught('use', text, () => useLog(records, NOW));
   if (!used) count.threw++;
   else if (used.length > 0) {
@@ -89,7 +111,8 @@ writeSection(
     '| what | result |',
     '|---|---|',
     `| logs with records bent: tried; accepted | ${logs}; ${count.accepted} |`,
-    `| of these accepted though invalid; that give a figure that is none | ${count.invalid}; ${count.nan} |`,
+    `| of these accepted though invalid; of every fifth, that give a figure that is none | ${count.invalid}; ${count.nan} |`,
+    `| merged with the one before: something lost, twice or otherwise; of chapters with a flipped bit something told otherwise or lost | ${count.merges}; ${count.chapters} |`,
     `| exceptions, in import or in what the views ask; over ${HANG_MS} ms; refusals too long | ${count.threw}; ${count.hung}; ${count.long} |`,
     `| sound files bent: tried; read | ${wavs}; ${count.wavRead} |`,
     `| exceptions; over ${HANG_MS} ms; other codecs taken for one that is read, of ${files.length * OTHER_CODECS.length} | ${count.wavThrew}; ${count.wavHung}; ${count.asPcm} |`,

@@ -1,7 +1,7 @@
 /**
- * Tabs killed at random moments: `npm run bench:kept -- [seed] [kills]` (after a build). Figures typed and plucked, files of 5 000 and
+ * Tabs killed at random moments: `npm run bench:kept -- [seed] [kills] [name of a trial]` (after a build). Figures typed and plucked, files of 5 000 and
  * 50 000 records, a log of many small writes tidied up, the demonstration begun anew, two tabs at once; after each kill a new tab
- * opens the log and it is compared with what was shown as kept.
+ * opens the log and it is compared with what was shown as kept. Backups in a folder, a browser that was cleared, a flipped bit, a full disk.
  */
 import { type BrowserContext, type Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
@@ -13,7 +13,9 @@ import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
 
 const PORT = 4191;
-const [seed = 1, kills = 400] = argv.slice(2).map(Number);
+const [seed = 1, kills = 400] = argv.slice(2, 4).map(Number);
+/** One kind of trial alone, by its name. */
+const alone = argv[4];
 const random = randomFrom(seed);
 
 const { browser, place, close } = await serveApp(PORT, '--autoplay-policy=no-user-gesture-required');
@@ -181,7 +183,8 @@ const imported =
     const after = await open(context, '/log', []);
     await after.getByTestId('record-count').waitFor({ timeout: 60000 });
     const { count } = await stored(after, 'own');
-    if (count !== before && count !== before + size) fault(`${what}: ${count - before} of ${size} are there`);
+    // With the entry that says what came.
+    if (count !== before && count !== before + size + 1) fault(`${what}: ${count - before} of ${size} are there`);
     if (kept.length > 0 && count === before) fault(`${what}: '${kept[0]!}' is lost`);
     if (Number(await after.getByTestId('record-count').textContent()) !== count) fault(`${what}: not all are shown`);
   };
@@ -222,7 +225,29 @@ const twoTabs: Trial = async (context, what) => {
 /** The folder that is chosen: the browser's own, a real handle without a dialogue. */
 const FOLDER = `window.showDirectoryPicker = () => navigator.storage.getDirectory().then((d) => d.getDirectoryHandle('copies', { create: true }));`;
 
-const backedUp: Trial = async (context, what) => {
+/** What lies in the folder: how many records each whole backup has, by its name. */
+async function backups(page: Page, what: string): Promise<Map<string, number>> {
+  const texts = await page.evaluate(async () => {
+    const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('copies', { create: true });
+    const all: [string, string][] = [];
+    for await (const [name, handle] of folder as unknown as AsyncIterable<[string, FileSystemFileHandle]>)
+      all.push([name, await (await handle.getFile()).text()]);
+    return all;
+  });
+  const found = new Map<string, number>();
+  // What was cut off has the name of a part.
+  for (const [name, text] of texts.filter(([name]) => name.endsWith('.json'))) {
+    const read = readLogFile(text);
+    if (read.ok) found.set(name, read.records.length);
+    else fault(`${what}: ${name} is no whole backup`);
+  }
+  return found;
+}
+const toFolder = (page: Page) => page.getByRole('button', { name: 'Back up to a folder by itself' }).click();
+const toldBackup = (page: Page) => page.getByText(/^Backed up to .*: (\d+) entries/);
+
+/** A log with a long import, and a folder to back up to. */
+async function withFolder(context: BrowserContext): Promise<Page> {
   const page = await open(context, '/bench', []);
   await addOne(page);
   await page.goto('/log');
@@ -231,30 +256,137 @@ const backedUp: Trial = async (context, what) => {
   await page.addInitScript({ content: FOLDER });
   await page.reload();
   await page.getByTestId('record-count').waitFor();
+  return page;
+}
+
+const backedUp: Trial = async (context, what) => {
+  const page = await withFolder(context);
   const before = (await stored(page, 'own')).count;
-  const message = page.getByText(/^Backed up to .*: (\d+) entries/);
-  await page.getByRole('button', { name: 'Back up to a folder by itself' }).click();
+  await toFolder(page);
   // One before that is whole: the next one is killed.
   const whole = random.uniform() < 0.5;
   if (whole) {
-    await message.waitFor();
+    await toldBackup(page).waitFor();
     await page.getByRole('button', { name: 'Write to copies now' }).click();
   }
   await pause(page, 400);
-  const said = !whole && (await message.count()) > 0;
+  const said = !whole && (await toldBackup(page).count()) > 0;
   await kill(page);
   const after = await open(context, '/log', []);
   await after.getByTestId('record-count').waitFor();
   if ((await stored(after, 'own')).count !== before) fault(`${what}: the log is not what it was`);
-  const text = await after.evaluate(async () => {
-    const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('copies', { create: true });
-    const file = await folder.getFileHandle('slow-anchor-backup.json').catch(() => undefined);
-    return file ? (await file.getFile()).text() : '';
+  const found = await backups(after, what);
+  if ((whole || said) && ![...found.values()].includes(before)) fault(`${what}: the backup that was told is gone`);
+  if ([...found.values()].some((n) => n !== before)) fault(`${what}: a backup has ${[...found.values()].join()}`);
+};
+
+/** The browser is cleared, the folder is chosen again: the backup of before is there for good. */
+const cleared: Trial = async (context, what) => {
+  const page = await withFolder(context);
+  await toFolder(page);
+  await toldBackup(page).waitFor();
+  const [[full, had] = ['', 0]] = await backups(page, what);
+  await page.evaluate(async () => {
+    for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name!);
   });
-  if (text === '' && (whole || said)) fault(`${what}: the backup that was told is gone`);
-  if (text === '') return;
-  const copy = readLogFile(text);
-  if (!copy.ok || copy.records.length !== before) fault(`${what}: the backup is not whole`);
+  await page.reload();
+  await addOne(page);
+  await page.goto('/log');
+  await toFolder(page);
+  await page.getByText(/^Here is a backup of/).waitFor();
+  const back = random.uniform() < 0.5;
+  await page.getByRole('button', { name: back ? 'Bring it back' : 'Keep it and begin a new one' }).click();
+  await pause(page, 1500);
+  await kill(page);
+  const after = await open(context, '/log', []);
+  await after.getByTestId('record-count').waitFor();
+  const found = await backups(after, what);
+  // Brought back, the newer one has more: then the older one of that day is needless.
+  const kept = found.get(full) === had || Math.max(0, ...found.values()) > had;
+  if (!kept) fault(`${what}: of ${had} entries ${[...found.values()].join()} are there`);
+  const { count } = await stored(after, 'own');
+  if (count !== 5 && count < had) fault(`${what}: ${count} of ${had} came back`);
+};
+
+/** One bit of one packed chapter flips; nothing else is lost, or told otherwise. */
+const bent: Trial = async (context, what) => {
+  const kept: string[] = [];
+  const page = await withFolder(context);
+  const before = (await stored(page, 'own')).count;
+  const lost = await page.evaluate(async (share) => {
+    const database = await new Promise<IDBDatabase>((resolve) => {
+      const request = indexedDB.open('slow-anchor-own');
+      request.onsuccess = () => resolve(request.result);
+    });
+    const cursor = database.transaction('records', 'readwrite').objectStore('records').openCursor();
+    let size = 0;
+    await new Promise<void>((resolve) => {
+      cursor.onsuccess = () => {
+        const at = cursor.result;
+        if (!at || size > 0) return resolve();
+        const item = at.value as { packed?: Uint8Array; atMs: Float64Array }[];
+        const chapter = item.find((e) => e.packed);
+        if (chapter) {
+          chapter.packed![Math.floor(share * (chapter.packed!.length - 20)) + 10]! ^= 16;
+          size = chapter.atMs.length;
+          at.update(item);
+        }
+        at.continue();
+      };
+    });
+    database.close();
+    return size;
+  }, random.uniform());
+  await page.close();
+  const again = await open(context, '/log', kept);
+  await again.addInitScript({ content: FOLDER });
+  await again.goto('/log');
+  await again.getByTestId('record-count').waitFor();
+  await toFolder(again);
+  await toldBackup(again).waitFor();
+  await again.getByText(new RegExp(`^${lost} readings of .* could not be read`)).waitFor();
+  const [copy = 0] = (await backups(again, what)).values();
+  if (copy !== before - lost) fault(`${what}: ${copy} of ${before - lost} sound records are in the backup`);
+  await again.goto('/bench');
+  await again
+    .getByRole('link', { name: /^Ukulele/ })
+    .first()
+    .click();
+  await again.keyboard.press('Enter');
+  const figure = nextFigure();
+  await type(again, figure);
+  await pause(again, 200);
+  await kill(again);
+  const after = await open(context, '/log', []);
+  await after.getByTestId('record-count').waitFor();
+  await after
+    .getByText(new RegExp(`^${lost} readings of .* could not be read`))
+    .waitFor({ timeout: 20000 })
+    .catch(() => undefined);
+};
+
+/** The disk is nearly full: an import is refused whole, and what was there stays. */
+const noRoom: Trial = async (context, what) => {
+  const page = await open(context, '/bench', []);
+  await addOne(page);
+  const session = await context.newCDPSession(page);
+  const origin = place.baseURL;
+  const { usage } = await session.send('Storage.getUsageAndQuota', { origin });
+  await session.send('Storage.overrideQuotaForOrigin', {
+    origin,
+    quotaSize: Math.round(usage + random.uniform() * 3e6),
+  });
+  await page.goto('/log');
+  await page.getByTestId('record-count').waitFor();
+  await page.locator('input[type=file]').first().setInputFiles('.tmp/log-50000.json');
+  const answer = page.getByTestId('log-message').filter({ hasText: /Nothing was imported|new entries/ });
+  await answer.waitFor({ timeout: 60000 });
+  const taken = /new entries/.test((await answer.textContent()) ?? '');
+  await kill(page);
+  const after = await open(context, '/log', []);
+  await after.getByTestId('record-count').waitFor();
+  const { count } = await stored(after, 'own');
+  if (count !== (taken ? 50006 : 5)) fault(`${what}: ${count} records, taken: ${taken}`);
 };
 
 /** A log that was written reading by reading. */
@@ -293,15 +425,19 @@ const TRIALS: [string, Trial][] = [
   ['begun anew', reset],
   ['two tabs', twoTabs],
   ['backed up', backedUp],
+  ['cleared, backed up again', cleared],
+  ['a bent chapter', bent],
+  ['no room', noRoom],
   ['typed', typed],
   ['begun anew', reset],
   ['50 000 records', imported(50000)],
 ];
+const chosen = TRIALS.filter(([name]) => !alone || name === alone);
 const done: Record<string, number> = {};
 for (let i = 0; i < kills; i++) {
   // The long one comes once in four rounds.
-  const at = i % TRIALS.length;
-  const [name, trial] = TRIALS[at === TRIALS.length - 1 && Math.floor(i / TRIALS.length) % 4 > 0 ? 0 : at]!;
+  const at = i % chosen.length;
+  const [name, trial] = chosen[at === TRIALS.length - 1 && Math.floor(i / TRIALS.length) % 4 > 0 ? 0 : at]!;
   const context = await browser.newContext(place);
   context.setDefaultTimeout(45000);
   try {
