@@ -77,7 +77,7 @@ export function testMeans(world: World, clock: Clock, seed: number, unseen: read
     ),
     startListener: () => inProcess(createListening, (act) => act()),
     channel,
-    openMicrophone: () => {
+    microphone: () => {
       const sound = microphones.get(means);
       if (!sound) return Promise.reject(new SoundTrouble('No input was found.'));
       const { samples, rate } = sound;

@@ -247,20 +247,21 @@ const toFolder = (page: Page) => page.getByRole('button', { name: 'Back up to a 
 const toldBackup = (page: Page) => page.getByText(/^Backed up to .*: (\d+) entries/);
 
 /** A log with a long import, and a folder to back up to. */
-async function withFolder(context: BrowserContext): Promise<Page> {
+async function withFolder(context: BrowserContext): Promise<{ page: Page; own: string }> {
   const page = await open(context, '/bench', []);
   await addOne(page);
+  const own = new URL(page.url()).pathname;
   await page.goto('/log');
   await page.locator('input[type=file]').first().setInputFiles('.tmp/log-5000.json');
   await page.getByText(/new entries, about/).waitFor();
   await page.addInitScript({ content: FOLDER });
   await page.reload();
   await page.getByTestId('record-count').waitFor();
-  return page;
+  return { page, own };
 }
 
 const backedUp: Trial = async (context, what) => {
-  const page = await withFolder(context);
+  const { page } = await withFolder(context);
   const before = (await stored(page, 'own')).count;
   await toFolder(page);
   // One before that is whole: the next one is killed.
@@ -282,7 +283,7 @@ const backedUp: Trial = async (context, what) => {
 
 /** The browser is cleared, the folder is chosen again: the backup of before is there for good. */
 const cleared: Trial = async (context, what) => {
-  const page = await withFolder(context);
+  const { page } = await withFolder(context);
   await toFolder(page);
   await toldBackup(page).waitFor();
   const [[full, had] = ['', 0]] = await backups(page, what);
@@ -311,7 +312,7 @@ const cleared: Trial = async (context, what) => {
 /** One bit of one packed chapter flips; nothing else is lost, or told otherwise. */
 const bent: Trial = async (context, what) => {
   const kept: string[] = [];
-  const page = await withFolder(context);
+  const { page, own } = await withFolder(context);
   const before = (await stored(page, 'own')).count;
   const lost = await page.evaluate(async (share) => {
     const database = await new Promise<IDBDatabase>((resolve) => {
@@ -347,11 +348,8 @@ const bent: Trial = async (context, what) => {
   await again.getByText(new RegExp(`^${lost} readings of .* could not be read`)).waitFor();
   const [copy = 0] = (await backups(again, what)).values();
   if (copy !== before - lost) fault(`${what}: ${copy} of ${before - lost} sound records are in the backup`);
-  await again.goto('/bench');
-  await again
-    .getByRole('link', { name: /^Ukulele/ })
-    .first()
-    .click();
+  await again.goto(own);
+  await again.getByRole('heading', { level: 1, name: 'Ukulele' }).waitFor();
   await again.keyboard.press('Enter');
   const figure = nextFigure();
   await type(again, figure);

@@ -14,7 +14,7 @@ import type { StringTruth } from '../../core/simulate';
 
 import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
-import { recordedSound, SoundTrouble } from '../sound/sources';
+import { openMicrophone, recordedSound, SoundTrouble } from '../sound/sources';
 import { inTime } from '../world/clock';
 import { settings } from '../world/settings';
 import { useWorld } from '../world/world';
@@ -190,7 +190,7 @@ export function useListening(
           pause();
         };
         const ratio = await clockRatio(deviceId);
-        const microphone = await means.openMicrophone(deviceId, wanted.signal, stopped, say);
+        const microphone = await (means.microphone ?? openMicrophone)(deviceId, wanted.signal, stopped, say);
         // Said to be unwanted in the very moment in which it opened.
         if (wanted.signal.aborted) return microphone.stop();
         ear.current?.listen(microphone, ratio);

@@ -1,8 +1,7 @@
 import type { Heard, Task } from '../../core/pitch';
-import type { FromListener, ToListener } from './messages';
+import type { FromListener, SoundSource, ToListener } from './messages';
 import type { Follow, Followed } from '../../core/two-strings';
 import type { Correspondent } from '../analyst/correspondent';
-import type { SoundSource } from './sources';
 
 /** The page's end of the listener worker: takes a source and a task, tells what is heard. */
 export interface Ear {

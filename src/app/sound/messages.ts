@@ -28,3 +28,23 @@ export interface FromListener {
   /** A block of a source that waits was heard. */
   took?: true;
 }
+
+/** A source of sound that hands blocks of samples to a port. */
+export interface SoundSource {
+  sampleRate: number;
+  port: MessagePort;
+  /** Of a source that waits: sends the next block; the one before was heard, and what was heard was told. */
+  next?(): void;
+  stop(): void;
+}
+
+/**
+ * Opens a microphone.
+ * @param unwanted who asked has gone on to something else
+ */
+export type OpenMicrophone = (
+  deviceId: string | undefined,
+  unwanted: AbortSignal,
+  onTrouble: (sentence: string) => void,
+  onNote: (sentence: string) => void,
+) => Promise<SoundSource>;

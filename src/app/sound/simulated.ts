@@ -1,6 +1,7 @@
 import { addNoise, pluck, pluckOf, randomFrom, trueCents, type StringTruth, type Voice } from '../../core/simulate';
 import { openSpeaker } from './speaker';
-import { streamSamples, type SoundSource, type StreamMeans } from './sources';
+import type { SoundSource } from './messages';
+import { streamSamples, type StreamMeans } from './sources';
 
 /** The simulated instrument's sound: plucked strings ring on while their tuners are turned. */
 export interface SimulatedSound {

@@ -1,15 +1,6 @@
-import type { BlockMessage } from './messages';
+import type { BlockMessage, SoundSource } from './messages';
 import { inTime, NotAnswered, type Clock } from '../world/clock';
 import captureUrl from './capture.worklet.js?url';
-
-/** A source of sound that hands blocks of samples to a port. */
-export interface SoundSource {
-  sampleRate: number;
-  port: MessagePort;
-  /** Of a source that waits: sends the next block; the one before was heard, and what was heard was told. */
-  next?(): void;
-  stop(): void;
-}
 
 /** A trouble with sound, as a sentence with a way on. */
 export class SoundTrouble extends Error {}

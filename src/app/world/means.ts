@@ -3,8 +3,7 @@ import { isZone, type Zone } from '../../core/base';
 import type { LogRecord } from '../../core/log';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
 import { openStore, type RecordStore, type World } from './database';
-import type { FromListener, ToListener } from '../sound/messages';
-import { openMicrophone } from '../sound/sources';
+import type { FromListener, OpenMicrophone, ToListener } from '../sound/messages';
 import { startAnalyst, type Analyst } from '../analyst/client';
 import type { Correspondent } from '../analyst/correspondent';
 import { realClock, type Clock } from './clock';
@@ -38,7 +37,8 @@ export interface Means {
   openStore: (world: World) => RecordStore;
   analyst: Analyst;
   startListener: () => Listener;
-  openMicrophone: typeof openMicrophone;
+  /** Another microphone than the browser's: a test gives one. */
+  microphone?: OpenMicrophone;
   /** Two ports that hand samples on. */
   channel: () => Pick<MessageChannel, 'port1' | 'port2'>;
   demonstration: () => Promise<DemonstrationFile>;
@@ -77,7 +77,6 @@ export function browserMeans(world: World): Means {
       new Worker(new URL('../analyst/analyst.worker.ts', import.meta.url), { type: 'module' }),
     ),
     startListener: () => new Worker(new URL('../sound/listener.worker.ts', import.meta.url), { type: 'module' }),
-    openMicrophone,
     channel: () => new MessageChannel(),
     demonstration: fetchDemonstration,
     shelf: localforage.createInstance({ name: 'slow-anchor-demo', storeName: 'simulator' }),
