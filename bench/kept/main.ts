@@ -442,7 +442,7 @@ for (let i = 0; i < kills; i++) {
     await trial(context, `${name}, kill ${i + 1}`);
     done[name] = (done[name] ?? 0) + 1;
   } catch (error) {
-    fault(`${name}, kill ${i + 1}: ${(error as Error).message.split('\n')[0]!}`);
+    fault(`${name}, kill ${i + 1}: ${(error as Error).message.split('\n').slice(0, 4).join(' ')}`);
   }
   await context.close();
 }
