@@ -1,5 +1,6 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
+import { once } from '../../core/base';
 import { brief } from '../../core/limits';
 import {
   checkRecord,
@@ -188,12 +189,10 @@ export function openStore(world: World): RecordStore {
   const mend = async (): Promise<void> => {
     if (world !== 'own') return;
     for (const key of born) if ((await base.getItem(key)) !== null) return;
-    const isFirst = born.size === 0 && kept.size === 0 && keptChapters.size === 0;
     const there = new Set<string>();
-    if (!isFirst)
-      await eachItem((value) => {
-        for (const key of keysIn(value)) there.add(key);
-      });
+    await eachItem((value) => {
+      for (const key of keysIn(value)) there.add(key);
+    });
     const lost = [...kept].flatMap(([key, r]) => (there.has(key) ? [] : [r]));
     const lostChapters = [...keptChapters.values()].filter((c) => keysOf(c).some((key) => !there.has(key)));
     const items = itemsOf(lost, lostChapters);
@@ -264,7 +263,8 @@ export function openStore(world: World): RecordStore {
         await alone(world, 'tidy', 'give up', async () => {
           const lists = new Map<string, LogRecord[]>();
           const records = new Map<string, LogRecord>();
-          const there = new Set<string>();
+          /** What stays where it lies, in which chapter where it is packed. */
+          const there = new Map<string, LogRecord | Chapter>();
           await eachItem((value, key) => {
             if (key.startsWith(BORN)) return;
             const item = readItem(value);
@@ -274,13 +274,20 @@ export function openStore(world: World): RecordStore {
               isSmallWrite(key, item.chapters) &&
               item.bad.length === 0 &&
               item.records.every((r) => checkRecord(r).ok && isSame(records.get(keyOf(r)) ?? r, r));
-            if (!isSound) for (const known of keysIn(value)) there.add(known);
-            else {
+            if (isSound) {
               lists.set(key, item.records);
               for (const r of item.records) records.set(keyOf(r), r);
+              return;
             }
+            for (const r of item?.records ?? []) there.set(keyOf(r), r);
+            for (const c of item?.chapters ?? []) for (const known of keysOf(c)) there.set(known, c);
           });
-          await put(itemsOf([...records].flatMap(([key, r]) => (there.has(key) ? [] : [r]))));
+          const isThere = ([key, r]: [string, LogRecord]): boolean => {
+            const one = there.get(key);
+            const same = isChapter(one) ? packedIn(one).get(r.id) : one;
+            return same !== undefined && isSame(same, r);
+          };
+          await put(itemsOf([...records].flatMap((entry) => (isThere(entry) ? [] : [entry[1]]))));
           // Killed before they are gone, the same is there twice: it is read once.
           for (const key of lists.keys()) await base.removeItem(key);
         });
@@ -316,6 +323,15 @@ export function openStore(world: World): RecordStore {
   };
   return store;
 }
+
+/** What a chapter holds, by id; nothing where it is damaged. */
+const packedIn = once((chapter: Chapter): ReadonlyMap<string, LogRecord> => {
+  try {
+    return new Map(readingsOf(chapter).map((r) => [r.id, r]));
+  } catch {
+    return new Map();
+  }
+});
 
 /** Whether an item is all of a write that has no chapter; a piece of a longer one stays, or the others would not count. */
 const isSmallWrite = (key: string, chapters: readonly Chapter[]): boolean => !PIECE.test(key) && chapters.length === 0;
