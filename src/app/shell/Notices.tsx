@@ -1,7 +1,7 @@
-import { useLocation } from 'react-router';
-import { NEWER_IS_OPEN } from '../world/database';
-import { useAway, type Left } from '../world/away';
 import { useState } from 'react';
+import { useLocation } from 'react-router';
+import { useAway, type Left } from '../world/away';
+import { NEWER_IS_OPEN } from '../world/database';
 import { useWorld } from '../world/world';
 
 const LINE = 'flex min-h-7 flex-wrap items-center gap-3 bg-land px-5 py-1 text-sm print:hidden';
@@ -17,7 +17,7 @@ export function Notices() {
   return (
     <>
       {stand === 'newer is open' && (
-        <p role="alert" className={`${LINE} text-rust`}>
+        <p role="alert" className={`${LINE} font-semibold`}>
           {NEWER_IS_OPEN}
           <button type="button" className={WAY} onClick={() => window.location.reload()}>
             Reload

@@ -92,8 +92,9 @@ export const rackColumns = (basePath: string, nowMs: number, zone: Zone) => [
     header: 'Last read',
     sortUndefined: 'last',
     meta: { className: 'w-24 text-right' },
-    cell: ({ getValue }) => {
+    cell: ({ row, getValue }) => {
       const ms = getValue();
+      if (!row.original.line) return '…';
       return ms === undefined ? 'never' : sinceTime(ms, nowMs, zone);
     },
   }),
