@@ -85,6 +85,11 @@ test('an import is taken back whole, before or after its entries are known, and 
   expect(stand(records)).toEqual(['p', 'q']);
   expect(stand([...records, back('t', 'i', 1)])).toEqual([]);
   expect(stand([...records, back('t', 'i', 1), back('u', 't', 2)])).toEqual(['p', 'q']);
+  // What it had corrected here stands again as it was.
+  const corrected = [FIRST, reading('c', 4, 'r', 'a', 1), { ...SAMPLES.import, id: 'i', ids: 'c' }];
+  expect(stand(corrected)).toEqual(['c']);
+  expect(stand([...corrected, back('t', 'i', 2)])).toEqual(['r']);
+  expect(stand([...corrected, back('t', 'i', 2), back('u', 't', 3)])).toEqual(['c']);
   // The instrument too that it brought.
   const index = createLogIndex();
   index.add([SAMPLES.instrument, { ...SAMPLES.import, id: 'i', ids: SAMPLES.instrument.id }]);

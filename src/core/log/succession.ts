@@ -51,15 +51,22 @@ export function createSuccession(): Succession {
   };
   const newest = (branch: readonly LogRecord[]): LogRecord => branch.reduce((a, b) => (written(a, b) > 0 ? a : b));
 
+  /** What came with imports that were taken back: it has no part in anything. */
+  const withdrawn = (): Set<string> => {
+    const ids = new Set<string>();
+    for (const [id, record] of imports)
+      if (successors.get(id)?.some((r) => !isUndone(r))) for (const brought of broughtBy(record)) ids.add(brought);
+    return ids;
+  };
+
   const decide = (): void => {
-    gone = new Set();
+    gone = withdrawn();
     contests = [];
+    const without = new Set(gone);
     for (const [of, all] of successors) {
-      const heirs = all.filter((r) => !isUndone(r));
+      const heirs = all.filter((r) => !isUndone(r) && !without.has(r.id));
       if (heirs.length === 0) continue;
       gone.add(of);
-      const brought = imports.get(of);
-      if (brought) for (const id of broughtBy(brought)) gone.add(id);
       if (heirs.length === 1) continue;
       const [first, ...others] = heirs
         .map((r) => ({ r, branch: branch(r), newest: newest(branch(r)) }))
