@@ -85,7 +85,11 @@ test('what comes later than all that is there costs nothing but itself, and says
   // One that comes late, and one that takes its place in the middle.
   const late = at(500.5, { id: 'late' });
   const instead = at(700, { id: 'instead', cents: 9, supersedes: 'r700' });
-  for (const index of [whole, grown]) index.add([late, instead]);
+  for (const index of [whole, grown]) {
+    index.add([late]);
+    expect(index.bench().instruments[0]!.strings[0]!.readings[500]!.id).toBe('late');
+    index.add([instead]);
+  }
   const shown = (index: typeof whole) => index.bench().instruments[0]!.strings[0]!.readings;
   expect(shown(grown)).toEqual(shown(whole));
   expect(shown(grown)).toHaveLength(1201);
