@@ -49,6 +49,12 @@ test('a list with three faults is told line by line and not taken; mended it com
   await player.click(screen.getByRole('button', { name: 'Import 2 instruments' }));
   expect(names().sort()).toEqual(['Viola 1', 'Viola 2']);
   expect(screen.getByRole('table', { name: 'Instruments' })).toHaveTextContent('School');
+  // It was the wrong list: it is taken back whole.
+  await player.go('/log?kind=import');
+  expect(screen.getByText('Imported school.csv: 7 entries')).toBeVisible();
+  await player.click(screen.getByRole('button', { name: 'Take back' }));
+  await player.go('/rack');
+  expect(screen.getByText('No instrument is here yet. Add one, or import a list of many.')).toBeVisible();
 });
 
 test('one instrument’s life: whose it is, a remark, its sheet; what is exported is about it alone', async () => {
