@@ -86,7 +86,7 @@ await page.getByRole('heading', { level: 1, name: 'Watched', exact: true }).wait
 const first = seconds(from);
 await said();
 row(
-  `| the bench after a reload: its lanes; what it says of the string in hand | 2 s | ${first} s; ${seconds(from)} s |`,
+  `| the bench after a reload: its heading; what it says of the string in hand | 2 s | ${first} s; ${seconds(from)} s |`,
 );
 await page.waitForTimeout(4000);
 const kept: number[] = [];

@@ -32,6 +32,8 @@ function align(readings: readonly ReadingRecord[]): number[] {
 /** Readings this close without a tuner touched between them tell how well the string repeats, ms. */
 const REPEAT_MS = 180000;
 const FEWEST_PAIRS = 3;
+/** So many of the newest pairs are enough. */
+const MOST_PAIRS = 100;
 
 export interface Repeatability {
   /** Standard deviation of one reading, cents. */
@@ -47,19 +49,13 @@ export interface Repeatability {
 export const repeatability = once((readings: ReadingRecord[]): Repeatability | null => {
   let sum = 0;
   let pairs = 0;
-  readings.forEach((reading, i) => {
-    const before = readings[i - 1];
-    if (
-      !before ||
-      reading.purpose !== 'as-found' ||
-      reading.slip ||
-      reading.stretched ||
-      reading.atMs - before.atMs > REPEAT_MS
-    )
-      return;
-    if (before.source === 'typed' || reading.source === 'typed') return;
+  for (let i = readings.length - 1; i > 0 && pairs < MOST_PAIRS; i--) {
+    const [before, reading] = [readings[i - 1]!, readings[i]!];
+    const isTouched = reading.purpose !== 'as-found' || reading.slip || reading.stretched;
+    if (isTouched || reading.atMs - before.atMs > REPEAT_MS) continue;
+    if (before.source === 'typed' || reading.source === 'typed') continue;
     sum += changeBetween(before, reading).cents ** 2;
     pairs++;
-  });
+  }
   return pairs < FEWEST_PAIRS ? null : { cents: Math.sqrt(sum / pairs / 2), pairs };
 });

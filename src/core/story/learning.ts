@@ -1,6 +1,7 @@
 import {
   ageFromMs,
   groupBy,
+  telling,
   totalFallSeries,
   type InstrumentLife,
   type InstrumentRecord,
@@ -28,7 +29,9 @@ const BETWEEN = 0.7;
 /** Total falls of a string by its age. */
 export const fallsByAge = (life: Pick<PastLife, 'readings' | 'strungMs'>): TrialReading[] => {
   const start = ageFromMs(life);
-  return totalFallSeries(life.readings).map((fall, i) => ({ t: (life.readings[i]!.atMs - start!) / MINUTE, fall }));
+  if (start === undefined) return [];
+  const told = telling(life.readings, start, []);
+  return totalFallSeries(told).map((fall, i) => ({ t: (told[i]!.atMs - start) / MINUTE, fall }));
 };
 
 const speaks = (life: Pick<PastLife, 'readings' | 'strungMs'>): boolean => {
