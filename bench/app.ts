@@ -1,6 +1,14 @@
-import { chromium, type Browser } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { spawn } from 'node:child_process';
 import process, { env, execPath } from 'node:process';
+
+/** Types a figure for the string in hand, as a user without a microphone does. @param enter presses Enter too */
+export async function typeFigure(page: Page, text: string, enter = true): Promise<void> {
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
+  await page.getByLabel('Cents from the target, or Hz').fill(text);
+  if (enter) await page.keyboard.press('Enter');
+}
 
 /** The built app on a port of its own, and a browser to look at it with. */
 export interface ServedApp {

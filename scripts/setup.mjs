@@ -14,7 +14,7 @@ export function fail(sentence, status = 1) {
 }
 
 /** Are the packages that the lock file names installed? By content: a fresh clone or a touched file makes no difference. */
-export function isInstalled() {
+function isInstalled() {
   const hidden = 'node_modules/.package-lock.json';
   if (!existsSync(hidden)) return false;
   const [lock, there] = ['package-lock.json', hidden].map((name) => JSON.parse(readFileSync(name, 'utf8')).packages);

@@ -8,7 +8,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { argv, exit, stderr } from 'node:process';
 import { readLogFile, writeLogFile } from '../../src/core/exchange';
 import { randomFrom } from '../../src/core/simulate';
-import { serveApp } from '../app';
+import { serveApp, typeFigure } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
 
@@ -115,12 +115,7 @@ async function addOne(page: Page): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
-async function type(page: Page, cents: number): Promise<void> {
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill(cents.toFixed(1));
-  await page.keyboard.press('Enter');
-}
+const type = (page: Page, cents: number): Promise<void> => typeFigure(page, cents.toFixed(1));
 
 /** What a figure's sentence says was kept, cents. */
 const centsIn = (sentence: string) => Number(/([+−]?\d+\.\d) ±/.exec(sentence)?.[1]?.replace('−', '-') ?? NaN);

@@ -6,7 +6,7 @@
 import type { CDPSession } from '@playwright/test';
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
-import { serveApp } from '../app';
+import { serveApp, typeFigure } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from './big-log';
 import { longest, seconds, watch } from './watch';
@@ -127,9 +127,7 @@ for (let i = 0; i < KEPT; i++) {
   const rest = await taskMs(session);
   await page.waitForTimeout(1500);
   idle.push((await taskMs(session)) - rest);
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill(String(-1 - 0.1 * i));
+  await typeFigure(page, String(-1 - 0.1 * i), false);
   await page.waitForTimeout(400);
   const before = await taskMs(session);
   await page.keyboard.press('Enter');

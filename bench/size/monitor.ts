@@ -7,7 +7,7 @@ import { writeLogFile } from '../../src/core/exchange';
 import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../../src/core/music';
 import { randomFrom } from '../../src/core/simulate';
-import { serveApp } from '../app';
+import { serveApp, typeFigure } from '../app';
 import { writeSection } from '../report';
 import { longest, seconds, watch } from './watch';
 
@@ -92,9 +92,7 @@ await page.waitForTimeout(4000);
 const kept: number[] = [];
 await watch(page);
 for (let i = 0; i < 6; i++) {
-  await page.getByRole('button', { name: 'More' }).click();
-  await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
-  await page.getByLabel('Cents from the target, or Hz').fill(String(-30 - 0.1 * i));
+  await typeFigure(page, String(-30 - 0.1 * i), false);
   const before = performance.now();
   await page.keyboard.press('Enter');
   await page

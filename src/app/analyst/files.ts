@@ -1,4 +1,4 @@
-import type { WavOutcome } from '../../core/exchange';
+import type { LogFileOutcome, WavOutcome } from '../../core/exchange';
 import { FILE_TOO_LARGE, LARGEST_FILE, LARGEST_WAV } from '../../core/limits';
 import { clockTime } from '../../core/base';
 import {
@@ -22,15 +22,9 @@ const exchange = () => import('../../core/exchange');
 
 /** Checks a file in slices, so that it can be told how far it is and be called off; then writes what is new in one go. */
 export async function importFile({ file, as }: Questions['import']['ask'], id: number, at: Task): Promise<Imported> {
-  const refuse = (message: string): Imported => ({ ok: false, message: `${message} Nothing was imported.` });
-  if (file.size > LARGEST_FILE) return refuse(FILE_TOO_LARGE);
-  const { logFileReader, readText } = await exchange();
-  const said = await readText(file);
-  if (!said.ok) return refuse(said.message);
-  const read = await inSlices(logFileReader(said.text), 0, READING_SHARE, id, at);
-  if (!read) return refuse('Cancelled.');
+  const read = await readSliced(file, id, at);
   if (!read.ok) return read;
-  let became: Imported = refuse('Cancelled.');
+  let became: Imported = refused('Cancelled.');
   // Of two files at once the second is compared with the first.
   await at.alone(async () => {
     const { index, store } = at.log();
@@ -48,7 +42,7 @@ export async function importFile({ file, as }: Questions['import']['ask'], id: n
     } catch (error) {
       // Held here it would go with the page: the file is still where it was.
       store.forget();
-      became = refuse((error as Error).message);
+      became = refused((error as Error).message);
       return;
     }
     // It may have been opened anew meanwhile.
@@ -70,15 +64,24 @@ export async function importFile({ file, as }: Questions['import']['ask'], id: n
 
 /** What is in a file, and how much of it is not in the log. */
 export async function lookAt({ file }: Questions['look']['ask'], id: number, at: Task): Promise<LookedAt> {
-  if (file.size > LARGEST_FILE) return { ok: false, message: FILE_TOO_LARGE };
+  const read = await readSliced(file, id, at);
+  if (!read.ok) return read;
+  const merged = await inSlices(merge(at.log().index, read.records), READING_SHARE, 1 - READING_SHARE, id, at);
+  return merged
+    ? { ok: true, records: read.records.length, missing: merged.fresh.length }
+    : { ok: false, message: 'Cancelled.' };
+}
+
+const refused = (message: string) => ({ ok: false, message: `${message} Nothing was imported.` }) as const;
+
+/** The records of a file, checked in slices. */
+async function readSliced(file: Blob, id: number, at: Task): Promise<LogFileOutcome> {
+  if (file.size > LARGEST_FILE) return refused(FILE_TOO_LARGE);
   const { logFileReader, readText } = await exchange();
   const said = await readText(file);
-  const read = said.ok ? await inSlices(logFileReader(said.text), 0, READING_SHARE, id, at) : said;
-  if (!read?.ok) return read ?? CALLED_OFF;
-  const merged = await inSlices(merge(at.log().index, read.records), READING_SHARE, 1 - READING_SHARE, id, at);
-  return merged ? { ok: true, records: read.records.length, missing: merged.fresh.length } : CALLED_OFF;
+  if (!said.ok) return refused(said.message);
+  return (await inSlices(logFileReader(said.text), 0, READING_SHARE, id, at)) ?? refused('Cancelled.');
 }
-const CALLED_OFF = { ok: false, message: 'Cancelled.' } as const;
 
 /**
  * What a work in slices comes to; undefined where it was called off.

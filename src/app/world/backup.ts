@@ -48,6 +48,9 @@ export interface Found {
   missing: number;
 }
 
+/** Why it went wrong, as the end of a sentence. */
+const whyOf = (error: unknown): string => `${reasonOf(error).replace(/\.$/, '')}.`;
+
 /** Names in a folder. */
 async function namesIn(folder: FileSystemDirectoryHandle): Promise<string[]> {
   const names: string[] = [];
@@ -128,7 +131,7 @@ export function useBackup() {
       await note({ atMs: nowMs(), entries: made.records, folder: into.name });
       return `Backed up to ${into.name}: ${made.records} entries.`;
     } catch (error) {
-      const failed = `No backup was written to ${into.name}: ${reasonOf(error).replace(/\.$/, '')}.`;
+      const failed = `No backup was written to ${into.name}: ${whyOf(error)}`;
       await note({ ...(last ?? { atMs: 0, entries: 0 }), failed });
       return failed;
     }
@@ -156,7 +159,7 @@ export function useBackup() {
         await note({ atMs: nowMs(), entries: records });
         return `Saved as ${name}: ${records} entries. Put it where you find it again.`;
       } catch (error) {
-        return `No backup was saved: ${reasonOf(error).replace(/\.$/, '')}.`;
+        return `No backup was saved: ${whyOf(error)}`;
       }
     },
     choose: async (): Promise<string> => {

@@ -13,7 +13,7 @@ export interface Generation {
 /** Files that look like ours; the one of before had no day. */
 const NAMED = /^slow-anchor-((?:own|demo)-[A-Za-z0-9]{1,12})_(\d{4}-\d\d-\d\d)_(\d{4})\.json$/;
 /** What one backup was called while there was one alone. */
-export const LONE_BACKUP = 'slow-anchor-backup.json';
+const LONE_BACKUP = 'slow-anchor-backup.json';
 
 /** So many days keep one backup each, and so many months (house). */
 const DAYS = 14;

@@ -13,4 +13,4 @@ export {
   type InventoryField,
 } from './inventory';
 export { readText, UNREADABLE } from './read-text';
-export { backupName, generationOf, isBackup, spent, type Generation } from './generations';
+export { backupName, generationOf, isBackup, spent } from './generations';

@@ -1,5 +1,5 @@
 import { brief, FILE_TOO_LARGE, LARGEST_FILE, MOST_RECORDS, nestedTooDeep } from '../limits';
-import { checkRecord, keyOf, type LogRecord } from '../log';
+import { checkRecord, keyOf, withBytes, type LogRecord } from '../log';
 
 /** The whole log as one file; see docs/formats.md. */
 export interface LogFile {
@@ -18,8 +18,7 @@ export function writeLogFile(
   const head = JSON.stringify({ format: 'slow-anchor-log/1', exportedMs } satisfies Omit<LogFile, 'records'>);
   // A record a line: a third shorter than set out in full, and two logs can still be compared line by line.
   const lines = sorted.map((r) => JSON.stringify(r)).join(',\n');
-  const bytes = (_: string, v: unknown) => (ArrayBuffer.isView(v) ? Array.from(v as Uint8Array) : v);
-  const aside = setAside.length > 0 ? `,"setAside":${JSON.stringify(setAside, bytes)}` : '';
+  const aside = setAside.length > 0 ? `,"setAside":${JSON.stringify(setAside, withBytes)}` : '';
   return `${head.slice(0, -1)},"records":[\n${lines}\n]${aside}}\n`;
 }
 

@@ -80,9 +80,8 @@ function unzip(packed: Uint8Array, most: number): string {
     if (bytes > most) throw new Error('longer than it says');
     text += decoder.decode(some as Uint8Array, { stream: true });
   };
-  inflate.push(packed, true);
   // What was cut off has no end; of what is bent the checksum is another.
-  if (inflate.err || !(inflate as unknown as { ended: boolean }).ended) throw new Error(inflate.msg || 'cut off');
+  if (!inflate.push(packed, true)) throw new Error(inflate.msg || 'cut off');
   return text + decoder.decode();
 }
 
@@ -101,6 +100,10 @@ export function readingsOf(chapter: Chapter): ReadingRecord[] {
     throw new Error('what it holds is not what it names');
   return readings;
 }
+
+/** JSON knows no bytes: they are written as lists of numbers. @example JSON.stringify(chapter, withBytes) */
+export const withBytes = (_: string, value: unknown): unknown =>
+  ArrayBuffer.isView(value) ? Array.from(value as Uint8Array) : value;
 
 /** Whether a record is in it, by its id. */
 export const holds = ({ ids }: Chapter, id: string): boolean => ids.includes(`\n${id}\n`);

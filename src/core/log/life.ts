@@ -233,8 +233,6 @@ function tunedAs(own: StringPlan, tuning: TuningRecord | undefined): StringPlan 
  * @param frets how much higher a capo sits now than then
  */
 function against(r: ReadingRecord, planThen: StringPlan, plan: StringPlan, frets: number, a4Hz: number): ReadingRecord {
-  const isAsNow = planThen.note === plan.note && planThen.offsetCents === plan.offsetCents && r.a4Hz === a4Hz;
-  if (isAsNow && frets === 0) return r;
   const [then, now] = [stringTargetHz(planThen, r.a4Hz), stringTargetHz(plan, a4Hz)];
   if (then === undefined || now === undefined || (then === now && frets === 0)) return r;
   const as = { ...r, a4Hz, targetHz: (r.targetHz * now) / then, cents: r.cents + cents(then, now) + 100 * frets };

@@ -1,4 +1,4 @@
-import { isChapter, type InstrumentRecord } from '../../../core/log';
+import { isChapter, withBytes, type InstrumentRecord } from '../../../core/log';
 import type { Damaged } from '../../world/database';
 
 const piecesOf = (n: number) => `${n} stored ${n === 1 ? 'piece' : 'pieces'} of this log`;
@@ -20,5 +20,4 @@ export function asideWords(damaged: readonly Damaged[], named: readonly Instrume
 }
 
 /** What could not be read, as a file for whoever can. */
-export const asideFile = (damaged: readonly Damaged[]): string =>
-  JSON.stringify(damaged, (_, v: unknown) => (ArrayBuffer.isView(v) ? Array.from(v as Uint8Array) : v), 1);
+export const asideFile = (damaged: readonly Damaged[]): string => JSON.stringify(damaged, withBytes, 1);
