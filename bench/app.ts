@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import process, { env, execPath } from 'node:process';
 
 /** Types a figure for the string in hand, as a user without a microphone does. @param enter presses Enter too */
-export async function typeFigure(page: Page, text: string, enter = true): Promise<void> {
+export async function typeInPage(page: Page, text: string, enter = true): Promise<void> {
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'Type a figure from another device' }).click();
   await page.getByLabel('Cents from the target, or Hz').fill(text);

@@ -10,15 +10,13 @@ import {
   type StringTruth,
 } from '../src/core/simulate';
 import type { StringPlan } from '../src/core/log';
+import { DAY, HOUR, MINUTE } from '../src/core/base';
 
 /** The Heron's local time is two hours ahead of UTC; noon of the demonstration's day. */
 export const ZONE_MIN = 120;
 export const NOON_MS = Date.UTC(2026, 5, 12, 10, 0);
-export const MINUTE = 60000;
 /** The A4 of the harmonium in the cabin. */
 const HARMONIUM_HZ = 441.3;
-const HOUR = 60 * MINUTE;
-const DAY = 24 * HOUR;
 
 /** One instrument of the Heron's pit: who it is, how old its strings are, when they were looked at. */
 export interface DemoInstrument {

@@ -19,12 +19,12 @@ import {
   BOUZOUKI_STRETCHED,
   CURTAIN_MS,
   heronsBench,
-  MINUTE,
   NOON_MS,
   ZONE_MIN,
   wearAt,
   type DemoInstrument,
 } from './bench';
+import { DAY, MINUTE } from '../src/core/base';
 
 /** What the demonstration starts with: the log, and the truth of the instruments that the simulator goes on with. */
 export interface Demonstration {
@@ -100,7 +100,7 @@ function passesOf(instrument: DemoInstrument, add: (record: LogRecord) => void):
 function octavesOf({ instrumentId, truths }: DemoInstrument, add: (record: LogRecord) => void): void {
   const places: Touch[] = [{ kind: 'open' }, { kind: 'fret', fret: 12 }, { kind: 'harmonic' }, { kind: 'open' }];
   for (let month = 0; month < 5; month++) {
-    const passMs = BARITONE_BEFORE_MS + (8 + 30 * month) * 1440 * MINUTE;
+    const passMs = BARITONE_BEFORE_MS + (8 + 30 * month) * DAY;
     truths.forEach((string, i) => {
       const { fretted, ...rest } = string;
       const then: StringTruth = { ...rest, strungMs: BARITONE_BEFORE_MS, turns: [], slips: [] };
@@ -160,7 +160,7 @@ const FRICTION: Record<string, [number, number, number][]> = {
 };
 function frictionOf(instrumentId: string, add: (record: LogRecord) => void): void {
   const base = { version: RECORD_VERSION, zoneMin: ZONE_MIN, instrumentId } as const;
-  const oiledMs = NOON_MS - 41 * 1440 * MINUTE;
+  const oiledMs = NOON_MS - 41 * DAY;
   const stringIds = Object.keys(FRICTION);
   add({ ...base, id: `${instrumentId}-oiled`, type: 'treatment', atMs: oiledMs, stringIds, treatment: 'lubricated' });
   for (const [stringId, figures] of Object.entries(FRICTION))
@@ -169,7 +169,7 @@ function frictionOf(instrumentId: string, add: (record: LogRecord) => void): voi
         ...base,
         id: `${instrumentId}-${stringId}-friction-${k}`,
         type: 'test',
-        atMs: oiledMs + days * 1440 * MINUTE,
+        atMs: oiledMs + days * DAY,
         stringId,
         passId: `friction:${stringId}`,
         test: 'friction',

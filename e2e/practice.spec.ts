@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { earTrial, thresholdOf, type Trial } from '../src/core/practice';
+import { earTrial, thresholdOf, type StaircaseAnswer } from '../src/core/practice';
 import { figure, instruction, openAt } from './bench';
 
 const report = (page: Page) => page.getByTestId('report');
@@ -32,7 +32,7 @@ test('an ear staircase converges on a scripted listener, by a handed-out exercis
   });
   await expect(instruction(page)).toHaveText('Is the upper note of the fifth flat or sharp?');
   // Tells eight cents and more; says sharp to everything else.
-  const trials: Trial[] = [];
+  const trials: StaircaseAnswer[] = [];
   while (trials.length < 40) {
     const { cents, up } = earTrial('fifth', 31, trials);
     const saidUp = cents >= 8 ? up : true;

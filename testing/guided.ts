@@ -1,9 +1,9 @@
-import type { GuidedLog, Kept } from '../src/core/guided';
+import type { GuidedLog, KeptReading } from '../src/core/guided';
 import type { Reading } from '../src/core/pitch';
 import { createLogIndex, RECORD_VERSION, type Draft, type LogRecord } from '../src/core/log';
+import { MINUTE } from '../src/core/base';
 
 const START_MS = Date.UTC(2026, 5, 12, 12);
-const MINUTE = 60000;
 
 /** A log in memory, as guided jobs read and write it; each thing that is written comes a minute after the one before. */
 export function memoryLog(family: string, notes: readonly string[], nowMs = START_MS) {
@@ -69,5 +69,5 @@ export const readingAt = (targetHz: number, cents: number, more: Partial<Reading
 export const keptAt = (
   targetHz: number,
   cents: number,
-  { sigmaCents = 0.3, ...more }: Partial<Kept> & { sigmaCents?: number } = {},
-): Kept => ({ kind: 'keep', reading: readingAt(targetHz, cents, { sigmaCents }), arrival: undefined, ...more });
+  { sigmaCents = 0.3, ...more }: Partial<KeptReading> & { sigmaCents?: number } = {},
+): KeptReading => ({ kind: 'keep', reading: readingAt(targetHz, cents, { sigmaCents }), arrival: undefined, ...more });

@@ -1,5 +1,5 @@
 import { screen } from '@testing-library/react';
-import type { Player } from './player';
+import type { AppPlayer } from './player';
 import { ASKS_WHETHER, SOUNDED } from './asked';
 
 /** A figure as the screen writes it, '−6.3', as a number; NaN where none stands. */
@@ -13,30 +13,30 @@ export const isFaint = (): boolean =>
   screen.queryAllByTestId('live-cents').some((shown) => shown.className.includes('opacity'));
 
 /** How far the string in hand is off where it is to be left, by what is shown: that counts from where it belongs. */
-export const shownCents = (player: Player): number => figure(player.says('live-cents')) - lineCents();
+export const shownCents = (player: AppPlayer): number => figure(player.says('live-cents')) - lineCents();
 const lineCents = (): number =>
   figure(
     /where to leave it, (.*)/.exec(screen.queryByRole('img', { name: /^Live pitch/ })?.ariaLabel ?? '')?.[1] ?? '0',
   );
 
 /** Plucks, and looks up until the instruction has moved on or the note has been heard out. */
-export async function pluck(player: Player): Promise<void> {
+export async function pluckString(player: AppPlayer): Promise<void> {
   const before = player.says('instruction');
   await player.press('p');
   for (let t = 0; t < 2400 && player.says('instruction') === before; t += 200) await player.pass(200);
 }
 
 /** Plucks or turns the simulated tuner as the sentence says. @returns whether it asks for either */
-export async function turnAsTold(player: Player): Promise<boolean> {
+export async function turnAsTold(player: AppPlayer): Promise<boolean> {
   const sentence = player.says('instruction');
   // No hand turns a string that it no longer hears.
   if (/^Bring it up|below, then up/.test(sentence) && isFaint()) {
     await player.pass(400);
-    if (isFaint()) await pluck(player);
+    if (isFaint()) await pluckString(player);
     return true;
   }
   // A surprising fall is asked for twice: 'It fell at once: pluck A2 again'.
-  if (/^Pluck|: pluck /.test(sentence)) await pluck(player);
+  if (/^Pluck|: pluck /.test(sentence)) await pluckString(player);
   else if (/^Bring it up/.test(sentence)) {
     const flat = Math.abs(shownCents(player));
     await player.press(flat > 18 ? 'Shift+ArrowUp' : 'ArrowUp');
@@ -52,7 +52,7 @@ export async function turnAsTold(player: Player): Promise<boolean> {
 
 /** Does what is told until this is so. @param done also told what to do besides; true where it did something */
 export async function doAsTold(
-  player: Player,
+  player: AppPlayer,
   so: () => boolean,
   besides: () => Promise<boolean> = async () => false,
 ): Promise<void> {
@@ -64,7 +64,7 @@ export async function doAsTold(
 }
 
 /** Does as it is told, by the pedal and the simulated pluck alone, until the sentence that ends it. */
-export async function follow(player: Player, until: RegExp): Promise<void> {
+export async function follow(player: AppPlayer, until: RegExp): Promise<void> {
   for (let i = 0; i < 160; i++) {
     const sentence = player.says('instruction');
     if (until.test(sentence)) return;

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { World } from '../src/app/world/database';
+import type { StoreName } from '../src/app/world/database';
 import { createAnalyst } from '../src/app/analyst/analyst';
 import { createListening } from '../src/app/sound/listening';
 import type { QuestionKind } from '../src/app/analyst/questions';
@@ -60,7 +60,7 @@ export const giveMicrophone = (means: Means, samples: Float32Array, rate: number
   void microphones.set(means, { samples, rate });
 
 /** A world in one thread: what is computed is computed at once, time goes on when it is told to, nothing is by chance. */
-export function testMeans(world: World, clock: Clock, seed: number, unseen: readonly QuestionKind[]): Means {
+export function testMeans(world: StoreName, clock: Clock, seed: number, unseen: readonly QuestionKind[]): Means {
   const store = memoryStore();
   const shelf = new Map<string, unknown>();
   const means: Means = {

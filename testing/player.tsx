@@ -3,7 +3,7 @@ import { act, cleanup, configure, fireEvent, render, screen } from '@testing-lib
 import { userEvent } from '@testing-library/user-event';
 import { MemoryRouter, useLocation } from 'react-router';
 import { App } from '../src/app/App';
-import type { World } from '../src/app/world/database';
+import type { StoreName } from '../src/app/world/database';
 import { writeWav } from '../src/core/exchange';
 import { steppedClock } from '../src/app/world/clock';
 import type { QuestionKind } from '../src/app/analyst/questions';
@@ -41,7 +41,7 @@ const PRESS_MS = 120;
 const TURNS = 2;
 
 /** A player at the app, without a browser: hands, eyes and the time that passes. */
-export interface Player {
+export interface AppPlayer {
   go(path: string): Promise<void>;
   /** The page is loaded anew; what was kept is there. */
   reload(): Promise<void>;
@@ -57,7 +57,7 @@ export interface Player {
   /** The device's clock is set back by so much. */
   setClockBack(ms: number): void;
   path(): string;
-  means(world: World): Means;
+  means(world: StoreName): Means;
 }
 
 /**
@@ -65,15 +65,15 @@ export interface Player {
  * @param seed of the simulated voice
  * @param unseen what the test does not look at: it stays unanswered
  */
-export async function openApp(path: string, seed = 1, unseen: readonly QuestionKind[] = []): Promise<Player> {
+export async function openApp(path: string, seed = 1, unseen: readonly QuestionKind[] = []): Promise<AppPlayer> {
   sessionStorage.clear();
   localStorage.clear();
   const time = steppedClock(START_MS, PACE);
   let backMs = 0;
   const clock = { ...time, nowMs: () => time.nowMs() - backMs };
   const user = userEvent.setup({ delay: null, pointerEventsCheck: 0 });
-  const worlds = new Map<World, Means>();
-  const means = (world: World): Means => {
+  const worlds = new Map<StoreName, Means>();
+  const means = (world: StoreName): Means => {
     const known = worlds.get(world) ?? testMeans(world, clock, seed, unseen);
     worlds.set(world, known);
     return known;
@@ -98,7 +98,7 @@ export async function openApp(path: string, seed = 1, unseen: readonly QuestionK
     await settle();
     await player.pass(PRESS_MS);
   };
-  const player: Player = {
+  const player: AppPlayer = {
     go: async (to) => open(to),
     reload: async () => open(at),
     async press(...keys) {
@@ -147,7 +147,7 @@ export async function openApp(path: string, seed = 1, unseen: readonly QuestionK
 }
 
 /** Gives a field another text, or a choice another one of its options, by value or words. */
-export async function choose(player: Player, field: HTMLElement, wanted: string): Promise<void> {
+export async function choose(player: AppPlayer, field: HTMLElement, wanted: string): Promise<void> {
   const options = field instanceof HTMLSelectElement ? [...field.options] : [];
   const value = (options.find((o) => o.value === wanted) ?? options.find((o) => o.text === wanted))?.value ?? wanted;
   act(() => {
@@ -157,7 +157,7 @@ export async function choose(player: Player, field: HTMLElement, wanted: string)
 }
 
 /** Puts an instrument of a family on the user's own bench, strung just now unless said otherwise, and opens it there. */
-export async function addInstrument(player: Player, family: string, strung?: string): Promise<void> {
+export async function addInstrument(player: AppPlayer, family: string, strung?: string): Promise<void> {
   await player.go('/add');
   if (strung) await player.click(screen.getByLabelText(strung));
   await player.click(screen.getByRole('button', { name: family }));
@@ -167,7 +167,7 @@ export async function addInstrument(player: Player, family: string, strung?: str
 }
 
 /** Types a figure for the named string, as a user without a microphone does. */
-export async function typeFigure(player: Player, text: string): Promise<void> {
+export async function typeFigure(player: AppPlayer, text: string): Promise<void> {
   await player.press('k');
   await choose(player, screen.getByLabelText('Cents from the target, or Hz'), text);
   act(() => screen.getByLabelText('Cents from the target, or Hz').focus());
@@ -190,7 +190,7 @@ export async function saved(act: () => Promise<void>): Promise<string> {
 }
 
 /** Hands a file to a view's own field for one. */
-export async function giveFile(player: Player, label: string, file: File): Promise<void> {
+export async function giveFile(player: AppPlayer, label: string, file: File): Promise<void> {
   const field = screen.getByLabelText(label);
   act(() => {
     fireEvent.change(field, { target: { files: [file] } });
@@ -200,7 +200,7 @@ export async function giveFile(player: Player, label: string, file: File): Promi
 
 /** Sound from a file, as any view takes it. */
 export const playFile = (
-  player: Player,
+  player: AppPlayer,
   samples: Float32Array,
   sampleRate: number,
   name = 'sound.wav',
@@ -208,7 +208,7 @@ export const playFile = (
   giveFile(player, 'WAV file', new File([Buffer.from(writeWav(samples, sampleRate))], name, { type: 'audio/wav' }));
 
 /** The microphone hears this from now on, as time goes by. */
-export async function hearLive(player: Player, samples: Float32Array, rate: number): Promise<void> {
+export async function hearLive(player: AppPlayer, samples: Float32Array, rate: number): Promise<void> {
   giveMicrophone(player.means('own'), samples, rate);
   await player.press(' ');
 }

@@ -4,7 +4,7 @@ import { readLogFile, writeLogFile } from '../src/core/exchange';
 import {
   checkRecord,
   indexOf,
-  KINDS,
+  RECORD_KINDS,
   migrate,
   namesIn,
   RECORD_VERSION,
@@ -69,7 +69,7 @@ test('all of them are understood by the index: none is set aside, and the bench 
 const ODD = [undefined, null, '', 'x', 'x'.repeat(2000), '1', -1, 0, 0.5, 1e20, NaN, Infinity, true, [], [null], {}];
 test('what is quickly taken for a good record is one: every field of every type, bent', () => {
   const wrong: string[] = [];
-  KINDS.forEach(({ type, schema, surely }, i) => {
+  RECORD_KINDS.forEach(({ type, schema, surely }, i) => {
     const good = ALL_SAMPLES[i]! as unknown as Record<string, unknown>;
     if (!surely(good)) wrong.push(`${type}: a good one is not known at once`);
     for (const key of [...Object.keys(schema.fields), 'stranger'])

@@ -3,11 +3,12 @@ import { KEYS } from '../src/app/keys/table';
 import { HELD, TASKS, WAY_WORDS } from '../src/core/bridge';
 import { SCHOOL_WORDS } from '../src/core/by-ear';
 import { QUESTIONS, REMEDIES, TEST_GUIDES } from '../src/core/causes';
-import { courseLabels, fittingPlan, SCHOOLS } from '../src/core/fitting';
+import { courseLabels, fittingPlan, STRETCH_SCHOOLS } from '../src/core/fitting';
 import { DEFAULT_A4_HZ } from '../src/core/music';
 import { readBench, type LogRecord } from '../src/core/log';
 import { statementsOf } from '../src/core/says';
 import { FAMILIES, traitsOf } from '../src/core/strings';
+import { HOUR } from '../src/core/base';
 
 /** Where a text stands, and the text. */
 export type Said = [room: string, text: string];
@@ -31,7 +32,7 @@ function statements(): Said[] {
   const lastMs = Math.max(...records.map((r) => r.atMs));
   return [0.02, 5].flatMap((hours) =>
     statementsOf(bench, {
-      nowMs: lastMs + hours * 3600e3,
+      nowMs: lastMs + hours * HOUR,
       zone: 120,
       a4Hz: DEFAULT_A4_HZ,
       priorsOf: () => ({}),
@@ -46,7 +47,7 @@ export function sentences(): Said[] {
     ...fitting(),
     ...of(
       'fitting',
-      SCHOOLS.flatMap((s) => [s.name, s.how]),
+      STRETCH_SCHOOLS.flatMap((s) => [s.name, s.how]),
     ),
     ...Object.values(REMEDIES).flatMap((r) => of('causes', [r.name, ...r.steps, r.expect, r.caution])),
     ...Object.values(TEST_GUIDES).flatMap((g) => of('causes', [g.title, ...g.parts.map((p) => p.words), g.caution])),

@@ -7,11 +7,11 @@ import { HOLD_MIN, TOLERANCE_CENTS } from '../../src/core/check';
 import { readBench, READY } from '../../src/core/log';
 import { statementsOf, type Statement } from '../../src/core/says';
 import { writeSection } from '../report';
-import { BEYOND_MIN, drawAudited, octaveCents, type Audited } from './world';
+import { BEYOND_MIN, drawAudited, octaveErrorCents, type Audited } from './world';
+import { MINUTE } from '../../src/core/base';
 
 const COUNT = Number(argv[2] ?? 1000);
 const SEED = Number(argv[3] ?? 5);
-const MINUTE = 60000;
 
 /** A kind's figures held against their truths. */
 class Figures {
@@ -83,7 +83,7 @@ function judge(world: Audited, s: Statement): void {
     case 'room-change':
       return figure(`${s.kind}${meddled}`, s, roomDid(world, i, world.readMs[i]!));
     case 'octave-error':
-      return hidden.uneven[i] ? undefined : figure(s.kind, s, octaveCents(hidden.saddleMm[i]!));
+      return hidden.uneven[i] ? undefined : figure(s.kind, s, octaveErrorCents(hidden.saddleMm[i]!));
     case 'saddle-move':
       right('saddle-move has the right direction', Math.sign(Number(s.value)) === -Math.sign(hidden.saddleMm[i]!));
       return hidden.uneven[i] ? undefined : figure(s.kind, s, -hidden.saddleMm[i]!);

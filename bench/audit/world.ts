@@ -6,7 +6,8 @@ import { RECORD_VERSION, type Draft, type LogRecord } from '../../src/core/log';
 import { targetFrequencyHz } from '../../src/core/music';
 import { randomFrom, type Random } from '../../src/core/simulate';
 import { logBetween, type TrueString } from '../forecast/truth';
-import { LAWS, MINUTE, NOTES, SETS, stringOf } from '../plan/world';
+import { LAWS, NOTES, SETS, stringOf } from '../plan/world';
+import { HOUR, DAY, MINUTE } from '../../src/core/base';
 
 const A4 = 440;
 const HAND_MIN = 0.4;
@@ -86,14 +87,15 @@ const slipOfPen = (r: Random, cents: number): number => {
 
 const FRETTED = 648;
 /** Error of the fretted octave of a string whose saddle stands off by so many mm (Mersenne), cents. */
-export const octaveCents = (offMm: number): number => 1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
+export const octaveErrorCents = (offMm: number): number =>
+  1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
 
 /** One instrument and its day or weeks, up to a moment at which it is asked about. */
 export function drawAudited(seed: number, id: number): Audited {
   const r = randomFrom(seed * 7919 + id * 104729);
   const materials = SETS[Math.floor(r.uniform() * SETS.length)]!;
   const ageMin = logBetween(r, 25, 10 * 1440);
-  const strungMs = Date.UTC(2026, 5, 1, 8) + Math.floor(r.uniform() * 20) * 3600e3;
+  const strungMs = Date.UTC(2026, 5, 1, 8) + Math.floor(r.uniform() * 20) * HOUR;
   const nowMs = Math.round(strungMs + ageMin * MINUTE);
   const endMin = ageMin + BEYOND_MIN;
   const swing = r.between(0.2, 1.8);
@@ -264,7 +266,7 @@ function extras({ r, hidden, write, own, plans, cents, atMs }: Extra): void {
         });
       };
       touch('open', 0);
-      touch('fret', 1200 + octaveCents(hidden.saddleMm[i]!) + (hidden.uneven[i]! ? r.between(2, 8) : 0));
+      touch('fret', 1200 + octaveErrorCents(hidden.saddleMm[i]!) + (hidden.uneven[i]! ? r.between(2, 8) : 0));
       touch(
         'harmonic',
         1200 + 600 * Math.log2((1 + 4 * 4e-5) / (1 + 4e-5)) + (hidden.uneven[i]! ? r.between(2, 8) : 0),
@@ -293,7 +295,7 @@ function extras({ r, hidden, write, own, plans, cents, atMs }: Extra): void {
     hidden.earCents = ear;
     const count = 3 + Math.floor(r.uniform() * 20);
     for (let k = 0; k < count; k++)
-      write(atMs - 86400e3, {
+      write(atMs - DAY, {
         type: 'judgement',
         ...own,
         stringId: plans[1]!.stringId,

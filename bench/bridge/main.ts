@@ -12,13 +12,13 @@ import {
 import { type BridgeMemory, type BridgeOrder } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
-import { drawWorld, KINDS, type Kind, type World } from './world';
+import { drawBridge, BRIDGE_CASES, type BridgeCase, type BridgeWorld } from './world';
 
 const count = Number(argv[2] ?? 200);
 const seed = Number(argv[3] ?? 1);
 const TOLERANCE = 2;
 const MOST_PASSES = 12;
-const worst = (w: World) => Math.max(...w.truth().map(Math.abs));
+const worst = (w: BridgeWorld) => Math.max(...w.truth().map(Math.abs));
 
 interface Run {
   /** Worst string after each pass, cents. */
@@ -41,8 +41,8 @@ interface Blocked {
 }
 
 function byAdvice(
-  world: World,
-  task: Kind,
+  world: BridgeWorld,
+  task: BridgeCase,
   order: BridgeOrder,
   memory: BridgeMemory | null,
   { held, fromCents }: Blocked = { held: false },
@@ -109,7 +109,7 @@ function leanSeen(law: BridgeLaw, events: readonly BridgeEvent[]): number | unde
 }
 
 /** Blocked, every string to its target; let go; the claw, and what is left. */
-function byBlock(world: World, task: Kind): Run {
+function byBlock(world: BridgeWorld, task: BridgeCase): Run {
   world.block(true);
   const fromCents = world.truth();
   byAdvice(world, task, 'least-tilt', null, { held: true });
@@ -117,7 +117,7 @@ function byBlock(world: World, task: Kind): Run {
   return byAdvice(world, task, 'least-tilt', null, { held: false, fromCents });
 }
 
-function byRule(world: World, order: 'centre-out' | 'outside-in', goal: (now: number) => number): Run {
+function byRule(world: BridgeWorld, order: 'centre-out' | 'outside-in', goal: (now: number) => number): Run {
   const run: Run = { after: [], reads: 0, stops: 0, claw: 0, done: undefined, within: 0, all: 0, memory: null };
   for (let pass = 0; pass < MOST_PASSES; pass++) {
     for (const i of orderOf(order, world.told.strings.length)) {
@@ -144,11 +144,16 @@ const row = (start: string, way: string, runs: readonly Run[]) =>
   lines.push(
     `| ${start} | ${way} | ${share(runs, 0)} / ${share(runs, 1)} / ${share(runs, 2)} | ${mean(runs.map(passesOf)).toFixed(1)} | ${mean(runs.map((r) => r.reads)).toFixed(0)} | ${mean(runs.map((r) => r.stops)).toFixed(0)} | ${mean(runs.map((r) => 12 * r.stops + 4 * r.reads)).toFixed(0)} |`,
   );
-const worlds = (kind: Kind) => Array.from({ length: count }, (_, k) => drawWorld(randomFrom(seed * 7919 + k), kind));
-const asked: Record<Kind, string> = { 'touch-up': '70 / 95 / –', fresh: '– / 80 / 98', 'new-tuning': '– / 65 / 88' };
+const worlds = (kind: BridgeCase) =>
+  Array.from({ length: count }, (_, k) => drawBridge(randomFrom(seed * 7919 + k), kind));
+const asked: Record<BridgeCase, string> = {
+  'touch-up': '70 / 95 / –',
+  fresh: '– / 80 / 98',
+  'new-tuning': '– / 65 / 88',
+};
 const began = cpuUsage();
 const told: string[] = [];
-for (const kind of KINDS) {
+for (const kind of BRIDGE_CASES) {
   const runs = worlds(kind).map((w) => byAdvice(w, kind, 'least-tilt', null));
   row(kind, `stops (asked ${asked[kind]})`, runs);
   const done = runs.flatMap((r) => (r.done === undefined ? [] : [r.done]));

@@ -1,11 +1,12 @@
 import { momentAt, pitchAt, tensionAt, type ExactBridge, type ExactString } from '../../src/core/bridge';
 import type { Random } from '../../src/core/simulate';
+import { clamp } from '../../src/core/base';
 
-export const KINDS = ['touch-up', 'fresh', 'new-tuning'] as const;
-export type Kind = (typeof KINDS)[number];
+export const BRIDGE_CASES = ['touch-up', 'fresh', 'new-tuning'] as const;
+export type BridgeCase = (typeof BRIDGE_CASES)[number];
 
 /** A bridge that nobody told the estimator of, with friction, strings and a hand. */
-export interface World {
+export interface BridgeWorld {
   /** What its owner can say. */
   told: {
     springs: number;
@@ -83,7 +84,7 @@ const COPY = (b: ExactBridge): ExactBridge => ({
   springs: { ...b.springs, claw: { ...b.springs.claw } },
 });
 
-export function drawWorld(random: Random, kind: Kind): World {
+export function drawBridge(random: Random, kind: BridgeCase): BridgeWorld {
   const set = SETS[Math.floor(random.uniform() * SETS.length)]!;
   const shift = kind === 'new-tuning' ? NEW[Math.floor(random.uniform() * NEW.length)]! : set.notes.map(() => 0);
   const old = set.notes.map(hz);
@@ -97,7 +98,7 @@ export function drawWorld(random: Random, kind: Kind): World {
   const tension = (f: number, mass: number) => mass * (2e-3 * set.scaleMm * f) ** 2;
   const strings = set.gauges.map((gauge, i): ExactString => {
     const wound = set.wound[i]!;
-    const core = wound ? Math.min(0.6, Math.max(0.28, gauge * random.between(0.36, 0.45))) : gauge;
+    const core = wound ? clamp(gauge * random.between(0.36, 0.45), 0.28, 0.6) : gauge;
     const mass = (Math.PI / 4) * (gauge * 1e-3) ** 2 * (wound ? random.between(6100, 6600) : 7850);
     const axialN = (200000 * Math.PI * core * core) / 4;
     const behindMm = random.between(90, 230);

@@ -1,6 +1,7 @@
 import type { CauseBuild, CauseString, SinceLast, TestResult } from '../../src/core/causes';
 import type { Cause, CauseTest } from '../../src/core/codes';
 import type { Random } from '../../src/core/simulate';
+import { clamp } from '../../src/core/base';
 
 /**
  * Strings with faults by laws that are not those of the finder: no segments, but for each place that holds a position between two
@@ -102,7 +103,7 @@ export function drawCase(random: Random, possibleOf: (build: CauseBuild) => Caus
   const pivot = size('pivot-friction', 4, 22);
   let lean = 0;
   const springs = size('springs-moved', 5, 25);
-  let clamp = size('loose-clamp', 6, 28);
+  let loosened = size('loose-clamp', 6, 28);
   const room = size('room', 4, 22) * (random.uniform() < 0.5 ? -1 : 1);
   const worn = size('worn-string', 3, 15);
   const reference = size('wrong-reference', 4, 30) * (random.uniform() < 0.5 ? -1 : 1);
@@ -117,7 +118,7 @@ export function drawCase(random: Random, possibleOf: (build: CauseBuild) => Caus
   const push = (name: keyof typeof places, by: number) => {
     const p = places[name];
     // A place that holds much is pushed less far by the same hand.
-    p.x = Math.max(-1, Math.min(1, p.x + (by * 12) / (8 + p.limit) / (random.uniform() < 0.2 ? 2 : 1)));
+    p.x = clamp(p.x + (by * 12) / (8 + p.limit) / (random.uniform() < 0.2 ? 2 : 1), -1, 1);
     p.limit *= 1 + 0.03 * random.normal();
   };
   const gross = () => (random.uniform() < GROSS ? 25 * random.normal() : 0);
@@ -128,7 +129,7 @@ export function drawCase(random: Random, possibleOf: (build: CauseBuild) => Caus
     random.between(0.2, 0.9) * (coil + fresh) -
     random.between(0, 1) * lash -
     random.between(0.1, 1) * peg -
-    random.between(0.2, 1) * clamp +
+    random.between(0.2, 1) * loosened +
     (worn > 0 ? 2.5 * random.normal() : 0);
   const all =
     room +
@@ -192,12 +193,12 @@ export function drawCase(random: Random, possibleOf: (build: CauseBuild) => Caus
           : 0;
       all2 += 0.6 * pivot * moved + stray;
     }
-    if (clamp > 0) {
+    if (loosened > 0) {
       const slips =
         { 'press-behind-nut': 1, dive: 1.3, 'pull-up': -0.4, 'side-stretch': -0.8, 'big-bend': -0.4 }[test as string] ??
         0;
-      own += slips * clamp * (again ? random.between(0, 0.3) : random.between(0.6, 1));
-      clamp *= 0.97;
+      own += slips * loosened * (again ? random.between(0, 0.3) : random.between(0.6, 1));
+      loosened *= 0.97;
     }
     const jitter = 0.3 + 0.06 * Math.abs(room);
     wander = 0.6 * wander + jitter * random.normal();

@@ -9,7 +9,8 @@ import {
 import { createListener } from '../../src/core/pitch';
 import type { ReadingRecord } from '../../src/core/log';
 import { turnString, type Random, type StringTruth } from '../../src/core/simulate';
-import { A4, RATE, Sounding, type World } from './world';
+import { A4, DAY_RATE, RingingStrings, type DayWorld } from './world';
+import { clamp } from '../../src/core/base';
 
 /** How somebody plays: all else is the same hand. */
 export const STYLES = {
@@ -27,7 +28,7 @@ const REPLUCK_S = 2.4;
 const GIVE_UP_S = 150;
 
 /** What a hand needs of a job: which string it is to sound, and how; undefined where none is. */
-export interface Job<State, Action> {
+export interface HandJob<State, Action> {
   procedure: Procedure<State, Action>;
   begin: State;
   /** The string that the step in hand sounds, by id; and as what. */
@@ -40,15 +41,15 @@ export interface Job<State, Action> {
 
 /** One job played through: the player hears what the hand does, and the hand does what the player says. @returns seconds it took */
 export function play<State, Action>(
-  world: World,
-  job: Job<State, Action>,
+  world: DayWorld,
+  job: HandJob<State, Action>,
   style: Style,
   random: Random,
   onRead: (reading: ReadingRecord) => void,
 ): { seconds: number; done: boolean } {
   const how = STYLES[style];
-  const sound = new Sounding(world, how.noise, random);
-  const listener = createListener(RATE);
+  const sound = new RingingStrings(world, how.noise, random);
+  const listener = createListener(DAY_RATE);
   const log = (): GuidedLog => ({
     life: world.life(),
     bench: world.bench(),
@@ -83,7 +84,7 @@ export function play<State, Action>(
   let sinceS = 0;
   let key = '';
   while (!job.over(log(), player.state)) {
-    const nowS = n / RATE;
+    const nowS = n / DAY_RATE;
     const step = player.step;
     const stepKey = `${step?.named.id}/${step?.step.purpose}`;
     if (stepKey !== key) [key, sinceS] = [stepKey, nowS];
@@ -95,13 +96,13 @@ export function play<State, Action>(
     if (target) move(view, target, nowS, ids);
     for (const h of listener.push(sound.block(BLOCK), false)) player.hear(h, 'simulated');
     n += BLOCK;
-    world.nowMs += (1000 * BLOCK) / RATE;
+    world.nowMs += (1000 * BLOCK) / DAY_RATE;
   }
-  return { seconds: n / RATE, done: true };
+  return { seconds: n / DAY_RATE, done: true };
 
   function move(
     view: GuideView,
-    target: NonNullable<ReturnType<Job<State, Action>['sounds']>>,
+    target: NonNullable<ReturnType<HandJob<State, Action>['sounds']>>,
     nowS: number,
     ids: readonly string[],
   ): void {
@@ -141,7 +142,7 @@ export function play<State, Action>(
   /** A turn in small steps, as a hand makes it. */
   function turn(cents: number, nowS: number): void {
     const count = Math.max(4, Math.ceil(Math.abs(cents) / 2));
-    const seconds = Math.min(1.2, Math.max(0.3, Math.abs(cents) / 60));
+    const seconds = clamp(Math.abs(cents) / 60, 0.3, 1.2);
     hand.steps = Array.from({ length: count }, (_, k) => ({
       atS: nowS + (seconds * (k + 1)) / count,
       cents: cents / count,

@@ -11,12 +11,12 @@ import type { GuidedLog } from '../../src/core/guided';
 import type { ReadingRecord } from '../../src/core/log';
 import { restring, randomFrom, stretchString, touched, trueCents, type Random } from '../../src/core/simulate';
 import { writeSection } from '../report';
-import { play, STYLES, type Job, type Style } from './hand';
-import { A4, drawWorld, type World } from './world';
+import { play, STYLES, type HandJob, type Style } from './hand';
+import { A4, drawDay, type DayWorld } from './world';
+import { HOUR } from '../../src/core/base';
 
 const days = Number(argv[2] ?? 20);
 const seed = Number(argv[3] ?? 1);
-const HOUR = 3600e3;
 const open = <T>(s: T) => s;
 /** So far from its string, and so near to another one, a reading is that one's, cents. */
 const ELSEWHERE_CENTS = 60;
@@ -51,7 +51,7 @@ const empty = (): Tally => ({
 });
 
 /** A reading as it is written, against its string as it stands. */
-function judge(world: World, tally: Tally, r: ReadingRecord): void {
+function judge(world: DayWorld, tally: Tally, r: ReadingRecord): void {
   const string = world.strings.get(r.stringId)!;
   const truth = trueCents(string, world.nowMs);
   const error = Math.abs(r.cents - truth);
@@ -66,7 +66,7 @@ function judge(world: World, tally: Tally, r: ReadingRecord): void {
   if (Math.abs(truth) > TOLERANCE_CENTS + 1) tally.leftOut++;
 }
 
-const checkJob = (): Job<object, Parameters<typeof checkProcedure.press>[0]> => ({
+const checkJob = (): HandJob<object, Parameters<typeof checkProcedure.press>[0]> => ({
   procedure: checkProcedure,
   begin: {},
   sounds: (log, state) => {
@@ -81,7 +81,10 @@ const checkJob = (): Job<object, Parameters<typeof checkProcedure.press>[0]> => 
   over: (log, state) => checkPassOf(log) !== undefined && checkStep(log, state) === undefined,
 });
 
-function fitJob(world: World, stringId: string): Job<FittingState, Parameters<typeof fittingProcedure.press>[0]> {
+function fitJob(
+  world: DayWorld,
+  stringId: string,
+): HandJob<FittingState, Parameters<typeof fittingProcedure.press>[0]> {
   const at = (log: Pick<GuidedLog, 'life'>, s: FittingState) => fittingAt(log, s);
   return {
     procedure: fittingProcedure,
@@ -105,7 +108,7 @@ function fitJob(world: World, stringId: string): Job<FittingState, Parameters<ty
   };
 }
 
-const octaveJob = (): Job<typeof BEGIN_OCTAVE, Parameters<typeof octaveProcedure.press>[0]> => ({
+const octaveJob = (): HandJob<typeof BEGIN_OCTAVE, Parameters<typeof octaveProcedure.press>[0]> => ({
   procedure: octaveProcedure,
   begin: BEGIN_OCTAVE,
   sounds: (log, state) => {
@@ -122,7 +125,7 @@ const octaveJob = (): Job<typeof BEGIN_OCTAVE, Parameters<typeof octaveProcedure
   over: (log, state) => octaveAt(log, state).pass !== undefined && octaveAt(log, state).step === undefined,
 });
 
-function testJob(stringId: string): Job<TestState<InquiryWhy>, Parameters<typeof inquiryTests.press>[0]> {
+function testJob(stringId: string): HandJob<TestState<InquiryWhy>, Parameters<typeof inquiryTests.press>[0]> {
   let begun = false;
   return {
     procedure: inquiryTests,
@@ -147,9 +150,9 @@ function testJob(stringId: string): Job<TestState<InquiryWhy>, Parameters<typeof
 
 /** A day: a string put on, a pass, hours, a pass, the octave, a test. */
 function day(style: Style, random: Random, tally: Tally): void {
-  const world = drawWorld(random);
+  const world = drawDay(random);
   const ids = [...world.strings.keys()];
-  const run = <S, A>(job: Job<S, A>, isPass = false) => {
+  const run = <S, A>(job: HandJob<S, A>, isPass = false) => {
     const { done, seconds } = play(world, job, style, random, (r) => judge(world, tally, r));
     tally.jobs++;
     if (done) tally.done++;

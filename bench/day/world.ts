@@ -10,14 +10,15 @@ import {
   type Voice,
 } from '../../src/core/simulate';
 import { FAMILIES } from '../../src/core/strings';
+import { HOUR } from '../../src/core/base';
 
-export const RATE = 24000;
+export const DAY_RATE = 24000;
 export const A4 = 440;
 /** Families whose strings are simulated as they are; a floating bridge has a bench of its own. */
 const PLAYED = ['guitar-steel', 'guitar-nylon', 'ukulele', 'violin', 'viola', 'kantele-11', 'bass-4'];
 
 /** One simulated instrument, its log and its time. */
-export interface World {
+export interface DayWorld {
   instrumentId: string;
   strings: Map<string, StringTruth>;
   nowMs: number;
@@ -28,13 +29,13 @@ export interface World {
 }
 
 /** An instrument drawn by lot, strung hours or days ago, its strings somewhere about their pitch. */
-export function drawWorld(random: Random): World {
+export function drawDay(random: Random): DayWorld {
   const families = FAMILIES.filter((f) => PLAYED.includes(f.code));
   const family = families[Math.floor(random.uniform() * families.length)]!;
   const index = createLogIndex();
   let serial = 0;
   const newId = () => `n${serial++}`;
-  const world: World = {
+  const world: DayWorld = {
     instrumentId: 'played',
     strings: new Map(),
     nowMs: Date.UTC(2026, 5, 12, 9),
@@ -70,7 +71,7 @@ export function drawWorld(random: Random): World {
       })),
     } as Draft,
   ]);
-  const ageMs = 3600e3 * Math.exp(random.between(0, 4.5));
+  const ageMs = HOUR * Math.exp(random.between(0, 4.5));
   for (const s of strings) {
     const strungMs = world.nowMs - ageMs;
     const nylon = /nylon|fluoro|gut/.test(s.material);
@@ -97,12 +98,12 @@ export function drawWorld(random: Random): World {
 }
 
 /** The sound of the strings that ring, at the world's time. */
-export class Sounding {
+export class RingingStrings {
   private voices: { stand: () => StringTruth; voice: Voice }[] = [];
   private plucks = 0;
 
   constructor(
-    private readonly world: World,
+    private readonly world: DayWorld,
     private readonly noiseRms: number,
     private readonly random: Random,
   ) {}
@@ -110,7 +111,7 @@ export class Sounding {
   pluck(stand: () => StringTruth, hardness: number): void {
     for (const v of this.voices) v.voice.damp();
     const spec = pluckOf(stand(), hardness, ++this.plucks);
-    this.voices.push({ stand, voice: pluck(spec, RATE, this.random) });
+    this.voices.push({ stand, voice: pluck(spec, DAY_RATE, this.random) });
   }
 
   block(frames: number): Float32Array {

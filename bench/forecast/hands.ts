@@ -5,12 +5,13 @@
 import { MATERIAL_CODES, SETTLING_PRIORS, type SettlingEvent, type SettlingMaterial } from '../../src/core/settling';
 import { randomFrom, type Random } from '../../src/core/simulate';
 import { law, logBetween } from './truth';
+import { clamp } from '../../src/core/base';
 
 export const GROUPS = ['untouched', 'stretched', 'warmed', 'played'] as const;
-export type Group = (typeof GROUPS)[number];
+export type HandGroup = (typeof GROUPS)[number];
 
 export interface HandCase {
-  group: Group;
+  group: HandGroup;
   material: SettlingMaterial;
   events: SettlingEvent[];
   issueMin: number;
@@ -93,7 +94,7 @@ function liveString(r: Random, material: SettlingMaterial): LiveString {
   };
   const goTo = (to: number, playing = false) => {
     // Seconds at first, minutes later: what is slow needs no small steps.
-    while (t < to - 1e-9) pass(Math.min(to - t, Math.max(0.2, Math.min(STEP_MIN, 0.2 * t))), playing);
+    while (t < to - 1e-9) pass(Math.min(to - t, clamp(0.2 * t, 0.2, STEP_MIN)), playing);
   };
   const cents = () => state() + tuned;
   tuned = -state() + r.normal();
@@ -128,7 +129,7 @@ function liveString(r: Random, material: SettlingMaterial): LiveString {
 }
 
 /** @param daysAhead how long the truth is wanted for, min */
-export function handCase(group: Group, id: number, seed: number, horizons: readonly number[]): HandCase {
+export function handCase(group: HandGroup, id: number, seed: number, horizons: readonly number[]): HandCase {
   const r = randomFrom(seed * 6007 + id * 50021 + GROUPS.indexOf(group) * 997);
   const material = MATERIAL_CODES[Math.floor(r.uniform() * (MATERIAL_CODES.length - 1))]!;
   const s = liveString(r, material);

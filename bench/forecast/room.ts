@@ -4,12 +4,12 @@ import { fitLives, type ReadingRecord, type StringLife } from '../../src/core/lo
 import { fallAhead, mixtureQuantile, warmthOf } from '../../src/core/settling';
 import { randomFrom } from '../../src/core/simulate';
 import { logBetween, trueString, type TrueString } from './truth';
+import { MINUTE } from '../../src/core/base';
 
 const INSTRUMENTS = 120;
 const HORIZONS = [90, 720, 1440];
 const MATERIALS = ['wound-steel', 'wound-steel', 'wound-steel', 'wound-steel', 'plain-steel', 'plain-steel'] as const;
 const KINDS = { 'wound-steel': 'wound-steel-nickel', 'plain-steel': 'plain-steel' } as const;
-const MINUTE = 60000;
 
 interface Ways {
   alone: number[][];

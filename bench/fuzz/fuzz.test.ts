@@ -4,8 +4,9 @@ import { randomFrom } from '../../src/core/simulate';
 import { bentLogFile, faultsOf, goodLog } from './records';
 import { noNumbers, useLog } from './use';
 import { asCodec, bentWav, goodWavs, OTHER_CODECS } from './wavs';
+import { MINUTE } from '../../src/core/base';
 
-const NOW = 1_780_000_000_000 + 80 * 60000;
+const NOW = 1_780_000_000_000 + 80 * MINUTE;
 
 test('the good log is good, and the checks see what is not', () => {
   const good = goodLog();

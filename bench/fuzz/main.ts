@@ -13,12 +13,13 @@ import { mergeFaults } from '../../testing/merging';
 import { bentChapterFaults } from './chapters';
 import { useLog } from './use';
 import { asCodec, bentWav, goodWavs, OTHER_CODECS } from './wavs';
+import { MINUTE } from '../../src/core/base';
 
 const [seed = 1, logs = 20000, wavs = 5000, lines = 300] = argv.slice(2).map(Number);
 /** Longer than this for one small file is a hang, ms. */
 const HANG_MS = 2000;
 const USED = 5;
-const NOW = 1_780_000_000_000 + 80 * 60000;
+const NOW = 1_780_000_000_000 + 80 * MINUTE;
 const random = randomFrom(seed);
 const faults: string[] = [];
 const fault = (what: string, of: unknown) => {

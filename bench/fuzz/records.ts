@@ -2,6 +2,7 @@ import { writeLogFile } from '../../src/core/exchange';
 import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
 import type { Random } from '../../src/core/simulate';
 import { SAMPLES } from '../../testing/samples';
+import { MINUTE } from '../../src/core/base';
 
 const START = 1_780_000_000_000;
 const base = { version: RECORD_VERSION, zoneMin: 60 } as const;
@@ -13,8 +14,8 @@ export function goodLog(): LogRecord[] {
   const at = (minute: number) => ({
     ...base,
     id: `g${++n}`,
-    atMs: START + minute * 60000,
-    written: { by: 'here', seq: n, atMs: START + minute * 60000 },
+    atMs: START + minute * MINUTE,
+    written: { by: 'here', seq: n, atMs: START + minute * MINUTE },
   });
   const strings = ['A4', 'E4', 'C4'].map((note, k) => ({
     stringId: `s${k + 1}`,
@@ -42,7 +43,7 @@ export function goodLog(): LogRecord[] {
     tempC: 19,
     passId: 'p1',
   });
-  const show = { curtainMs: START + 300 * 60000 };
+  const show = { curtainMs: START + 300 * MINUTE };
   const log: LogRecord[] = [
     { ...at(0), type: 'instrument', instrumentId: 'x', name: 'Requinto', family: 'own', strings },
     { ...at(0), type: 'instrument', instrumentId: 'y', name: 'Viola', family: 'viola', strings: strings.slice(0, 2) },

@@ -8,6 +8,7 @@ import { instrumentStatus, readBench, type LogRecord } from '../../src/core/log'
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { fallsByAge, instrumentStory, learnedPriors, setsTaughtBy } from '../../src/core/story';
 import { judgeTrial } from '../../src/core/trial';
+import { DAY, MINUTE } from '../../src/core/base';
 
 /** Figures in an answer that are none; [] where all are. */
 export function noNumbers(value: unknown, path = ''): string[] {
@@ -29,7 +30,7 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
     answers.push(
       status,
       pass && nextStep(life.strings, status, pass, 3),
-      instrumentStory(life, { ...wish, untilMs: nowMs + 864e5, zone: 0 }),
+      instrumentStory(life, { ...wish, untilMs: nowMs + DAY, zone: 0 }),
       learnedPriors(bench.instruments.flatMap(setsTaughtBy), 'plain-nylon')(instrumentId).prior,
       life.strings.map((s) => fallsByAge(s)),
       life.strings.map((s) => octavePasses(bench.touches, instrumentId, s.plan.stringId)),
@@ -59,7 +60,7 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
     answers.push(adviseBridge({ law, task: 'fresh', toleranceCents: 2, order: 'least-tilt', memory, events }));
   }
   const { session } = bench;
-  if (session && session.curtainMs + session.minutes * 60000 > nowMs)
+  if (session && session.curtainMs + session.minutes * MINUTE > nowMs)
     answers.push(
       planShow({
         strings: planStrings(bench.instruments, (m) => SETTLING_PRIORS[m]),

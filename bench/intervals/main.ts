@@ -2,10 +2,10 @@
 import { argv, cpuUsage } from 'node:process';
 import { measurePair, measureSteady, type PairOptions } from '../../src/core/two-strings';
 import { earRound, solveNet } from '../../src/core/by-ear';
-import { SCHOOLS } from '../../src/core/codes';
+import { EAR_SCHOOLS } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
-import { drawOther, drawPair, drawSteady, playInto, RATE, RATIOS, sampledNotes } from './world';
+import { drawOther, drawPair, drawSteady, playInto, KITS_RATE, RATIOS, kitNotes } from './world';
 
 const pairs = Number(argv[2] ?? 200);
 const seed = Number(argv[3] ?? 1);
@@ -32,7 +32,7 @@ function synthetic(): string[] {
   let [missed, within, beats, signs, wrong, read] = [0, 0, 0, 0, 0, 0];
   for (let k = 0; k < pairs; k++) {
     const pair = drawPair(randomFrom(seed * 1009 + k));
-    const r = heard(pair.samples, RATE, pair);
+    const r = heard(pair.samples, KITS_RATE, pair);
     if (!r.ok) {
       missed++;
       continue;
@@ -52,7 +52,7 @@ function synthetic(): string[] {
     let accepted = 0;
     for (let k = 0; k < 20; k++) {
       const other = drawOther(randomFrom(seed * 2003 + k), kind);
-      if (heard(other.samples, RATE, other).ok) accepted++;
+      if (heard(other.samples, KITS_RATE, other).ok) accepted++;
     }
     return `${kind} ${accepted} of 20`;
   });
@@ -70,7 +70,7 @@ function synthetic(): string[] {
 
 /** Pairs of sampled notes, each twice with another deviation: how well the difference is read. */
 function sampled(dir: string): string[] {
-  const notes = sampledNotes(dir);
+  const notes = kitNotes(dir);
   const byKit = new Map<string, { errors: number[]; missed: number; count: number }>();
   for (let k = 0; k < pairs; k++) {
     const random = randomFrom(seed * 3001 + k);
@@ -120,7 +120,7 @@ function steady(): string[] {
   for (let k = 0; k < 40; k++) {
     const kind = (['fork', 'reed', 'keyboard', 'string'] as const)[k % 4]!;
     const { samples, nominalHz, hz } = drawSteady(randomFrom(seed * 4001 + k), kind);
-    const r = measureSteady(samples, RATE, nominalHz, kind);
+    const r = measureSteady(samples, KITS_RATE, nominalHz, kind);
     if (!r.ok) continue;
     const error = 1200 * Math.log2(r.frequencyHz / hz);
     errors.push(error);
@@ -135,7 +135,7 @@ function steady(): string[] {
 /** Rounds by ear on a guitar: what every string's error is after each school, alone and as a net, at 1, 2 and 4 cents a judgement. */
 function rounds(): string[] {
   const notes = ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'];
-  const rows = SCHOOLS.flatMap((school) => {
+  const rows = EAR_SCHOOLS.flatMap((school) => {
     const round = earRound(notes, school, 22, 440);
     if (!round.ok) return [];
     const cells = [1, 2, 4].map((ear) => {

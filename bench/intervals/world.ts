@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { readWav } from '../../src/core/exchange';
 import type { Random } from '../../src/core/simulate';
 
-export const RATE = 44100;
+export const KITS_RATE = 44100;
 /** Two strings in one recording, with the truth. */
 export interface Pair {
   name: string;
@@ -45,14 +45,14 @@ const partial = ({ hz, b }: StringLaw, n: number) => n * hz * Math.sqrt((1 + b *
 
 /** A stiff string as a sum of partials that die at their own rates, phases by chance: no polarisations, no sharp start. */
 function sound(out: Float32Array, s: StringLaw, fromS: number, random: Random): void {
-  const from = Math.round(fromS * RATE);
+  const from = Math.round(fromS * KITS_RATE);
   for (let n = 1; n <= 40; n++) {
     const f = partial(s, n);
     if (f > 9000) break;
     const a = (s.level * Math.abs(Math.sin(n * Math.PI * s.at)) * (0.6 + 0.8 * random.uniform())) / n ** s.bright;
-    const w = (2 * Math.PI * f) / RATE;
+    const w = (2 * Math.PI * f) / KITS_RATE;
     const phase = 2 * Math.PI * random.uniform();
-    const fall = Math.exp(-(0.7 + 0.3 * n ** 0.9 * (0.7 + 0.6 * random.uniform())) / s.decayS / RATE);
+    const fall = Math.exp(-(0.7 + 0.3 * n ** 0.9 * (0.7 + 0.6 * random.uniform())) / s.decayS / KITS_RATE);
     let size = a;
     for (let i = from; i < out.length; i++) {
       out[i]! += size * Math.min(1, (i - from) / 40) * Math.sin(w * (i - from) + phase);
@@ -90,7 +90,7 @@ export function drawPair(random: Random, ratio = RATIOS[Math.floor(random.unifor
     level: 0.25 * 10 ** (random.between(-12, 0) / 20),
   };
   const delayS = random.between(0, 0.4);
-  const samples = new Float32Array(Math.round(4.2 * RATE));
+  const samples = new Float32Array(Math.round(4.2 * KITS_RATE));
   sound(samples, a, 0.3, random);
   sound(samples, b, 0.3 + delayS, random);
   addNoise(samples, 10 ** (random.between(-72, -55) / 20), random);
@@ -124,7 +124,7 @@ export function drawOther(random: Random, kind: 'one' | 'three' | 'hum' | 'silen
       sound(samples, s(hz), 0.3 + 0.2 * random.uniform(), random);
   if (kind === 'hum')
     for (let i = 0; i < samples.length; i++)
-      for (const k of [1, 2, 3, 5]) samples[i]! += (0.05 / k) * Math.sin((2 * Math.PI * 50 * k * i) / RATE + k);
+      for (const k of [1, 2, 3, 5]) samples[i]! += (0.05 / k) * Math.sin((2 * Math.PI * 50 * k * i) / KITS_RATE + k);
   addNoise(samples, 10 ** (random.between(-72, -55) / 20), random);
   return { ...pair, name: kind, samples };
 }
@@ -136,14 +136,14 @@ interface Note {
   nominalHz: number;
 }
 /** Sampled notes of real instruments, where they were made. */
-export function sampledNotes(dir: string): (Note & { samples: Float32Array; rate: number })[] {
+export function kitNotes(dir: string): (Note & { samples: Float32Array; rate: number })[] {
   const { notes } = JSON.parse(readFileSync(join(dir, 'rooms.json'), 'utf8')) as { notes: Note[] };
   return notes.flatMap((n) => {
     const wav = readWav(readFileSync(join(dir, n.file)));
     return wav.ok ? [{ ...n, samples: Float32Array.from(wav.sound.samples), rate: wav.sound.sampleRate }] : [];
   });
 }
-export type SampledNote = ReturnType<typeof sampledNotes>[number];
+export type SampledNote = ReturnType<typeof kitNotes>[number];
 
 /** A note read at another speed, by cubic interpolation, into a recording. */
 export function playInto(
@@ -175,17 +175,17 @@ export function playInto(
 export function drawSteady(random: Random, kind: 'fork' | 'reed' | 'keyboard' | 'string') {
   const nominalHz = kind === 'string' ? random.between(80, 400) : 440;
   const hz = nominalHz * 2 ** (random.between(-20, 20) / 1200);
-  const samples = new Float32Array(6 * RATE);
-  const from = Math.round(0.3 * RATE);
+  const samples = new Float32Array(6 * KITS_RATE);
+  const from = Math.round(0.3 * KITS_RATE);
   const partials = kind === 'fork' ? [1, 6.27] : [1, 2, 3, 4, 5, 6, 7, 8];
   for (const n of partials) {
     const stiff = kind === 'string' ? Math.sqrt((1 + 5e-5 * n * n) / (1 + 5e-5)) : 1;
-    const w = (2 * Math.PI * n * hz * stiff) / RATE;
+    const w = (2 * Math.PI * n * hz * stiff) / KITS_RATE;
     const size = (0.2 / n) * random.between(0.5, 1.5);
     const phase = random.between(0, 2 * Math.PI);
     const decay = kind === 'fork' ? (n === 1 ? 0.4 : 4) : kind === 'string' ? 0.8 * n ** 0.7 : 0;
     for (let i = from; i < samples.length; i++) {
-      const t = (i - from) / RATE;
+      const t = (i - from) / KITS_RATE;
       samples[i]! += size * Math.exp(-decay * t) * Math.min(1, t / 0.01) * Math.sin(w * (i - from) + phase);
     }
   }

@@ -8,9 +8,10 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { argv, exit, stderr } from 'node:process';
 import { readLogFile, writeLogFile } from '../../src/core/exchange';
 import { randomFrom } from '../../src/core/simulate';
-import { serveApp, typeFigure } from '../app';
+import { serveApp, typeInPage } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
+import { MINUTE } from '../../src/core/base';
 
 const PORT = 4191;
 const [seed = 1, kills = 400] = argv.slice(2, 4).map(Number);
@@ -22,7 +23,7 @@ const { browser, place, close } = await serveApp(PORT, '--autoplay-policy=no-use
 mkdirSync('.tmp', { recursive: true });
 const SIZES = [5000, 50000];
 for (const size of SIZES) {
-  const log = bigLog(Math.round(size / 500), 4, 124, Date.now() - 60000).slice(0, size);
+  const log = bigLog(Math.round(size / 500), 4, 124, Date.now() - MINUTE).slice(0, size);
   writeFileSync(`.tmp/log-${size}.json`, writeLogFile(log, Date.now()));
 }
 
@@ -115,7 +116,7 @@ async function addOne(page: Page): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
-const type = (page: Page, cents: number): Promise<void> => typeFigure(page, cents.toFixed(1));
+const type = (page: Page, cents: number): Promise<void> => typeInPage(page, cents.toFixed(1));
 
 /** What a figure's sentence says was kept, cents. */
 const centsIn = (sentence: string) => Number(/([+−]?\d+\.\d) ±/.exec(sentence)?.[1]?.replace('−', '-') ?? NaN);
@@ -383,7 +384,7 @@ const noRoom: Trial = async (context, what) => {
 };
 
 /** A log that was written reading by reading. */
-const SMALL = bigLog(1, 4, 124, Date.now() - 60000);
+const SMALL = bigLog(1, 4, 124, Date.now() - MINUTE);
 
 const tidied: Trial = async (context, what) => {
   const page = await open(context, '/log', []);

@@ -7,6 +7,7 @@ import { writeLogFile } from '../../src/core/exchange';
 import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
+import { MINUTE } from '../../src/core/base';
 
 const PORT = 4194;
 const INSTRUMENTS = 60;
@@ -15,7 +16,7 @@ const { browser, place, close } = await serveApp(PORT);
 const page = await browser.newPage(place);
 const client = await page.context().newCDPSession(page);
 await page.goto('/log');
-const buffer = Buffer.from(writeLogFile(bigLog(INSTRUMENTS, 6, 12, Date.now() - 60000), Date.now()));
+const buffer = Buffer.from(writeLogFile(bigLog(INSTRUMENTS, 6, 12, Date.now() - MINUTE), Date.now()));
 await page.locator('input[type=file]').setInputFiles({ name: 'log.json', mimeType: 'application/json', buffer });
 await page.getByText(/new records kept/).waitFor();
 await page.goto('/settling/i0');

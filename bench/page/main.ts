@@ -4,6 +4,7 @@ import { writeLogFile } from '../../src/core/exchange';
 import { serveApp } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from '../size/big-log';
+import { MINUTE } from '../../src/core/base';
 
 const PORT = 4188;
 const INSTRUMENTS = 5;
@@ -12,7 +13,7 @@ const READINGS = 100;
 const KEPT = 8;
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 
-const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - 60000);
+const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - MINUTE);
 const { browser, place, close } = await serveApp(PORT);
 const page = await browser.newPage(place);
 mkdirSync('.tmp', { recursive: true });

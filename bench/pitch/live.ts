@@ -2,6 +2,7 @@
 import { createListener, type TrackPoint } from '../../src/core/pitch';
 import { addNoise, pluck, randomFrom, type PluckSpec } from '../../src/core/simulate';
 import { writeSection } from '../report';
+import { clamp } from '../../src/core/base';
 
 const RATE = 48000;
 const BLOCK = 1024;
@@ -10,7 +11,7 @@ const SLIDE_FROM_S = 1;
 const SLIDE_S = 2;
 
 /** Seven semitones up to the target in two seconds, then let ring to the end. */
-const course = (s: number) => -700 + 700 * Math.min(1, Math.max(0, (s - SLIDE_FROM_S) / SLIDE_S));
+const course = (s: number) => -700 + 700 * clamp((s - SLIDE_FROM_S) / SLIDE_S, 0, 1);
 
 function follow(targetHz: number, seed: number) {
   const random = randomFrom(seed);

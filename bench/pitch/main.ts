@@ -4,7 +4,7 @@
  * no seeds: the simulator is left out, and nothing is written down.
  */
 import { quantileSorted } from 'simple-statistics';
-import { changeBetween, measure, sharpAfter, type Outcome } from '../../src/core/pitch';
+import { changeBetween, measure, sharpAfter, type MeasureOutcome } from '../../src/core/pitch';
 import { writeSection } from '../report';
 import { DETECTORS } from './detectors';
 import { ownSimulator } from './own';
@@ -19,8 +19,8 @@ import {
   torn,
   wavering,
   withNeighbour,
-  type Group,
-  type Sound,
+  type SoundGroup,
+  type BenchSound,
 } from './sounds';
 
 const [strings = '', rooms = '', seeds = '', first = '9000'] = process.argv.slice(2);
@@ -29,9 +29,9 @@ const rms = (list: number[]) => Math.sqrt(list.reduce((s, e) => s + e * e, 0) / 
 const mean = (list: number[]) => list.reduce((s, e) => s + e, 0) / Math.max(1, list.length);
 const f = (v: number) => (Number.isFinite(v) ? v.toFixed(3) : '–');
 
-const whole = (s: Sound): Outcome => measure(s.samples, s.rate, { targetHz: s.targetHz });
+const whole = (s: BenchSound): MeasureOutcome => measure(s.samples, s.rate, { targetHz: s.targetHz });
 /** A stretch of the note as it is read while a hand may turn: long after the pluck, its beginning unknown. */
-function stretch(s: Sound): Outcome {
+function stretch(s: BenchSound): MeasureOutcome {
   const from = Math.round((s.onsetS + 0.9) * s.rate);
   const part = s.samples.subarray(from, from + Math.round(0.8 * s.rate));
   const near = whole(s);
@@ -51,7 +51,7 @@ interface Errors {
   hard: number[];
 }
 /** All pairs of every group: the change that is read against the one that is known. */
-function changes(groups: Group[], read = whole): Errors {
+function changes(groups: SoundGroup[], read = whole): Errors {
   const t: Errors = { errors: [], within: 0, missed: [], count: 0, hard: [] };
   for (const { sounds } of groups) {
     const outcomes = sounds.map(read);
@@ -72,7 +72,7 @@ function changes(groups: Group[], read = whole): Errors {
   return t;
 }
 /** What a stretch late in the note says against the whole of it: the string stood still. */
-function standing(groups: Group[]): Errors {
+function standing(groups: SoundGroup[]): Errors {
   const t: Errors = { errors: [], within: 0, missed: [], count: 0, hard: [] };
   for (const s of groups.flatMap((g) => g.sounds)) {
     const a = whole(s);
@@ -135,7 +135,7 @@ if (rooms) {
   const bad = badSounds(rooms, notes);
   const read = bad.filter((b) => whole(b.sound).ok);
   say(`\nBad sounds accepted: ${read.length} of ${bad.length} (${[...new Set(read.map((b) => b.what))].join(', ')}).`);
-  const time = (run: (s: Sound) => unknown) => {
+  const time = (run: (s: BenchSound) => unknown) => {
     const t = process.cpuUsage().user;
     for (const g of again) for (const s of g.sounds) run(s);
     return (process.cpuUsage().user - t) / 1000;

@@ -4,7 +4,7 @@ import { measure } from '../../src/core/pitch';
 import { cents } from '../../src/core/music';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
-import { loadKits, RATE } from '../room/kits';
+import { loadKits, ROOM_RATE } from '../room/kits';
 
 const KITS = ['nylon', 'steel', 'clean-electric', 'bass', 'banjo', 'harp', 'cello', 'koto'];
 const kits = loadKits(argv[2]!, KITS);
@@ -19,12 +19,12 @@ for (const among of ['all', 'one'] as const)
     let [notes, misread, refused, worst] = [0, 0, 0, 0];
     for (const kit of kits)
       for (const note of kit.notes) {
-        const clean = measure(note.samples, RATE, { targetHz: note.targetHz });
+        const clean = measure(note.samples, ROOM_RATE, { targetHz: note.targetHz });
         if (!clean.ok) continue;
         const sets =
           among === 'all' ? [kit.notes.filter((n) => n !== note)] : kit.notes.filter((n) => n !== note).map((n) => [n]);
         for (const others of sets) {
-          const begin = Math.round(BEFORE_S * RATE);
+          const begin = Math.round(BEFORE_S * ROOM_RATE);
           const out = new Float64Array(note.samples.length + begin);
           for (const other of others) {
             const from = Math.round(random.between(0, 0.3) * begin);
@@ -33,7 +33,7 @@ for (const among of ['all', 'one'] as const)
           }
           for (let i = 0; i < note.samples.length; i++) out[i + begin]! += note.samples[i]!;
           for (let i = 0; i < out.length; i++) out[i]! += 1e-4 * random.normal();
-          const r = measure(out, RATE, { targetHz: note.targetHz });
+          const r = measure(out, ROOM_RATE, { targetHz: note.targetHz });
           notes++;
           if (!r.ok) refused++;
           else {

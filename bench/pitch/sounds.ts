@@ -8,7 +8,7 @@ import { randomFrom } from '../../src/core/simulate';
 import { renderSampled, SAMPLED, sampledInstrumentsInstalled } from './sampled';
 
 /** One sound whose pitch against others of its group is known. */
-export interface Sound {
+export interface BenchSound {
   samples: Float32Array;
   rate: number;
   targetHz: number;
@@ -18,9 +18,9 @@ export interface Sound {
   /** The group's first partial on its body, where it is known, Hz. */
   bodyHz?: number;
 }
-export interface Group {
+export interface SoundGroup {
   kind: string;
-  sounds: Sound[];
+  sounds: BenchSound[];
 }
 
 const LEVEL = 0.4;
@@ -40,8 +40,8 @@ function placed(raw: Float32Array, rate: number, seed: number, noiseDb: number):
 }
 
 /** Strings on bodies as their maker writes them: kc.tsv and float32 files. */
-export function stringsOnBodies(folder: string): Group[] {
-  const groups = new Map<string, Group>();
+export function stringsOnBodies(folder: string): SoundGroup[] {
+  const groups = new Map<string, SoundGroup>();
   const lines = readFileSync(join(folder, 'kc.tsv'), 'utf8').trim().split('\n');
   lines.forEach((line, k) => {
     const [name = '', rateHz, source = '', group = '', hz, known, nominal] = line.split('\t');
@@ -80,7 +80,7 @@ const STRUCK: [number, number][] = [
   [60, -4],
   [100, 6],
 ];
-export const sampledNotes = (): Group[] =>
+export const sampledNotes = (): SoundGroup[] =>
   sampledInstrumentsInstalled()
     ? SAMPLED.flatMap(({ name, program, midi }) =>
         midi.map((note) => ({
@@ -129,7 +129,7 @@ const group = (
   cents: number[],
   make: (of: number, k: number) => Float32Array,
   noiseDb = -60,
-): Group => ({
+): SoundGroup => ({
   kind: note.kind,
   sounds: cents.map((c, k) => ({
     samples: placed(make(c, k), note.rate, 7 + k, noiseDb),
@@ -141,11 +141,11 @@ const group = (
 });
 
 /** One recording at known other pitches. */
-export const resampled = (notes: RoomNote[]): Group[] =>
+export const resampled = (notes: RoomNote[]): SoundGroup[] =>
   notes.map((n) => group(n, [0, -23.7, 11.3], (c) => bent(n.raw, n.rate, () => c)));
 
 /** The same note in a room that rings for so long (RT60, s): dry, and with a tail of noise that dies so. */
-export const inRooms = (notes: RoomNote[], rt60S: number, wet = 0.5): Group[] =>
+export const inRooms = (notes: RoomNote[], rt60S: number, wet = 0.5): SoundGroup[] =>
   notes.map((n, seed) =>
     group(n, [0, -8.5], (c) => {
       const x = bent(n.raw, n.rate, () => c);
@@ -162,7 +162,7 @@ export const inRooms = (notes: RoomNote[], rt60S: number, wet = 0.5): Group[] =>
   );
 
 /** With another string of the same instrument that rang before, and rings on so much softer. */
-export const withNeighbour = (notes: RoomNote[], db: number): Group[] =>
+export const withNeighbour = (notes: RoomNote[], db: number): SoundGroup[] =>
   notes.flatMap((n, i) => {
     const own = notes.filter((m) => m.kind === n.kind && m !== n);
     const other = own[i % Math.max(1, own.length)];
@@ -178,13 +178,13 @@ export const withNeighbour = (notes: RoomNote[], db: number): Group[] =>
   });
 
 /** Light vibrato, cents either way, 5.6 a second. */
-export const wavering = (notes: RoomNote[], cents: number): Group[] =>
+export const wavering = (notes: RoomNote[], cents: number): SoundGroup[] =>
   notes.map((n) =>
     group(n, [0, -8.5], (c, k) => bent(n.raw, n.rate, (s) => c + cents * Math.sin(2 * Math.PI * 5.6 * s + 2 * k))),
   );
 
 /** The harmonic over half of the string: what is common to the note and itself half a period later. */
-export const harmonics = (notes: RoomNote[]): Group[] =>
+export const harmonics = (notes: RoomNote[]): SoundGroup[] =>
   notes.map((n) =>
     group(n, [0, -8.5], (c) => {
       const x = bent(n.raw, n.rate, () => c);
@@ -196,7 +196,7 @@ export const harmonics = (notes: RoomNote[]): Group[] =>
   );
 
 /** A note, and the same as a busy machine's microphone gives it: 10 ms left out, or silent, somewhere in the first second. */
-export const torn = (notes: RoomNote[], how: 'left out' | 'silent'): Group[] =>
+export const torn = (notes: RoomNote[], how: 'left out' | 'silent'): SoundGroup[] =>
   notes.map((n, seed) => {
     const random = randomFrom(500 + seed);
     const made = group(n, [0, 0], () => n.raw);
@@ -213,7 +213,7 @@ export const torn = (notes: RoomNote[], how: 'left out' | 'silent'): Group[] =>
   });
 
 /** What must not be read: two strings at once, talk, coughs and knocks, with the pitch that is asked for. */
-export function badSounds(folder: string, notes: RoomNote[]): { what: string; sound: Sound }[] {
+export function badSounds(folder: string, notes: RoomNote[]): { what: string; sound: BenchSound }[] {
   const asked = notes.filter((_, i) => i % 4 === 0);
   const noises = readdirSync(join(folder, 'noises')).flatMap((file) => {
     const read = readWav(readFileSync(join(folder, 'noises', file)));

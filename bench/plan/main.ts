@@ -3,18 +3,9 @@ import { minutesPerString, planSession, planShow, planStrings, type Plan } from 
 import { readBench } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { writeSection } from '../report';
-import {
-  blank,
-  MINUTE,
-  SHOW_MIN,
-  showDay,
-  TOLERANCE,
-  visit,
-  watch,
-  type Played,
-  type Score,
-  type ShowDay,
-} from './world';
+import { blank, SHOW_MIN, showDay, visit, watchStrings, type Played, type Score, type ShowDay } from './world';
+import { MINUTE } from '../../src/core/base';
+import { TOLERANCE_CENTS } from '../../src/core/check';
 
 const SHOWS = Number(process.argv[2] ?? 300);
 const SEED = Number(process.argv[3] ?? 9);
@@ -27,7 +18,7 @@ let cpuUs = 0;
 function planAt(day: ShowDay, nowMs: number): Plan {
   const began = process.cpuUsage().user;
   const bench = readBench(day.records.filter((r) => r.atMs <= nowMs));
-  const session = planSession({ curtainMs: day.curtainMs, minutes: SHOW_MIN, toleranceCents: TOLERANCE }, null);
+  const session = planSession({ curtainMs: day.curtainMs, minutes: SHOW_MIN, toleranceCents: TOLERANCE_CENTS }, null);
   const plan = planShow({
     strings: planStrings(bench.instruments, (material) => SETTLING_PRIORS[material]),
     session,
@@ -58,7 +49,7 @@ function play(score: Score, way: Way, show: number, handsOff: boolean): void {
   let watched = day.curtainMs;
   let last = -Infinity;
   const look = (toMs: number) => {
-    if (toMs > watched) watch(score, day, ever, watched, Math.min(toMs, endMs));
+    if (toMs > watched) watchStrings(score, day, ever, watched, Math.min(toMs, endMs));
     watched = Math.max(watched, toMs);
   };
   for (let n = 0; n < 400; n++) {
@@ -94,7 +85,7 @@ const byPlan: Way = (day, nowMs) => {
     atMs: item.atMs,
     strings: item.stringIds.map(of),
     leave: (s) => item.leaveAtCents?.[s.stringId] ?? 0,
-    from: item.bringUpFromCents ?? (item.what === 'check' ? TOLERANCE / 2 : 0),
+    from: item.bringUpFromCents ?? (item.what === 'check' ? TOLERANCE_CENTS / 2 : 0),
   };
 };
 
@@ -121,7 +112,7 @@ function holdsOf(show: number): void {
   const { holds } = planAt(day, t);
   const fromMs = Math.max(t, day.curtainMs);
   const bad = new Set<Played>();
-  watch(blank(), day, bad, fromMs, day.curtainMs + SHOW_MIN * MINUTE);
+  watchStrings(blank(), day, bad, fromMs, day.curtainMs + SHOW_MIN * MINUTE);
   for (const s of day.strings) {
     const chance = holds[`${s.instrumentId}/${s.stringId}`];
     if (chance !== undefined) declared.push({ chance, good: !bad.has(s) });

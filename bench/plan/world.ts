@@ -3,10 +3,10 @@ import { RECORD_VERSION, type LogRecord, type ReadingRecord } from '../../src/co
 import { SETTLES_AS, type StringMaterial } from '../../src/core/strings';
 import { randomFrom, type Random } from '../../src/core/simulate';
 import { logBetween, trueString, type TrueString } from '../forecast/truth';
+import { MINUTE, DAY } from '../../src/core/base';
+import { TOLERANCE_CENTS } from '../../src/core/check';
 
-export const MINUTE = 60000;
 export const SHOW_MIN = 90;
-export const TOLERANCE = 3;
 const A4 = 440;
 /** A hand takes so long a string to read it, and again to bring it up, min. */
 const HAND_MIN = 0.3;
@@ -98,7 +98,7 @@ export function stringOf(
 /** One show: one to three instruments, strung 2 to 30 h before and read as left then. */
 export function showDay(seed: number, show: number): ShowDay {
   const r = randomFrom(seed * 7919 + show * 104729);
-  const curtainMs = Date.UTC(2026, 5, 12, 17, 30) + show * 86400000;
+  const curtainMs = Date.UTC(2026, 5, 12, 17, 30) + show * DAY;
   const count = 1 + Math.floor(r.uniform() * 3);
   const day: ShowDay = { curtainMs, fromMs: 0, strings: [], r, records: [] };
   const swing = r.between(0.2, 1.6);
@@ -203,11 +203,11 @@ export const blank = (): Score => ({
 });
 
 /** Counts the string-minutes out of tolerance from one time to another. */
-export function watch(score: Score, day: ShowDay, ever: Set<Played>, fromMs: number, toMs: number): void {
+export function watchStrings(score: Score, day: ShowDay, ever: Set<Played>, fromMs: number, toMs: number): void {
   for (let t = Math.ceil(fromMs / MINUTE); t < toMs / MINUTE; t++)
     for (const s of day.strings) {
       score.minutes++;
-      if (Math.abs(trueCents(s, (t + 0.5) * MINUTE)) <= TOLERANCE) continue;
+      if (Math.abs(trueCents(s, (t + 0.5) * MINUTE)) <= TOLERANCE_CENTS) continue;
       score.out++;
       ever.add(s);
     }

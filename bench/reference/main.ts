@@ -4,7 +4,7 @@ import { measureSteady, type ReferenceKind } from '../../src/core/two-strings';
 import { randomFrom } from '../../src/core/simulate';
 import { pinkNoise } from '../room/kits';
 import { writeSection } from '../report';
-import { PROGRAMMES, RATE, renderTones, type Group } from './tones';
+import { PROGRAMMES, TONE_RATE, renderTones, type Programme } from './tones';
 
 const [seed = '1', ...banks] = argv.slice(2);
 if (banks.length === 0) {
@@ -12,9 +12,9 @@ if (banks.length === 0) {
   exit(2);
 }
 const NOTES = [57, 64, 69, 72, 81];
-const KIND: Record<Group, ReferenceKind> = { keyboard: 'keyboard', wind: 'reed' };
+const KIND: Record<Programme, ReferenceKind> = { keyboard: 'keyboard', wind: 'reed' };
 const random = randomFrom(Number(seed));
-const noise = pinkNoise(20 * RATE, random);
+const noise = pinkNoise(20 * TONE_RATE, random);
 const quantile = (list: readonly number[], p: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(p * list.length))] ?? NaN;
 const lines = [
@@ -37,7 +37,7 @@ for (const group of ['keyboard', 'wind'] as const)
           const level = 10 ** (random.between(-60, -45) / 20);
           const from = Math.floor(random.uniform() * (noise.length - heard.length));
           for (let i = 0; i < heard.length; i++) heard[i] = (0.4 / peak) * heard[i]! + level * noise[from + i]!;
-          const read = measureSteady(heard, RATE, tone.nominalHz, KIND[group]);
+          const read = measureSteady(heard, TONE_RATE, tone.nominalHz, KIND[group]);
           const error = read.ok ? 1200 * Math.log2(read.frequencyHz / tone.hz) : NaN;
           if (!read.ok) {
             refused++;

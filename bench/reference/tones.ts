@@ -5,17 +5,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readWav } from '../../src/core/exchange';
 
-export const RATE = 48000;
+export const TONE_RATE = 48000;
 /** General MIDI programmes, by what a player would say they are. */
 export const PROGRAMMES = {
   keyboard: [0, 1, 2, 3, 4, 5, 6, 7, 8, 11, 12, 15],
   wind: [19, 20, 21, 22, 65, 68, 71, 73, 75, 79],
 };
-export type Group = keyof typeof PROGRAMMES;
+export type Programme = keyof typeof PROGRAMMES;
 const LEAD_S = 0.5;
 const GAP_S = 3.5;
 
-export interface Tone {
+export interface BenchTone {
   programme: number;
   midi: number;
   nominalHz: number;
@@ -50,22 +50,22 @@ export function firstPartial(samples: Float32Array, aroundHz: number, fromS: num
   let centre = aroundHz;
   let last = Infinity;
   for (const halfHz of [0.03 * aroundHz, 0.012 * aroundHz, Math.min(6, 0.008 * aroundHz)]) {
-    const width = Math.round(RATE / (2 * halfHz));
+    const width = Math.round(TONE_RATE / (2 * halfHz));
     const hop = Math.max(1, Math.round(width / 8));
     const phases: { t: number; phase: number; power: number }[] = [];
-    for (let at = Math.round(fromS * RATE); at + width < toS * RATE; at += hop) {
+    for (let at = Math.round(fromS * TONE_RATE); at + width < toS * TONE_RATE; at += hop) {
       let re = 0;
       let im = 0;
       for (let i = 0; i < width; i++) {
         const w = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / width);
-        const turn = (2 * Math.PI * centre * (at + i)) / RATE;
+        const turn = (2 * Math.PI * centre * (at + i)) / TONE_RATE;
         re += w * samples[at + i]! * Math.cos(turn);
         im -= w * samples[at + i]! * Math.sin(turn);
       }
       const before = phases.at(-1)?.phase ?? 0;
       const raw = Math.atan2(im, re);
       phases.push({
-        t: at / RATE,
+        t: at / TONE_RATE,
         phase: raw + 2 * Math.PI * Math.round((before - raw) / (2 * Math.PI)),
         power: re * re + im * im,
       });
@@ -85,19 +85,19 @@ export function firstPartial(samples: Float32Array, aroundHz: number, fromS: num
 
 /** The same by the highest point of a finely padded spectrum (Blackman window). */
 export function peakOf(samples: Float32Array, aroundHz: number, fromS: number, toS: number): number | undefined {
-  const [from, to] = [Math.round(fromS * RATE), Math.min(samples.length, Math.round(toS * RATE))];
+  const [from, to] = [Math.round(fromS * TONE_RATE), Math.min(samples.length, Math.round(toS * TONE_RATE))];
   const n = to - from;
   const power = (hz: number) => {
     let [re, im] = [0, 0];
     for (let i = 0; i < n; i += 4) {
       const w = 0.42 - 0.5 * Math.cos((2 * Math.PI * i) / n) + 0.08 * Math.cos((4 * Math.PI * i) / n);
-      re += w * samples[from + i]! * Math.cos((2 * Math.PI * hz * i) / RATE);
-      im += w * samples[from + i]! * Math.sin((2 * Math.PI * hz * i) / RATE);
+      re += w * samples[from + i]! * Math.cos((2 * Math.PI * hz * i) / TONE_RATE);
+      im += w * samples[from + i]! * Math.sin((2 * Math.PI * hz * i) / TONE_RATE);
     }
     return re * re + im * im;
   };
   let best = aroundHz;
-  for (let reach = 0.035 * aroundHz, step = 0.25 * (RATE / n); step > 1e-4; reach = 2 * step, step /= 4) {
+  for (let reach = 0.035 * aroundHz, step = 0.25 * (TONE_RATE / n); step > 1e-4; reach = 2 * step, step /= 4) {
     const around = best;
     let most = -1;
     for (let hz = around - reach; hz <= around + reach; hz += step) {
@@ -121,12 +121,12 @@ export function renderTones(
   midis: readonly number[],
   holdS: number,
   sharpCents: number,
-): Tone[] {
+): BenchTone[] {
   const dir = mkdtempSync(join(tmpdir(), 'tones-'));
   try {
     const [mid, wav] = [join(dir, 'a.mid'), join(dir, 'a.wav')];
     writeFileSync(mid, midiFile(programme, midis, holdS));
-    const rate = Math.round(RATE / 2 ** (sharpCents / 1200));
+    const rate = Math.round(TONE_RATE / 2 ** (sharpCents / 1200));
     execFileSync(
       'fluidsynth',
       ['-ni', '-q', '-R', '0', '-C', '0', '-g', '0.6', '-r', String(rate), '-F', wav, bank, mid],
@@ -143,7 +143,7 @@ export function renderTones(
         read.sound.samples.subarray(seconds(fromS), seconds(fromS + LEAD_S + holdS + 1)),
       );
       const nominalHz = 440 * 2 ** ((midi - 69) / 12);
-      const expected = (nominalHz * RATE) / rate;
+      const expected = (nominalHz * TONE_RATE) / rate;
       return {
         programme,
         midi,

@@ -1,7 +1,9 @@
+import { clamp } from '../../src/core/base';
+
 /** A hand on sampled strings: plucks, turns with pauses and reversals, re-plucks, damping; see the rooms' README. */
 
 /** One string of a kit: its clean note, and the reading of it that counts as its zero. */
-export interface Note {
+export interface KitNote {
   name: string;
   targetHz: number;
   samples: Float64Array;
@@ -16,7 +18,7 @@ const REPLUCK_S = 0.06;
 const PLUCK_PEAK = 10 ** (-8 / 20);
 
 interface Voice {
-  note: Note;
+  note: KitNote;
   at: number;
   gain: number;
   /** Samples until it starts; the one before is damped meanwhile. */
@@ -33,7 +35,7 @@ export class Strings {
   private n = 0;
 
   constructor(
-    private readonly notes: Note[],
+    private readonly notes: KitNote[],
     private readonly rate: number,
     private readonly room: Float64Array,
     private readonly noiseDb: number,
@@ -116,6 +118,6 @@ export class Strings {
     }
     this.voices = this.voices.filter((v) => v.gain > 1e-5 && v.at + 3 < v.note.samples.length);
     this.n += frames;
-    return out.map((v) => Math.max(-1, Math.min(1, v)));
+    return out.map((v) => clamp(v, -1, 1));
   }
 }

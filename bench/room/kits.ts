@@ -3,10 +3,10 @@ import { targetFrequencyHz } from '../../src/core/music';
 import { measure } from '../../src/core/pitch';
 import { readWav } from '../../src/core/exchange';
 import type { Random } from '../../src/core/simulate';
-import type { Note } from './hand';
+import type { KitNote } from './hand';
 
-export const RATE = 48000;
-export type Kit = { name: string; notes: Note[]; damps: boolean };
+export const ROOM_RATE = 48000;
+export type Kit = { name: string; notes: KitNote[]; damps: boolean };
 
 const UNDAMPED = new Set(['harp', 'koto']);
 
@@ -20,10 +20,10 @@ export function loadKits(folder: string, names: string[]): Kit[] {
     damps: !UNDAMPED.has(name),
     notes: notes
       .filter((n) => n.kit === name)
-      .map(({ file, note }): Note => {
-        const { samples } = soundOf(`${folder}/${file}`);
+      .map(({ file, note }): KitNote => {
+        const { samples } = kitSound(`${folder}/${file}`);
         const targetHz = targetFrequencyHz(note, 440)!;
-        const clean = measure(samples, RATE, { targetHz });
+        const clean = measure(samples, ROOM_RATE, { targetHz });
         if (!clean.ok) process.stderr.write(`${file}: the clean note is refused (${clean.reason})\n`);
         let peak = 0;
         for (const v of samples) peak = Math.max(peak, Math.abs(v));
@@ -32,7 +32,7 @@ export function loadKits(folder: string, names: string[]): Kit[] {
   }));
 }
 
-export function soundOf(file: string): { samples: Float64Array } {
+export function kitSound(file: string): { samples: Float64Array } {
   const wav = readWav(readFileSync(file));
   if (!wav.ok) throw new Error(`${file}: ${wav.message}`);
   return wav.sound;

@@ -6,7 +6,7 @@
 import { argv, exit } from 'node:process';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
-import { loadKits, pinkNoise, RATE } from './kits';
+import { loadKits, pinkNoise, ROOM_RATE } from './kits';
 import { found, left, noises, ownTone, passes, slack, steady, wrong, type Room } from './rows';
 
 const [folder, seed = '1'] = argv.slice(2);
@@ -17,7 +17,7 @@ if (!folder) {
 const random = randomFrom(Number(seed));
 const room: Room = {
   kits: loadKits(folder, ['nylon', 'steel', 'bass', 'harp', 'banjo']),
-  noise: pinkNoise(20 * RATE, random),
+  noise: pinkNoise(20 * ROOM_RATE, random),
   random,
   folder,
 };

@@ -1,6 +1,8 @@
 import { plainPluck, pluck, randomFrom, type Random } from '../../src/core/simulate';
-import { RATE, soundOf, type Kit } from './kits';
-import { begin, kept, placesOf, run, TOLERANCE, verdicts, type Trial } from './trials';
+import { ROOM_RATE, kitSound, type Kit } from './kits';
+import { beginTrial, kept, placesOf, run, verdicts, type RoomTrial } from './trials';
+import { clamp } from '../../src/core/base';
+import { TOLERANCE_CENTS } from '../../src/core/check';
 
 /** What the rows share. */
 export interface Room {
@@ -34,7 +36,7 @@ export function found({ kits, noise, random }: Room): string[][] {
       kit.notes.forEach((_, i) => {
         for (const read of [true, false]) {
           const places = placesOf(kit, (j) => (read ? kit.notes[j]!.zeroCents + random.between(-5, 5) : undefined));
-          const t = begin(kit, 'as-found', i, db, noise, random, places);
+          const t = beginTrial(kit, 'as-found', i, db, noise, random, places);
           kit.notes.forEach((_n, j) => (t.strings.cents[j] = random.between(-60, 5)));
           run(t, random.between(0.5, 1.5));
           t.strings.pluck(i);
@@ -66,7 +68,7 @@ function bringUp({ noise, random }: Room, kit: Kit, i: number, way: WayIn, db: n
   const zero = kit.notes[i]!.zeroCents;
   const start = way === 'from above' ? random.between(8, 33) : random.between(-60, -6);
   const places = placesOf(kit, (j) => (j === i ? start : kit.notes[j]!.zeroCents));
-  const t = begin(kit, 'as-left', i, db, noise, random, places);
+  const t = beginTrial(kit, 'as-left', i, db, noise, random, places);
   t.strings.cents[i] = start - zero;
   let next = 0;
   const replay = (nowS: number) => {
@@ -122,7 +124,7 @@ export function left(room: Room): string[][] {
         }
         const truth = trial.t.strings.standsAt(i);
         errors.push(Math.abs(keep.reading.cents - truth));
-        if (Math.abs(truth) > TOLERANCE + 1) out++;
+        if (Math.abs(truth) > TOLERANCE_CENTS + 1) out++;
         if (Math.abs(keep.reading.cents - truth) < 2 * keep.reading.sigmaCents) within++;
         if (keep.arrival === way) right++;
       }
@@ -154,7 +156,7 @@ export function wrong({ kits, noise, random }: Room): string[][] {
         if (i === j) return;
         const read = random.uniform() < 0.5;
         const places = placesOf(kit, (k) => (read ? kit.notes[k]!.zeroCents + random.between(-60, 0) : undefined));
-        const t = begin(kit, 'as-found', i, -45, noise, random, places);
+        const t = beginTrial(kit, 'as-found', i, -45, noise, random, places);
         t.strings.cents[j] = random.between(-60, 0);
         if (read)
           t.strings.cents[j] = 1200 * Math.log2(places[j]!.lastHz! / kit.notes[j]!.targetHz) - kit.notes[j]!.zeroCents;
@@ -183,7 +185,7 @@ export function slack({ kits, noise, random }: Room): string[][] {
         const start = -100 * random.between(1, 7);
         const places = placesOf(kit, (j) => (j === i ? (fresh ? undefined : start) : kit.notes[j]!.zeroCents));
         if (fresh) places[i]!.fresh = true;
-        const t = begin(kit, 'as-left', i, -45, noise, random, places);
+        const t = beginTrial(kit, 'as-left', i, -45, noise, random, places);
         t.strings.cents[i] = start - note.zeroCents;
         let next = 0;
         const replay = (nowS: number) => {
@@ -217,10 +219,14 @@ export function ownTone({ kits, noise, random }: Room): string[][] {
   let wrongly = 0;
   for (const kit of kits)
     kit.notes.forEach((note, i) => {
-      const t = begin(kit, 'as-found', i, -45, noise, random);
-      const voice = pluck(plainPluck(note.targetHz, { decayS: 20, glideCents: 0, level: 0.3 }), RATE, randomFrom(i));
+      const t = beginTrial(kit, 'as-found', i, -45, noise, random);
+      const voice = pluck(
+        plainPluck(note.targetHz, { decayS: 20, glideCents: 0, level: 0.3 }),
+        ROOM_RATE,
+        randomFrom(i),
+      );
       t.session.deafen(2.35);
-      for (let k = 0; k < 2.05 * RATE; k += 1024) {
+      for (let k = 0; k < 2.05 * ROOM_RATE; k += 1024) {
         const block = new Float32Array(1024);
         voice.render(block, 0, 1024, 1);
         t.events.push(...t.session.push(block));
@@ -238,7 +244,7 @@ export function steady(room: Room): string[][] {
     let changes = 0;
     let seconds = 0;
     eachString(room, (kit, i) => {
-      const t = begin(
+      const t = beginTrial(
         kit,
         'as-left',
         i,
@@ -265,7 +271,7 @@ export function steady(room: Room): string[][] {
 }
 
 /** A whole check pass of one kit: the player does what the sentence says, a moment after it is said. */
-export function obey(t: Trial, random: Random): number {
+export function obey(t: RoomTrial, random: Random): number {
   let said = '';
   let saidAt = 0;
   let plucked = -9;
@@ -296,7 +302,7 @@ export function obey(t: Trial, random: Random): number {
     const up = /^Bring it up (\d+)/.exec(said);
     if (up) {
       const cents = Number(up[1]) * random.between(0.7, 1.05);
-      t.strings.turn(todo.string, cents, Math.min(1, Math.max(0.3, cents / 50)));
+      t.strings.turn(todo.string, cents, clamp(cents / 50, 0.3, 1));
       acted = nowS + 1;
       turned = nowS;
     } else if (/below, then up/.test(said)) {
@@ -317,14 +323,14 @@ export function passes({ kits, noise, random }: Room): string[][] {
     const seconds: number[] = [];
     const N = 6;
     for (let k = 0; k < N; k++) {
-      const t = begin(kit, 'check', undefined, -45, noise, random);
+      const t = beginTrial(kit, 'check', undefined, -45, noise, random);
       kit.notes.forEach((_, i) => (t.strings.cents[i] = random.between(-45, 2)));
       const took = obey(t, random);
       if (!t.session.todo()) {
         done++;
         seconds.push(took / kit.notes.length);
       }
-      wrongly += kit.notes.filter((_, i) => Math.abs(t.strings.standsAt(i)) > TOLERANCE + 1).length;
+      wrongly += kit.notes.filter((_, i) => Math.abs(t.strings.standsAt(i)) > TOLERANCE_CENTS + 1).length;
     }
     const mean = seconds.reduce((a, b) => a + b, 0) / seconds.length;
     out.push(`${kit.name} ${done} of ${N}, ${mean.toFixed(1)} s a string, ${wrongly} left out`);
@@ -334,15 +340,15 @@ export function passes({ kits, noise, random }: Room): string[][] {
 
 /** Talk, coughs, knocks, two at once, lost samples: nothing is kept of them. */
 export function noises({ kits, noise, random, folder }: Room): string[][] {
-  const talk = soundOf(`${folder}/noises/speech.wav`).samples;
-  const cough = soundOf(`${folder}/noises/cough.wav`).samples;
+  const talk = kitSound(`${folder}/noises/speech.wav`).samples;
+  const cough = kitSound(`${folder}/noises/cough.wav`).samples;
   const tally: Record<string, number> = { talk: 0, cough: 0, knock: 0, two: 0, gap: 0 };
   const EACH = 40;
   for (const what of Object.keys(tally))
     for (let k = 0; k < EACH; k++) {
       const kit = kits[Math.floor(random.uniform() * kits.length)]!;
       const i = Math.floor(random.uniform() * kit.notes.length);
-      const t = begin(kit, k % 2 ? 'as-left' : 'as-found', i, -45, noise, random);
+      const t = beginTrial(kit, k % 2 ? 'as-left' : 'as-found', i, -45, noise, random);
       run(t, 0.8);
       const other = (i + 1 + Math.floor(random.uniform() * (kit.notes.length - 1))) % kit.notes.length;
       if (what === 'two') {
@@ -359,8 +365,8 @@ export function noises({ kits, noise, random, folder }: Room): string[][] {
       } else {
         const sound = what === 'talk' ? talk : what === 'cough' ? cough : knock(random);
         const gain = random.between(0.5, 1.5);
-        const from = what === 'talk' ? Math.floor(random.uniform() * RATE * 2) : 0;
-        for (let at = from; at < Math.min(sound.length, from + 2.5 * RATE); at += 1024) {
+        const from = what === 'talk' ? Math.floor(random.uniform() * ROOM_RATE * 2) : 0;
+        for (let at = from; at < Math.min(sound.length, from + 2.5 * ROOM_RATE); at += 1024) {
           const block = t.strings.block(1024);
           for (let q = 0; q < 1024; q++) block[q]! += gain * (sound[at + q] ?? 0);
           t.events.push(...t.session.push(block));
@@ -383,7 +389,10 @@ export function noises({ kits, noise, random, folder }: Room): string[][] {
 /** A knock on wood: a few modes that die within a tenth of a second. */
 function knock(random: Random): Float64Array {
   const modes = Array.from({ length: 6 }, () => ({ hz: random.between(90, 1600), tau: random.between(0.01, 0.06) }));
-  return Float64Array.from({ length: 0.5 * RATE }, (_, k) =>
-    modes.reduce((s, { hz, tau }) => s + 0.1 * Math.exp(-k / RATE / tau) * Math.sin((2 * Math.PI * hz * k) / RATE), 0),
+  return Float64Array.from({ length: 0.5 * ROOM_RATE }, (_, k) =>
+    modes.reduce(
+      (s, { hz, tau }) => s + 0.1 * Math.exp(-k / ROOM_RATE / tau) * Math.sin((2 * Math.PI * hz * k) / ROOM_RATE),
+      0,
+    ),
   );
 }

@@ -1,16 +1,21 @@
-import { createSession, type Session, type SessionEvent, type SessionKind } from '../../src/core/check';
+import {
+  createSession,
+  type Session,
+  type SessionEvent,
+  type SessionKind,
+  TOLERANCE_CENTS,
+} from '../../src/core/check';
 import type { NamedPlace } from '../../src/core/guided';
 import type { Random } from '../../src/core/simulate';
 import { Strings } from './hand';
-import { RATE, type Kit } from './kits';
+import { ROOM_RATE, type Kit } from './kits';
 
-export const TOLERANCE = 3;
 /** The page's clock. */
 const TICK_S = 0.05;
 /** As the audio thread hands it on. */
 const BLOCK = 1024;
 
-export interface Trial {
+export interface RoomTrial {
   kit: Kit;
   strings: Strings;
   session: Session;
@@ -30,7 +35,7 @@ export function placesOf(kit: Kit, lastCents?: (i: number) => number | undefined
   });
 }
 
-export function begin(
+export function beginTrial(
   kit: Kit,
   kind: SessionKind,
   only: number | undefined,
@@ -38,18 +43,18 @@ export function begin(
   room: Float64Array,
   random: Random,
   places = placesOf(kit),
-): Trial {
+): RoomTrial {
   const offset = Math.floor(random.uniform() * room.length);
   return {
     kit,
-    strings: new Strings(kit.notes, RATE, room, noiseDb, kit.damps, offset),
-    session: createSession({ sampleRate: RATE, strings: places, kind, only, toleranceCents: TOLERANCE }),
+    strings: new Strings(kit.notes, ROOM_RATE, room, noiseDb, kit.damps, offset),
+    session: createSession({ sampleRate: ROOM_RATE, strings: places, kind, only, toleranceCents: TOLERANCE_CENTS }),
     events: [],
   };
 }
 
 /** Lets time pass; `every` is called at the page's clock. Ends early when it says so. */
-export function run(trial: Trial, seconds: number, every?: (nowS: number) => boolean | undefined): void {
+export function run(trial: RoomTrial, seconds: number, every?: (nowS: number) => boolean | undefined): void {
   const end = trial.strings.nowS + seconds;
   let tickAt = Math.ceil(trial.strings.nowS / TICK_S) * TICK_S;
   while (trial.strings.nowS < end) {
@@ -62,6 +67,6 @@ export function run(trial: Trial, seconds: number, every?: (nowS: number) => boo
   }
 }
 
-export const verdicts = (trial: Trial) => trial.events.flatMap((e) => (e.kind === 'verdict' ? [e] : []));
-export const kept = (trial: Trial) =>
+export const verdicts = (trial: RoomTrial) => trial.events.flatMap((e) => (e.kind === 'verdict' ? [e] : []));
+export const kept = (trial: RoomTrial) =>
   verdicts(trial).flatMap((e) => (e.verdict.kind === 'keep' ? [{ ...e, keep: e.verdict }] : []));

@@ -1,6 +1,7 @@
 import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../../src/core/music';
 import { randomFrom } from '../../src/core/simulate';
+import { DAY } from '../../src/core/base';
 
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 const STRUNG_DAYS = 60;
@@ -12,7 +13,7 @@ export function bigLog(instruments: number, strings: number, readings: number, e
   const records: LogRecord[] = [];
   for (let i = 0; i < instruments; i++) {
     const instrumentId = `i${i}`;
-    const startMs = Math.round(endMs - (2 + (STRUNG_DAYS * i) / instruments) * 86400000);
+    const startMs = Math.round(endMs - (2 + (STRUNG_DAYS * i) / instruments) * DAY);
     const ofInstrument = { ...base, instrumentId };
     records.push({
       ...ofInstrument,

@@ -6,16 +6,17 @@
 import type { CDPSession } from '@playwright/test';
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { writeLogFile } from '../../src/core/exchange';
-import { serveApp, typeFigure } from '../app';
+import { serveApp, typeInPage } from '../app';
 import { writeSection } from '../report';
 import { bigLog } from './big-log';
-import { longest, seconds, watch } from './watch';
+import { longest, seconds, watchTasks } from './watch';
+import { MINUTE } from '../../src/core/base';
 
 const PORT = 4189;
 const INSTRUMENTS = Number(process.argv[2] ?? 200);
 const [STRINGS, READINGS] = [12, 200];
 const KEPT = 8;
-const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - 60000);
+const log = bigLog(INSTRUMENTS, STRINGS, READINGS, Date.now() - MINUTE);
 
 const { browser, place, close } = await serveApp(PORT, '--disable-dev-shm-usage');
 const page = await browser.newPage(place);
@@ -55,7 +56,7 @@ const row = (line: string): void => {
 
 await page.goto('/log');
 await page.getByTestId('record-count').waitFor();
-await watch(page);
+await watchTasks(page);
 let from = performance.now();
 await page.locator('input[type=file]').setInputFiles('.tmp/busy-log.json');
 await page.getByText(/is being checked/).waitFor();
@@ -102,14 +103,14 @@ await page.getByText(/looked at so far/).waitFor({ state: 'hidden', timeout: 300
 row(
   `| all instruments: every line worked out; memory then | | ${seconds(from)} s; ${(await later(5000)).toFixed(0)} MB |`,
 );
-await watch(page);
+await watchTasks(page);
 await page.getByRole('row').filter({ hasText: 'Guitar' }).first().hover();
 for (let i = 0; i < 40; i++) {
   await page.mouse.wheel(0, i < 30 ? 400 : -600);
   await page.waitForTimeout(60);
 }
 row(`| scrolled from end to end and back: longest task | 100 ms | ${(await longest(page)).toFixed(0)} ms |`);
-await watch(page);
+await watchTasks(page);
 await page.getByRole('table', { name: 'Instruments' }).getByRole('link').first().click();
 await page.getByRole('region', { name: 'Its life' }).waitFor({ timeout: 120000 });
 await page.waitForTimeout(3000);
@@ -127,7 +128,7 @@ for (let i = 0; i < KEPT; i++) {
   const rest = await taskMs(session);
   await page.waitForTimeout(1500);
   idle.push((await taskMs(session)) - rest);
-  await typeFigure(page, String(-1 - 0.1 * i), false);
+  await typeInPage(page, String(-1 - 0.1 * i), false);
   await page.waitForTimeout(400);
   const before = await taskMs(session);
   await page.keyboard.press('Enter');

@@ -7,14 +7,14 @@ import { writeLogFile } from '../../src/core/exchange';
 import { RECORD_VERSION, type LogRecord } from '../../src/core/log';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../../src/core/music';
 import { randomFrom } from '../../src/core/simulate';
-import { serveApp, typeFigure } from '../app';
+import { serveApp, typeInPage } from '../app';
 import { writeSection } from '../report';
-import { longest, seconds, watch } from './watch';
+import { longest, seconds, watchTasks } from './watch';
+import { MINUTE } from '../../src/core/base';
 
 const READINGS = Number(process.argv[2] ?? 100_000);
 const NOTES = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 const random = randomFrom(5);
-const MINUTE = 60000;
 const each = Math.floor(READINGS / NOTES.length);
 const startMs = Date.now() - (each + 5) * MINUTE;
 const base = { version: RECORD_VERSION, zoneMin: 0, instrumentId: 'watched' } as const;
@@ -90,9 +90,9 @@ row(
 );
 await page.waitForTimeout(4000);
 const kept: number[] = [];
-await watch(page);
+await watchTasks(page);
 for (let i = 0; i < 6; i++) {
-  await typeFigure(page, String(-30 - 0.1 * i), false);
+  await typeInPage(page, String(-30 - 0.1 * i), false);
   const before = performance.now();
   await page.keyboard.press('Enter');
   await page

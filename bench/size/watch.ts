@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 
 /** Notes every task of 50 ms or more on the page from now on. */
-export const watch = (p: Page) =>
+export const watchTasks = (p: Page) =>
   p.evaluate(() => {
     const w = window as unknown as { long: number[] };
     w.long = [];

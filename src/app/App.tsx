@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, Route, Routes, useParams } from 'react-router';
-import type { World } from './world/database';
+import type { StoreName } from './world/database';
 import { Boundary } from './shell/Boundary';
 import { DemoStrip } from './shell/DemoStrip';
 import { Header } from './shell/Header';
@@ -16,7 +16,7 @@ import type { Means } from './world/means';
 import { WorldProvider } from './world/world';
 
 /** The view that the address names, in its frame. */
-function Place({ world, offline }: { world: World; offline: boolean }) {
+function Place({ world, offline }: { world: StoreName; offline: boolean }) {
   const { view: path } = useParams();
   const view = VIEWS.find((v) => v.path === path);
   const base = world === 'demo' ? '/demo' : '';
@@ -50,7 +50,7 @@ interface Props {
   /** Its own files are kept on the device. */
   offline?: boolean;
   /** What the worlds are made of, where it is not the browser's. */
-  means?: (world: World) => Means;
+  means?: (world: StoreName) => Means;
 }
 
 /** The whole app, under a router. */
@@ -64,7 +64,7 @@ export function App({ offline = false, means }: Props) {
         },
       }),
   );
-  const inWorld = (world: World) => (
+  const inWorld = (world: StoreName) => (
     <Boundary key={world} world={world} place={world}>
       <WorldProvider key={world} world={world} means={means?.(world)}>
         <Place world={world} offline={offline} />

@@ -1,5 +1,5 @@
 import { array, lazy, mixed, number, object, string } from 'yup';
-import { adviseBridge, holds, lawOf, memorySize, USUAL, type BridgeEvent } from '../core/bridge';
+import { adviseBridge, springsHold, lawOf, memorySize, USUAL, type BridgeEvent } from '../core/bridge';
 import { BRIDGE_ORDERS, BRIDGE_TASKS, isBridgeMemory } from '../core/codes';
 import { LEAST_SIGMA_CENTS, MOST_CENTS, MOST_CLAW_TURNS } from '../core/limits';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';
@@ -60,7 +60,7 @@ const schema = object({
 });
 
 /** One line of `bridge`: a floating bridge, its strings and what happened so far in; what to do next, and what is expected, out. */
-export function bridgeLine(item: Record<string, unknown>): object {
+export function bridgeAnswer(item: Record<string, unknown>): object {
   const id = item['id'] === undefined ? {} : { id: item['id'] };
   const valid = checked(schema, item, 'bad-bridge');
   if (!valid.ok) return { ...id, ...valid };
@@ -97,7 +97,7 @@ export function bridgeLine(item: Record<string, unknown>): object {
     };
   if (memory && memory.mean.length !== size)
     return { ...id, ...refused('bad-bridge', 'The memory is of another bridge: it has other strings.') };
-  if (!law || !holds(law, bridge.springs))
+  if (!law || !springsHold(law, bridge.springs))
     return {
       ...id,
       ...refused(

@@ -40,7 +40,7 @@ const lines: Record<string, () => Promise<Answer>> = {
   reference: async () => (await import('./intervals')).referenceLine,
   net: async () => (await import('./intervals')).netLine,
   causes: async () => (await import('./causes')).causesLine,
-  bridge: async () => (await import('./bridge')).bridgeLine,
+  bridge: async () => (await import('./bridge')).bridgeAnswer,
   'bridge-line': async () => (await import('./octave')).bridgeLineLine,
 };
 /** Commands on documents of any layout. */

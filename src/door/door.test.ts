@@ -8,6 +8,7 @@ import { readLogFile, writeLogFile, writeWav } from '../core/exchange';
 import type { LogRecord } from '../core/log';
 import { addNoise, plainPluck, pluck, randomFrom } from '../core/simulate';
 import { runCommand } from './commands';
+import { MINUTE } from '../core/base';
 
 const folder = mkdtempSync(join(tmpdir(), 'door-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -227,7 +228,7 @@ test('octave and bridge-line: a move, a verdict, refusals; trial: a document in,
 /** The demonstration's log, as it is exported. */
 function demonstrated(): { exportedMs: number; records: { instrumentId?: string }[] } {
   const { records } = JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as { records: LogRecord[] };
-  const exportedMs = Math.max(...records.map((r) => r.atMs)) + 60000;
+  const exportedMs = Math.max(...records.map((r) => r.atMs)) + MINUTE;
   return JSON.parse(writeLogFile(records, exportedMs)) as ReturnType<typeof demonstrated>;
 }
 

@@ -1,11 +1,11 @@
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
 import { measurePair, measureSteady, REFERENCE_KINDS } from '../core/two-strings';
 import { type Alone, type Between, earRound, solveNet } from '../core/by-ear';
-import { SCHOOLS } from '../core/codes';
+import { EAR_SCHOOLS } from '../core/codes';
 import { LEAST_HZ, LEAST_SIGMA_CENTS, MOST_CENTS, MOST_HZ, MOST_STRINGS } from '../core/limits';
 import { cents, DEFAULT_A4_HZ, parseNote, targetFrequencyHz } from '../core/music';
 import { checked, refused } from './lines';
-import { a4Of, soundOf } from './measure';
+import { a4Of, wavSound } from './measure';
 
 const note = () =>
   string()
@@ -25,7 +25,7 @@ const earSchema = object({
     .min(2)
     .max(MOST_STRINGS)
     .required(),
-  school: mixed<(typeof SCHOOLS)[number]>().oneOf(SCHOOLS).required(),
+  school: mixed<(typeof EAR_SCHOOLS)[number]>().oneOf(EAR_SCHOOLS).required(),
   anchor: lazy((v: unknown) => (typeof v === 'string' ? note() : index(MOST_STRINGS).nullable())),
   frets: number().strict().integer().min(0).max(36).required(),
 });
@@ -113,7 +113,7 @@ export function intervalLine(item: Record<string, unknown>): object {
   const [p, q] = lowest(ratio.value as [number, number]);
   if (Math.abs(cents(bHz, (aHz * p) / q)) > 100)
     return { file, ...refused('bad-ratio', `${p}:${q} is not the interval from a to b.`) };
-  const wav = soundOf(file);
+  const wav = wavSound(file);
   if (!wav.ok) return { file, ...wav };
   return { file, ...measurePair(wav.sound.samples, wav.sound.sampleRate, { aHz, bHz, ratio: [p, q] }) };
 }
@@ -136,7 +136,7 @@ export function referenceLine(item: Record<string, unknown>): object {
   const valid = checked(referenceSchema, item, 'bad-reference');
   if (!valid.ok) return { file, ...valid };
   const { nominalHz, kind } = valid.value;
-  const wav = soundOf(file);
+  const wav = wavSound(file);
   if (!wav.ok) return { file, ...wav };
   const read = measureSteady(wav.sound.samples, wav.sound.sampleRate, nominalHz, kind);
   if (!read.ok) return { file, ...read };

@@ -32,7 +32,7 @@ export function checked<T>(schema: Schema<T>, item: unknown, reason: string): { 
 }
 
 /** An instant as ms since 1970 or ISO 8601; undefined for anything else. */
-export function instant(value: unknown): number | undefined {
+export function instantFrom(value: unknown): number | undefined {
   const ms = typeof value === 'string' ? instantOfIso(value) : value;
   return typeof ms === 'number' && ms >= EARLIEST_MS && ms <= LATEST_MS ? ms : undefined;
 }

@@ -4,7 +4,7 @@ import { ratioOfCents, targetFrequencyHz } from '../core/music';
 import { createSession, type SessionEvent } from '../core/check';
 import type { NamedPlace } from '../core/guided';
 import { checked } from './lines';
-import { a4Of, soundOf } from './measure';
+import { a4Of, wavSound } from './measure';
 
 /** As the audio thread hands the sound on, and the page's clock. */
 const BLOCK = 1024;
@@ -79,7 +79,7 @@ export function listenLine(item: Record<string, unknown>): object {
       ...(fresh ? { fresh } : {}),
     });
   }
-  const sound = soundOf(file);
+  const sound = wavSound(file);
   if (!sound.ok) return { file, ...sound };
   const { samples, sampleRate } = sound.sound;
   const session = createSession({

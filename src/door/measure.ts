@@ -1,7 +1,7 @@
 import { readFileSync, statSync } from 'node:fs';
 import { readWav, type Sound } from '../core/exchange';
 import { A4_MAX_HZ, A4_MIN_HZ, DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';
-import { changeBetween, measure, type Outcome } from '../core/pitch';
+import { changeBetween, measure, type MeasureOutcome } from '../core/pitch';
 import { refused, type Refused } from './lines';
 
 type Target = { ok: true; targetHz: number } | Refused;
@@ -25,7 +25,7 @@ function targetOf({ target, a4 }: Record<string, unknown>): Target {
 }
 
 /** The sound of a WAV file. */
-export function soundOf(file: unknown): { ok: true; sound: Sound } | Refused {
+export function wavSound(file: unknown): { ok: true; sound: Sound } | Refused {
   if (typeof file !== 'string') return refused('unreadable-file', 'file is the path of a WAV file.');
   let bytes: Uint8Array;
   try {
@@ -38,8 +38,8 @@ export function soundOf(file: unknown): { ok: true; sound: Sound } | Refused {
   return wav.ok ? wav : refused('unreadable-file', wav.message);
 }
 
-function measureFile(file: unknown, targetHz: number): Outcome | Refused {
-  const wav = soundOf(file);
+function measureFile(file: unknown, targetHz: number): MeasureOutcome | Refused {
+  const wav = wavSound(file);
   return wav.ok ? measure(wav.sound.samples, wav.sound.sampleRate, { targetHz }) : wav;
 }
 

@@ -9,8 +9,9 @@ import {
 } from '../core/limits';
 import { EFFORTS, minutesPerString, planSession, planShow, planStrings, READY_SCHOOLS } from '../core/plan';
 import { SETTLING_PRIORS } from '../core/settling';
-import { checked, instant, refused } from './lines';
+import { checked, instantFrom, refused } from './lines';
 import { benchAt, isNoZone, logIn } from './log';
+import { MINUTE } from '../core/base';
 
 const sessionSchema = object({
   minutes: number().strict().positive().max(LONGEST_SHOW_MIN).required(),
@@ -36,14 +37,14 @@ export function planDocument(item: Record<string, unknown>): object {
   const read = logIn(rest);
   if (!read.ok) return refused('bad-log', read.message);
   const session = (asked ?? {}) as Record<string, unknown>;
-  const curtainMs = instant(session['at']);
-  const nowMs = instant(now);
+  const curtainMs = instantFrom(session['at']);
+  const nowMs = instantFrom(now);
   if (curtainMs === undefined || nowMs === undefined)
     return refused('bad-session', 'Give session.at and now as milliseconds since 1970 or as ISO 8601, before 2200.');
   const valid = checked(sessionSchema, session, 'bad-session');
   if (!valid.ok) return valid;
   const wish = valid.value;
-  if (curtainMs + wish.minutes * 60000 <= nowMs) return refused('bad-session', 'The session is over at that time.');
+  if (curtainMs + wish.minutes * MINUTE <= nowMs) return refused('bad-session', 'The session is over at that time.');
   if (isNoZone(here)) return refused('bad-zone', 'zone is a time zone such as "Europe/Berlin".');
   const { bench, zone } = benchAt(read.records, nowMs, here);
   if (bench.instruments.length === 0) return refused('no-instruments', 'No instrument is on this bench at that time.');

@@ -1,7 +1,7 @@
 import { DEFAULT_A4_HZ } from '../core/music';
 import { statementsOf } from '../core/says';
 import { learnedOf, setsTaughtBy } from '../core/story';
-import { instant, refused } from './lines';
+import { instantFrom, refused } from './lines';
 import { benchAt, isNoZone, logIn } from './log';
 
 /**
@@ -12,7 +12,7 @@ export function sayDocument(item: Record<string, unknown>): object {
   const { now, zone: here, ...rest } = item;
   const read = logIn(rest);
   if (!read.ok) return refused('bad-log', read.message);
-  const nowMs = instant(now);
+  const nowMs = instantFrom(now);
   if (nowMs === undefined)
     return refused('bad-now', 'Give now as milliseconds since 1970 or as ISO 8601, before 2200.');
   if (isNoZone(here)) return refused('bad-zone', 'zone is a time zone such as "Europe/Berlin".');

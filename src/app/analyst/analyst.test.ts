@@ -4,8 +4,9 @@ import { ALL_SAMPLES, SAMPLES } from '../../../testing/samples';
 import { readLogFile, writeLogFile } from '../../core/exchange';
 import { chapterOf, type Chapter, type LogRecord, type ReadingRecord, type Search } from '../../core/log';
 import type { Questions } from './questions';
+import { MINUTE } from '../../core/base';
 
-const WISH = { nowMs: SAMPLES.reading.atMs + 60000, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9 };
+const WISH = { nowMs: SAMPLES.reading.atMs + MINUTE, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9 };
 const { instrumentId } = SAMPLES.instrument;
 
 const AS = { file: 'list.json', id: 'entry', by: 'here', atMs: SAMPLES.reading.atMs, zoneMin: 0 };
@@ -214,7 +215,7 @@ test('one reading that was corrected on two devices: the later one stands on bot
     id,
     cents,
     supersedes: SAMPLES.reading.id,
-    written: { by, seq: 5, atMs: SAMPLES.reading.atMs + min * 60000 },
+    written: { by, seq: 5, atMs: SAMPLES.reading.atMs + min * MINUTE },
   });
   const shared = [SAMPLES.instrument, SAMPLES.reading];
   const mine = corrected('mine', -2.5, 'a', 5);

@@ -22,8 +22,8 @@ import {
 import { SETTLING_PRIORS } from '../../core/settling';
 import { fallsByAge, instrumentStory, learnedOf, newestSets, setsTaughtBy, type TaughtSet } from '../../core/story';
 import { SETTLES_AS, traitsOf } from '../../core/strings';
-import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type World } from '../world/database';
-import { exportLog, importFile, lookAt, soundOf } from './files';
+import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type StoreName } from '../world/database';
+import { exportLog, importFile, lookAt, fileSound } from './files';
 import { createLister } from './lister';
 import type {
   Answer,
@@ -36,7 +36,8 @@ import type {
   RestringAsk,
   ToAnalyst,
 } from './questions';
-import type { Task } from './task';
+import type { LongTask } from './task';
+import { MINUTE } from '../../core/base';
 
 /** What is seldom asked for is loaded when it is. */
 const trials = () => import('../../core/trial');
@@ -51,7 +52,7 @@ const SLICED: readonly QuestionKind[] = ['import', 'look', 'learn', 'materials',
 
 /** What an analyst needs of where it runs. */
 export interface AnalystMeans {
-  openStore: (world: World) => RecordStore;
+  openStore: (world: StoreName) => RecordStore;
   post: (answer: Answer) => void;
   /** After what else is waiting. */
   later: (act: () => void) => void;
@@ -71,7 +72,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   let untidy = false;
 
   /** Begins with what the store holds; what the page tells meanwhile is added. */
-  async function open(world: World): Promise<void> {
+  async function open(world: StoreName): Promise<void> {
     const aside = (chapter: Chapter) => post({ aside: chapter });
     const told = (index = createLogIndex(aside));
     opening = true;
@@ -99,7 +100,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     schedule();
   }
 
-  let openWorld: World = 'own';
+  let openWorld: StoreName = 'own';
   function log(): { index: LogIndex; store: RecordStore } {
     if (!store || trouble) throw new Error(`The log could not be read here (${trouble}). Reload this page.`);
     return { index, store };
@@ -119,7 +120,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   }
 
   const dropped = new Set<number>();
-  const task: Task = {
+  const task: LongTask = {
     index: () => index,
     log,
     alone: (work) => alone(openWorld, 'import', 'wait', work),
@@ -159,8 +160,8 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
   }
 
   function restring({ instrumentId, session, restrungMs, tunedMs, priors }: RestringAsk) {
-    const endMs = session.curtainMs + session.minutes * 60000;
-    const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * 60000;
+    const endMs = session.curtainMs + session.minutes * MINUTE;
+    const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * MINUTE;
     return lifeOf(instrumentId).strings.map(({ plan: { stringId, note, material } }) => {
       const settles = SETTLES_AS[material];
       const string = { material: settles, prior: priors[settles] ?? SETTLING_PRIORS[settles] };
@@ -186,7 +187,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       const of = (life: typeof p.treated) => {
         const until = life.readings.filter((r) => r.atMs <= (endedMs ?? Infinity));
         const start = ageFromMs(life);
-        return counted(fallsByAge({ ...life, readings: until }), start === undefined ? 0 : (fromMs - start) / 60000);
+        return counted(fallsByAge({ ...life, readings: until }), start === undefined ? 0 : (fromMs - start) / MINUTE);
       };
       return { treated: of(p.treated), control: of(p.control) };
     });
@@ -271,7 +272,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
       case 'look':
         return lookAt(request.ask, request.id, task);
       case 'sound':
-        return soundOf(request.ask.file);
+        return fileSound(request.ask.file);
       case 'export':
         return exported(request.ask);
     }

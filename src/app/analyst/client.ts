@@ -1,6 +1,6 @@
 import type { Correspondent } from './correspondent';
 import type { Chapter, LogRecord } from '../../core/log';
-import type { World } from '../world/database';
+import type { StoreName } from '../world/database';
 import type { Answer, QuestionKind, Questions, Request, ToAnalyst } from './questions';
 
 export interface AskOptions {
@@ -24,7 +24,7 @@ export interface Analyst {
 }
 
 /** What is heavy is computed beside the page, on the worker's own copy of the log: a question carries no records. */
-export function startAnalyst(world: World, worker: Correspondent<ToAnalyst, Answer>): Analyst {
+export function startAnalyst(world: StoreName, worker: Correspondent<ToAnalyst, Answer>): Analyst {
   const waiting = new Map<
     number,
     { resolve: (answer: never) => void; reject: (e: Error) => void; onProgress?: (done: number) => void }

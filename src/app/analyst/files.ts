@@ -11,17 +11,21 @@ import {
   partOf,
   RECORD_VERSION,
   sayRecord,
-  type Entries,
+  type LogEntries,
   type LogIndex,
   type LogRecord,
 } from '../../core/log';
 import type { Exported, Imported, LookedAt, Questions } from './questions';
-import type { Task } from './task';
+import type { LongTask } from './task';
 
 const exchange = () => import('../../core/exchange');
 
 /** Checks a file in slices, so that it can be told how far it is and be called off; then writes what is new in one go. */
-export async function importFile({ file, as }: Questions['import']['ask'], id: number, at: Task): Promise<Imported> {
+export async function importFile(
+  { file, as }: Questions['import']['ask'],
+  id: number,
+  at: LongTask,
+): Promise<Imported> {
   const read = await readSliced(file, id, at);
   if (!read.ok) return read;
   let became: Imported = refused('Cancelled.');
@@ -36,7 +40,7 @@ export async function importFile({ file, as }: Questions['import']['ask'], id: n
     const there = new Set(describedIn(index.bench()).map((r) => r.instrumentId));
     for (const r of fresh) if (r.type === 'instrument') there.add(r.instrumentId);
     const strangers = fresh.filter((r) => r.type === 'reading' && !there.has(r.instrumentId)).length;
-    let written: Entries;
+    let written: LogEntries;
     try {
       written = await store.append([...fresh, ...entryOf(fresh, as, index)]);
     } catch (error) {
@@ -63,7 +67,7 @@ export async function importFile({ file, as }: Questions['import']['ask'], id: n
 }
 
 /** What is in a file, and how much of it is not in the log. */
-export async function lookAt({ file }: Questions['look']['ask'], id: number, at: Task): Promise<LookedAt> {
+export async function lookAt({ file }: Questions['look']['ask'], id: number, at: LongTask): Promise<LookedAt> {
   const read = await readSliced(file, id, at);
   if (!read.ok) return read;
   const merged = await inSlices(merge(at.log().index, read.records), READING_SHARE, 1 - READING_SHARE, id, at);
@@ -75,7 +79,7 @@ export async function lookAt({ file }: Questions['look']['ask'], id: number, at:
 const refused = (message: string) => ({ ok: false, message: `${message} Nothing was imported.` }) as const;
 
 /** The records of a file, checked in slices. */
-async function readSliced(file: Blob, id: number, at: Task): Promise<LogFileOutcome> {
+async function readSliced(file: Blob, id: number, at: LongTask): Promise<LogFileOutcome> {
   if (file.size > LARGEST_FILE) return refused(FILE_TOO_LARGE);
   const { logFileReader, readText } = await exchange();
   const said = await readText(file);
@@ -92,7 +96,7 @@ async function inSlices<T>(
   from: number,
   share: number,
   id: number,
-  at: Task,
+  at: LongTask,
 ): Promise<T | undefined> {
   for (let step = steps.next(); ; step = steps.next()) {
     if (step.done) return step.value;
@@ -139,7 +143,7 @@ function namesOf(records: readonly LogRecord[], index: LogIndex): string[] {
 }
 
 /** The sound of a WAV file. */
-export async function soundOf(file: Blob): Promise<WavOutcome> {
+export async function fileSound(file: Blob): Promise<WavOutcome> {
   if (file.size > LARGEST_WAV) return { ok: false, message: 'The file is larger than 500 MB.' };
   const { readWav, UNREADABLE } = await exchange();
   try {

@@ -12,7 +12,7 @@ import {
   type Search,
 } from '../../core/log';
 import type { Listed, Questions } from './questions';
-import type { Task } from './task';
+import type { LongTask } from './task';
 
 /** What is looked for, a piece of the log at a time; by headings alone where they tell. */
 function* search(index: LogIndex, names: Names, wanted: Search): Generator<Heading[]> {
@@ -41,7 +41,7 @@ interface Looked {
 const allDescribed = (index: LogIndex): InstrumentRecord[] => [...index.everDescribed(), ...describedIn(index.bench())];
 
 /** Lists entries: what was looked for last is remembered, for its other rows. */
-export function createLister(at: Task) {
+export function createLister(at: LongTask) {
   let looked: Looked | undefined;
   return async ({ wanted, from, count, zone }: Questions['entries']['ask'], id: number): Promise<Listed> => {
     const index = at.index();

@@ -19,7 +19,7 @@ import type { lifeSheet, MaterialLives, StringSet, Treated } from '../../core/li
 import type { Octaves } from '../../core/octave';
 import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
-import type { World } from '../world/database';
+import type { StoreName } from '../world/database';
 
 /** What the analyst is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {
@@ -148,7 +148,7 @@ export type Imported =
 
 /** From the page to the analyst. A question that `waits` gives way to the others. */
 export type ToAnalyst =
-  | { kind: 'open'; world: World }
+  | { kind: 'open'; world: StoreName }
   | { kind: 'log'; records: readonly LogRecord[]; chapters: readonly Chapter[] }
   | { kind: 'drop'; id: number }
   | Request;

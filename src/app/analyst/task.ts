@@ -2,7 +2,7 @@ import type { LogIndex } from '../../core/log';
 import type { RecordStore } from '../world/database';
 
 /** What a question that takes long needs: it goes in slices, tells how far it is, and ends when nobody waits for it. */
-export interface Task {
+export interface LongTask {
   index: () => LogIndex;
   /** The log as it is read and written. @throws Error where it could not be opened */
   log: () => { index: LogIndex; store: RecordStore };

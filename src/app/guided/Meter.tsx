@@ -1,5 +1,6 @@
 import type { Source } from '../../core/log';
 import { useMoment, type Moment, type Trace } from './trace';
+import { clamp } from '../../core/base';
 
 const FLOOR_DB = -72;
 /** How long the meter says that the input was overdriven, s. */
@@ -12,7 +13,7 @@ function sourceName(listening: Source | undefined): string {
 }
 
 const newest = (m: Moment) => m.trail[m.trail.length - 1];
-const along = (db: number) => Math.max(0, Math.min(1, (db - FLOOR_DB) / -FLOOR_DB));
+const along = (db: number) => clamp((db - FLOOR_DB) / -FLOOR_DB, 0, 1);
 
 /** The level of what comes in, the room's, and whether it was too loud. */
 export function Meter({ trace, listening }: { trace: Trace; listening: Source | undefined }) {
@@ -28,7 +29,7 @@ export function Meter({ trace, listening }: { trace: Trace; listening: Source | 
         aria-label="Input level"
         aria-valuemin={FLOOR_DB}
         aria-valuemax={0}
-        aria-valuenow={Math.max(FLOOR_DB, Math.min(0, hears ? levelDb : FLOOR_DB))}
+        aria-valuenow={clamp(hears ? levelDb : FLOOR_DB, FLOOR_DB, 0)}
         aria-valuetext={
           deaf ? 'not listening while the app plays a sound' : clipped ? 'too loud for the input' : undefined
         }

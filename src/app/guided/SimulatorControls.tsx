@@ -1,8 +1,7 @@
 import type { ReactNode } from 'react';
 import { Button } from '../parts/Button';
 import type { DemoControls } from '../world/world';
-
-const MINUTE = 60000;
+import { MINUTE } from '../../core/base';
 
 interface Hands {
   onPluck: (hardness: number) => void;

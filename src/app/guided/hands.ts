@@ -3,7 +3,7 @@ import type { Listening } from './useListening';
 import type { DemoControls } from '../world/world';
 
 /** The simulated hands on one string: they pluck it as it then stands, and turn its tuner. @param truth undefined where none is in hand */
-export const handsOn = (
+export const simulatedHands = (
   demo: DemoControls | undefined,
   instrumentId: string,
   truth: StringTruth | undefined,

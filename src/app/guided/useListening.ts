@@ -15,7 +15,7 @@ import type { StringTruth } from '../../core/simulate';
 import { createEar, type Ear } from '../sound/ear';
 import { openSimulated, type SimulatedSound } from '../sound/simulated';
 import { openMicrophone, recordedSound, SoundTrouble } from '../sound/sources';
-import { inTime } from '../world/clock';
+import { withinTime } from '../world/clock';
 import { settings } from '../world/settings';
 import { useWorld } from '../world/world';
 import { useUse } from './inUse';
@@ -237,7 +237,7 @@ export function useListening(
         await hearer.settled();
         if (aimed.current.step === hearer.step) return;
         const asked = new Promise<void>((told) => (aimed.current.told = told));
-        await inTime(asked, ASKED_WITHIN_MS).catch(() => undefined);
+        await withinTime(asked, ASKED_WITHIN_MS).catch(() => undefined);
       };
       const ended = () => {
         pause();

@@ -1,15 +1,16 @@
 import { scaleLog } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { memo } from 'react';
-import type { Band, ReadingRecord } from '../../core/log';
+import type { ForecastBand, ReadingRecord } from '../../core/log';
 import { symlog } from './format';
+import { MINUTE } from '../../core/base';
 
 export interface LaneProps {
   readings: ReadingRecord[];
   /** From when its age counts, ms. */
   bornMs: number | undefined;
   nowMs: number;
-  ahead: Band[];
+  ahead: ForecastBand[];
   curtainMs: number | null;
   toleranceCents: number;
   height: number;
@@ -20,7 +21,6 @@ const WIDTH = 440;
 /** Room at the left for the cents' words. */
 const LABELS = 26;
 const FULL = 60;
-const MINUTE = 60000;
 const GRID_MIN = [1, 2, 5, 10, 20, 60, 120, 300, 720, 1440, 4320, 10080, 43200];
 /** Marks that say their age where there is room. */
 const AGE_WORDS: [number, string][] = [
@@ -73,11 +73,11 @@ export const Lane = memo(function Lane({
     { atMs: nowMs, cents: ahead[0]?.cents ?? 0, low: ahead[0]?.cents ?? 0, high: ahead[0]?.cents ?? 0 },
     ...ahead,
   ];
-  const wide = area<Band>()
+  const wide = area<ForecastBand>()
     .x((b) => at(b.atMs))
     .y0((b) => y(b.low))
     .y1((b) => y(b.high))(band);
-  const middle = line<Band>()
+  const middle = line<ForecastBand>()
     .x((b) => at(b.atMs))
     .y((b) => y(b.cents))(band);
   const percent = (px: number, of: number) => `${((100 * px) / of).toFixed(2)}%`;

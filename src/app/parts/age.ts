@@ -1,9 +1,10 @@
 import type { Zone } from '../../core/base';
 import type { StringStatus } from '../../core/log';
 import { signed, sinceTime, plusMinus } from './format';
+import { MINUTE } from '../../core/base';
 
 /** A reading younger than this is shown as it is, ms; an older one is shown as that age. */
-const YOUNG_MS = 15 * 60000;
+const YOUNG_MS = 15 * MINUTE;
 
 /** How old the figure of a string is, and where it is expected to have gone since; '' while it is young. */
 export function ageLine(status: StringStatus | undefined, nowMs: number, zone: Zone): string {

@@ -1,3 +1,5 @@
+import { clamp } from '../../core/base';
+
 export { plusMinus, signedCents as signed } from '../../core/music';
 export { clockTime, dueTime, dueWords, sinceTime, span } from '../../core/base';
 
@@ -7,6 +9,6 @@ export const figureIn = (text: string): number =>
 
 /** Cents on a symmetric logarithmic scale: 0 at 0, 1 at full; 1 cent and 100 cents can both be seen. */
 export function symlog(cents: number, full = 60): number {
-  const c = Math.max(-full, Math.min(full, cents));
+  const c = clamp(cents, -full, full);
   return (Math.sign(c) * Math.log1p(Math.abs(c) / 2)) / Math.log1p(full / 2);
 }

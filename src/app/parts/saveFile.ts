@@ -1,9 +1,10 @@
 import { realClock } from '../world/clock';
+import { MINUTE } from '../../core/base';
 
 /** A name as a part of a file's name. */
 export const fileName = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
 
-const STILL_READ_MS = 60000;
+const STILL_READ_MS = MINUTE;
 
 /** Hands a file to the browser to keep. */
 export function saveFile(name: string, content: string | Blob, type = ''): void {

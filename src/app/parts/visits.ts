@@ -2,6 +2,7 @@ import type { Zone } from '../../core/base';
 import type { PlanItem, VisitPurpose } from '../../core/plan';
 import type { StringStatus } from '../../core/log';
 import { dueTime, signed } from './format';
+import { MINUTE } from '../../core/base';
 
 /** What a visit is for, as it is said where it is made. */
 export const VISIT_WORDS: Record<VisitPurpose, string> = {
@@ -14,7 +15,7 @@ export const VISIT_WORDS: Record<VisitPurpose, string> = {
 /** What a string is left at above its target, beside its note: '' where it is left at pitch. */
 export const leadWords = (cents = 0): string => (cents === 0 ? '' : ` ${signed(cents)}`);
 
-const SOON_MS = 5 * 60000;
+const SOON_MS = 5 * MINUTE;
 
 /** What the plan of a show says of one string: bring it up only where that does something. */
 export function stringVisitWords(

@@ -4,11 +4,11 @@ import { brief } from '../../core/limits';
 import type { LogRecord } from '../../core/log';
 import { Button } from '../parts/Button';
 import { saveFile } from '../parts/saveFile';
-import { rawLog, reasonOf, type World } from '../world/database';
+import { rawLog, reasonOf, type StoreName } from '../world/database';
 import { realClock } from '../world/clock';
 
 interface Props {
-  world: World;
+  world: StoreName;
   /** Where one is: on another view the fault is left behind. */
   place: string;
   /** What the page itself knows of the log, where it is open: also what the store cannot give any more. */

@@ -7,19 +7,17 @@ import { clockTime, span } from '../parts/format';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useNow } from '../world/now';
 import { useWorld } from '../world/world';
-import { nextAt } from '../../core/base';
+import { nextAt, DAY, MINUTE } from '../../core/base';
 import { temperatureC } from './facts';
 import { DemoStrip } from './DemoStrip';
 import { FieldButton } from './FieldButton';
 import { KeyMap } from './KeyMap';
 import { useChart } from './useChart';
 import { tabClass } from './tabs';
-import { PLACES, viewsAt, type Place, type ViewLine } from './views';
+import { PLACES, viewsAt, type ViewPlace, type ViewLine } from './views';
 import { WantTo } from './WantTo';
-
-const DAY = 86400000;
 /** A clock set back by more than this is told, for so long, ms. */
-const CLOCK_BACK_MS = 60000;
+const CLOCK_BACK_MS = MINUTE;
 const CLOCK_TOLD_MS = DAY / 2;
 
 const Anchor = () => (
@@ -54,7 +52,7 @@ export function Header({ view }: { view: ViewLine }) {
       () => setRefused(undefined),
       (error: Error) => setRefused(error),
     );
-  const here: Place = view.of === 'instrument' ? 'instruments' : view.place;
+  const here: ViewPlace = view.of === 'instrument' ? 'instruments' : view.place;
   return (
     <header className="print:hidden border-b border-line bg-sheet">
       <DemoStrip className="max-sm:hidden">, the Heron</DemoStrip>
@@ -64,7 +62,7 @@ export function Header({ view }: { view: ViewLine }) {
           <span className="max-lg:sr-only">Slow Anchor</span>
         </span>
         <nav aria-label="Places" className="flex gap-1 max-sm:gap-0 max-sm:[&_a]:px-1.5 max-sm:[&_a]:text-sm">
-          {(Object.keys(PLACES) as Place[]).map((place) => (
+          {(Object.keys(PLACES) as ViewPlace[]).map((place) => (
             <Link
               key={place}
               to={`${basePath}/${place === 'instruments' ? 'bench' : viewsAt(place)[0]!.path}`}

@@ -10,7 +10,7 @@ import { Rack } from './Rack';
 import { ViewScreen } from './ViewScreen';
 import { ViewTabs } from './ViewTabs';
 import { tabClass } from './tabs';
-import { JOBS, pathTo, viewsAt, viewsFor, viewsOf, type InstrumentViewLine, type Job } from './views';
+import { TAB_GROUPS, pathTo, viewsAt, viewsFor, viewsOf, type InstrumentViewLine, type TabGroup } from './views';
 
 const FirstScreen = lazy(() => import('../views/first/FirstView').then((m) => ({ default: m.FirstView })));
 
@@ -96,7 +96,7 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
             <span className="max-w-48 truncate text-sm text-ink2 max-2xl:hidden">{life.tuning.name}</span>
           )}
           <nav aria-label={`Jobs for ${life.record.name}`} className="flex min-w-0 flex-wrap gap-x-1 print:hidden">
-            {(Object.keys(JOBS) as Job[]).map((job) => {
+            {(Object.keys(TAB_GROUPS) as TabGroup[]).map((job) => {
               const [first] = viewsFor(life, job);
               return (
                 first && (
@@ -106,14 +106,14 @@ export function InstrumentFrame({ view }: { view: InstrumentViewLine }) {
                     className={tabClass(job === view.job)}
                     aria-current={job === view.job ? 'true' : undefined}
                   >
-                    {JOBS[job]}
+                    {TAB_GROUPS[job]}
                   </Link>
                 )
               );
             })}
           </nav>
         </div>
-        <ViewTabs label={JOBS[view.job]} tabs={tabs} />
+        <ViewTabs label={TAB_GROUPS[view.job]} tabs={tabs} />
         {unfit === undefined ? (
           <ViewScreen view={view} life={life} />
         ) : (

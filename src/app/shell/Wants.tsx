@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useWorld } from '../world/world';
 import { inHand } from './in-hand';
-import { JOBS, pathTo, PLACES, VIEWS, viewsOf } from './views';
+import { TAB_GROUPS, pathTo, PLACES, VIEWS, viewsOf } from './views';
 
 interface Want {
   words: string;
@@ -26,7 +26,7 @@ function useWants(): Want[] {
     const own = life
       ? viewsOf(life).map((v) => ({
           words: v.title,
-          under: `${life.record.name}, ${JOBS[v.job]}`,
+          under: `${life.record.name}, ${TAB_GROUPS[v.job]}`,
           wants: v.wants,
           to: pathTo(basePath, v, life),
         }))

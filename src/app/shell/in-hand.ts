@@ -1,8 +1,8 @@
-import type { World } from '../world/database';
+import type { StoreName } from '../world/database';
 import { tabStore } from '../world/tab';
 
-const keyOf = (world: World) => `in-hand/${world}`;
+const keyOf = (world: StoreName) => `in-hand/${world}`;
 
 /** The instrument that was in hand last, in this tab. */
-export const inHand = (world: World): string | null => tabStore.get(keyOf(world));
-export const takeInHand = (world: World, instrumentId: string): void => tabStore.set(keyOf(world), instrumentId);
+export const inHand = (world: StoreName): string | null => tabStore.get(keyOf(world));
+export const takeInHand = (world: StoreName, instrumentId: string): void => tabStore.set(keyOf(world), instrumentId);

@@ -4,14 +4,14 @@ import { traitsOf } from '../../core/strings';
 import { KEYS, type KeyLines } from '../keys/table';
 
 /** What people come to an instrument for: its tabs. */
-export const JOBS = {
+export const TAB_GROUPS = {
   tune: 'Tune',
   strings: 'New strings',
   stability: 'Stability',
   problems: 'Problems',
   settings: 'Settings',
 } as const;
-export type Job = keyof typeof JOBS;
+export type TabGroup = keyof typeof TAB_GROUPS;
 /** Where the views of all instruments stand: the header. */
 export const PLACES = {
   instruments: 'Instruments',
@@ -20,7 +20,7 @@ export const PLACES = {
   practice: 'Practice',
   history: 'History',
 } as const;
-export type Place = keyof typeof PLACES;
+export type ViewPlace = keyof typeof PLACES;
 
 interface Shared {
   /** The first part of its address. */
@@ -36,7 +36,7 @@ interface Shared {
 /** A view of one instrument, under one of its jobs. */
 export interface InstrumentViewLine extends Shared {
   of: 'instrument';
-  job: Job;
+  job: TabGroup;
   /** It goes on, listening, when another instrument is taken in hand; the others begin anew. */
   goesOn?: true;
   /** Why an instrument has no such view. */
@@ -47,7 +47,7 @@ export interface InstrumentViewLine extends Shared {
 /** A view of all instruments. */
 export interface GeneralViewLine extends Shared {
   of: 'all';
-  place: Place;
+  place: ViewPlace;
   load: () => Promise<{ default: ComponentType }>;
 }
 export type ViewLine = InstrumentViewLine | GeneralViewLine;
@@ -333,8 +333,8 @@ export const pathTo = (basePath: string, view: InstrumentViewLine, life: Instrum
   `${basePath}/${view.unfit?.(life) === undefined ? view.path : 'bench'}/${life.record.instrumentId}`;
 
 /** The views of one instrument for one job. */
-export const viewsFor = (life: InstrumentLife, job: Job): InstrumentViewLine[] =>
+export const viewsFor = (life: InstrumentLife, job: TabGroup): InstrumentViewLine[] =>
   viewsOf(life).filter((v) => v.job === job);
 /** The views of all instruments at one place of the header. */
-export const viewsAt = (place: Place): GeneralViewLine[] =>
+export const viewsAt = (place: ViewPlace): GeneralViewLine[] =>
   VIEWS.filter((v): v is GeneralViewLine => v.of === 'all' && v.place === place);

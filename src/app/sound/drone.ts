@@ -1,4 +1,5 @@
 import { realClock } from '../world/clock';
+import { clamp } from '../../core/base';
 
 /** A steady tone out of the loudspeaker until it is stopped. */
 export interface Drone {
@@ -14,7 +15,7 @@ const SMALL_SPEAKER_HZ = 90;
 
 /** How many octaves up a tone is heard well from a small loudspeaker: none, one or two. */
 export const octavesUp = (frequencyHz: number): number =>
-  Math.max(0, Math.min(2, Math.ceil(Math.log2(SMALL_SPEAKER_HZ / frequencyHz))));
+  clamp(Math.ceil(Math.log2(SMALL_SPEAKER_HZ / frequencyHz)), 0, 2);
 
 /** Sounds a tone at a level from 0 to 1. */
 export function openDrone(frequencyHz: number, level: number): Drone {

@@ -1,4 +1,4 @@
-import type { Heard, Task } from '../../core/pitch';
+import type { Heard, ListenTask } from '../../core/pitch';
 import type { FromListener, SoundSource, ToListener } from './messages';
 import type { Follow, Followed } from '../../core/two-strings';
 import type { Correspondent } from '../analyst/correspondent';
@@ -7,7 +7,7 @@ import type { Correspondent } from '../analyst/correspondent';
 export interface Ear {
   /** @param clockRatio true sample rate over the nominal one */
   listen(source: SoundSource, clockRatio?: number): void;
-  setTask(task: Task): void;
+  setTask(task: ListenTask): void;
   /** What else to follow, or nothing. */
   follow(what: Follow | null): void;
   readNow(): void;

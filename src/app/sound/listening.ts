@@ -1,12 +1,12 @@
 import { createPairListener, createSteadyListener } from '../../core/two-strings';
-import { createListener, type Listener, type Task } from '../../core/pitch';
+import { createListener, type Listener, type ListenTask } from '../../core/pitch';
 import type { BlockMessage, FromListener, ToListener } from './messages';
 import type { Follow, Followed } from '../../core/two-strings';
 
 /** Hears one source after another for what it was told to listen for, and posts what it heard. */
 export function createListening(post: (message: FromListener) => void): (message: ToListener) => void {
   let listener: Listener | undefined;
-  let task: Task | undefined;
+  let task: ListenTask | undefined;
   let port: MessagePort | undefined;
   let serial = 0;
   let rate = 0;

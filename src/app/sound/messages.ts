@@ -1,11 +1,11 @@
-import type { Heard, Task } from '../../core/pitch';
+import type { Heard, ListenTask } from '../../core/pitch';
 import type { Follow, Followed } from '../../core/two-strings';
 
 /** From the page to the listener worker. */
 export type ToListener =
   /** `waits`: it sends a block when the one before was heard and answered for, and no sooner. */
   | { kind: 'source'; port: MessagePort; sampleRate: number; serial: number; waits: boolean }
-  | { kind: 'task'; task: Task }
+  | { kind: 'task'; task: ListenTask }
   | { kind: 'read-now' }
   | { kind: 'check'; referenceHz?: number }
   | { kind: 'deafen'; seconds: number }

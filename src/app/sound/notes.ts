@@ -1,7 +1,7 @@
 import { addNoise, plainPluck, pluck, randomFrom } from '../../core/simulate';
 
 /** One note that is played: a plucked string, or a tone; a room's noise so many dB under it. */
-export interface Note {
+export interface PlayedNote {
   hz: number;
   tone: boolean;
   noiseDb: number | null;
@@ -26,7 +26,7 @@ const IN_TURN: Playing = { together: false, lastsS: NOTE_S };
 
 /** Notes as samples. The same for the same seed. */
 export function renderNotes(
-  notes: readonly Note[],
+  notes: readonly PlayedNote[],
   sampleRate: number,
   seed: number,
   { together, lastsS }: Playing = IN_TURN,
@@ -55,7 +55,7 @@ export function renderNotes(
 
 let sounding: AudioContext | undefined;
 /** Plays notes; what still sounds stops. Silent where the browser has no sound. */
-export function playNotes(notes: readonly Note[], seed: number, playing: Playing = IN_TURN): void {
+export function playNotes(notes: readonly PlayedNote[], seed: number, playing: Playing = IN_TURN): void {
   if (typeof AudioContext === 'undefined') return;
   if (sounding && sounding.state !== 'closed') void sounding.close();
   const context = (sounding = new AudioContext());

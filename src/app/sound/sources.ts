@@ -1,5 +1,5 @@
 import type { BlockMessage, SoundSource } from './messages';
-import { inTime, NotAnswered, type Clock } from '../world/clock';
+import { withinTime, NotAnswered, type Clock } from '../world/clock';
 import captureUrl from './capture.worklet.js?url';
 
 /** A trouble with sound, as a sentence with a way on. */
@@ -78,7 +78,7 @@ export async function openMicrophone(
   };
   let source: SoundSource;
   try {
-    source = await inTime(begin(), STARTS_WITHIN_MS);
+    source = await withinTime(begin(), STARTS_WITHIN_MS);
   } catch (error) {
     stop();
     unwanted.throwIfAborted();

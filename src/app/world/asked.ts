@@ -1,6 +1,6 @@
 import { useQueries, useQuery, useQueryClient, type QueryClient, type UseQueryOptions } from '@tanstack/react-query';
 import type { Questions } from '../analyst/questions';
-import type { World } from './database';
+import type { StoreName } from './database';
 import type { Analyst } from '../analyst/client';
 import { useWorld } from './world';
 
@@ -30,7 +30,7 @@ function revisionOf(of: object | number): number {
 /** The one way to ask: keyed by world, question, subject, the log's revision of it, and what is asked. */
 function askedOptions<K extends keyof Questions>(
   { question, subject, of, ask, waits = false, enabled = true }: Asked<K>,
-  world: World,
+  world: StoreName,
   askWorker: Analyst['ask'],
   client: QueryClient,
 ): UseQueryOptions<Questions[K]['answer'], Error> {

@@ -5,8 +5,8 @@ import { ALL_SAMPLES, SAMPLES } from '../../../testing/samples';
 import { generationOf, readLogFile, writeLogFile } from '../../core/exchange';
 import type { LogRecord } from '../../core/log';
 import { writeInto } from './backup';
+import { DAY, HOUR } from '../../core/base';
 
-const DAY = 86_400_000;
 const AT = Date.UTC(2026, 5, 12, 12);
 
 /** A folder in memory; a write that is cut off leaves what was there. @param moves whether files can be renamed */
@@ -60,7 +60,7 @@ test.each([true, false])(
     const at = { world: 'own', zone: 0 } as const;
     await writeInto(here, made, { ...at, atMs: AT }, asked.ask);
     // An hour later the first of the day is needless.
-    await writeInto(here, made, { ...at, atMs: AT + 3_600_000 }, asked.ask);
+    await writeInto(here, made, { ...at, atMs: AT + HOUR }, asked.ask);
     expect([...files.keys()].map((n) => generationOf(n)?.time)).toEqual(['1300']);
     expect(await recordsIn([...files.values()][0]!)).toHaveLength(ALL_SAMPLES.length);
     cutOff();
@@ -81,7 +81,7 @@ test('a cleared browser, or another device, writes beside the backup of all that
     await writeInto(
       here,
       await asked.ask('export', { as: 'json', nowMs: 1 }),
-      { ...at, atMs: AT + hour * 3_600_000 },
+      { ...at, atMs: AT + hour * HOUR },
       asked.ask,
     );
   expect([...files.keys()].sort()).toEqual([full, full!.replace('1200', '1700')]);
@@ -94,11 +94,6 @@ test('a cleared browser, or another device, writes beside the backup of all that
   });
   // A file that cannot be read is not let go of either.
   files.set(full!, new Blob(['{"torn":']));
-  await writeInto(
-    here,
-    await asked.ask('export', { as: 'json', nowMs: 1 }),
-    { ...at, atMs: AT + 7 * 3_600_000 },
-    asked.ask,
-  );
+  await writeInto(here, await asked.ask('export', { as: 'json', nowMs: 1 }), { ...at, atMs: AT + 7 * HOUR }, asked.ask);
   expect(files.has(full!)).toBe(true);
 });

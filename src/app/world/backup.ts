@@ -4,9 +4,10 @@ import localforage from 'localforage';
 import type { Zone } from '../../core/base';
 import type { Analyst } from '../analyst/client';
 import type { Exported } from '../analyst/questions';
-import { reasonOf, type World } from './database';
+import { reasonOf, type StoreName } from './database';
 import { settings, writerName } from './settings';
 import { useWorld } from './world';
+import { MINUTE } from '../../core/base';
 
 const exchange = () => import('../../core/exchange');
 
@@ -24,7 +25,7 @@ export interface LastBackup {
 /** So many entries without a copy are reminded of (house). */
 export const REMIND_ENTRIES = 200;
 /** A folder that was chosen is written to so often, where there is something new, ms. */
-const EVERY_MS = 5 * 60000;
+const EVERY_MS = 5 * MINUTE;
 
 /** The browser's own types do not have them yet. */
 interface Folder extends FileSystemDirectoryHandle {
@@ -38,10 +39,10 @@ type Picker = (options: { id: string; mode: 'readwrite' }) => Promise<Folder>;
 const picker = (): Picker | undefined => (window as unknown as { showDirectoryPicker?: Picker }).showDirectoryPicker;
 
 const folders = localforage.createInstance({ name: 'slow-anchor-settings', storeName: 'folders' });
-const keyOf = (world: World) => `backup/${world}`;
+const keyOf = (world: StoreName) => `backup/${world}`;
 
 /** A backup that lies in a chosen folder and has what this log does not have. */
-export interface Found {
+export interface FoundBackup {
   folder: Folder;
   file: File;
   entries: number;
@@ -59,11 +60,11 @@ async function namesIn(folder: FileSystemDirectoryHandle): Promise<string[]> {
 }
 
 /** The newest backup of every log and device in a folder that has entries which are not in this log: the one with the most. */
-async function lookInto(folder: Folder, ask: Analyst['ask']): Promise<Found | undefined> {
+async function lookInto(folder: Folder, ask: Analyst['ask']): Promise<FoundBackup | undefined> {
   const { generationOf, isBackup } = await exchange();
   const newest = new Map<string, string>();
   for (const name of (await namesIn(folder)).filter(isBackup).sort()) newest.set(generationOf(name)?.of ?? name, name);
-  const found: Found[] = [];
+  const found: FoundBackup[] = [];
   for (const name of newest.values()) {
     const file = await (await folder.getFileHandle(name)).getFile();
     const looked = await ask('look', { file });
@@ -79,7 +80,7 @@ async function lookInto(folder: Folder, ask: Analyst['ask']): Promise<Found | un
 export async function writeInto(
   folder: FileSystemDirectoryHandle,
   { file }: Exported,
-  at: { world: World; atMs: number; zone: Zone },
+  at: { world: StoreName; atMs: number; zone: Zone },
   ask: Analyst['ask'],
 ): Promise<void> {
   const { backupName, spent } = await exchange();
@@ -107,7 +108,7 @@ export function useBackup() {
   const { world, count, ask, nowMs, zone, importFile } = useWorld();
   const client = useQueryClient();
   const query = ['backup', world];
-  const [found, setFound] = useState<Found | undefined>(undefined);
+  const [found, setFound] = useState<FoundBackup | undefined>(undefined);
   const { data } = useQuery({
     queryKey: query,
     queryFn: async () => ({
@@ -177,7 +178,7 @@ export function useBackup() {
       }
     },
     /** What lies in the folder is brought into this log first. */
-    bringBack: async ({ folder: into, file }: Found): Promise<string> => {
+    bringBack: async ({ folder: into, file }: FoundBackup): Promise<string> => {
       const became = await importFile(file);
       if (!became.ok) return `${file.name}: ${became.message}`;
       // Others may lie there too.
@@ -188,7 +189,7 @@ export function useBackup() {
         : `${became.fresh} entries came back. ${await settle(into)}`;
     },
     /** What lies in the folder stays as it is, and this log's are written beside it. */
-    beginNew: ({ folder: into }: Found): Promise<string> => settle(into),
+    beginNew: ({ folder: into }: FoundBackup): Promise<string> => settle(into),
   };
 }
 

@@ -39,7 +39,7 @@ export class NotAnswered extends Error {
 }
 
 /** What the browser answers within so long; rejects with NotAnswered where it does not. */
-export async function inTime<T>(work: Promise<T>, ms: number): Promise<T> {
+export async function withinTime<T>(work: Promise<T>, ms: number): Promise<T> {
   let stop: Stop | undefined;
   const late = new Promise<never>((_, reject) => {
     stop = realClock.after(ms, () => reject(new NotAnswered()));

@@ -1,6 +1,6 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
-import { once } from '../../core/base';
+import { once, DAY } from '../../core/base';
 import { brief } from '../../core/limits';
 import {
   checkRecord,
@@ -10,11 +10,11 @@ import {
   readingsOf,
   slices,
   type Chapter,
-  type Entries,
+  type LogEntries,
   type LogRecord,
 } from '../../core/log';
-import { inTime, PATIENCE_MS, realClock, type Stop } from './clock';
-import { itemsOf, keysIn, keysOf, readItem, type Items } from './items';
+import { withinTime, PATIENCE_MS, realClock, type Stop } from './clock';
+import { storedItems, keysIn, keysOf, readItem, type Items } from './items';
 import { createWire, type Stand } from './wire';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
@@ -28,7 +28,7 @@ export interface RecordStore {
   /** Everything that is kept or held, and what could not be read. */
   all(): Promise<Stored>;
   /** Resolves with what lies in the database now; rejects when the browser refused, and holds the records in memory. */
-  append(records: readonly LogRecord[]): Promise<Entries>;
+  append(records: readonly LogRecord[]): Promise<LogEntries>;
   /** Makes few items of many small ones: a log that was written reading by reading opens as fast as one that was imported. */
   tidy(): Promise<void>;
   /** Records that the browser refused to write; it is asked again by and by, and with every write. */
@@ -39,18 +39,18 @@ export interface RecordStore {
   onHeld(callback: () => void): () => void;
   clear(): Promise<void>;
   /** Calls back with what another tab or the worker has written, or null when it began the log anew. */
-  onForeignWrite(callback: (written: Entries | null) => void): () => void;
+  onForeignWrite(callback: (written: LogEntries | null) => void): () => void;
   /** How this build stands to others that have this log open; calls back when that changes. */
   stand(): Stand;
   onStand(callback: () => void): () => void;
   close(): void;
 }
 
-export interface Stored extends Entries {
+export interface Stored extends LogEntries {
   damaged: Damaged[];
 }
 
-export type World = 'own' | 'demo';
+export type StoreName = 'own' | 'demo';
 
 /** What was refused is tried again so often, ms. */
 const AGAIN_MS = 15000;
@@ -60,7 +60,7 @@ const BORN = 'born-';
 const TOLD_AT_ONCE = 3000;
 const CHAPTERS_AT_ONCE = 8;
 /** Nobody is still at a write begun so long ago, ms: a day. */
-const GIVEN_UP_MS = 86_400_000;
+const GIVEN_UP_MS = DAY;
 /** So many small writes are tidied up (house). */
 const MANY_WRITES = 300;
 /** A piece of a write: '…:2/5'. It counts when all of them are there. */
@@ -77,10 +77,10 @@ export function reasonOf(error: unknown): string {
   return message && !/of (null|undefined)/.test(message) ? brief(message) : 'it gave no reason';
 }
 
-export const databaseName = (world: World): string => `slow-anchor-${world}`;
+export const databaseName = (world: StoreName): string => `slow-anchor-${world}`;
 
 /** Opens the user's records or the demonstration's; the two never meet. */
-export function openStore(world: World): RecordStore {
+export function openStore(world: StoreName): RecordStore {
   // No other storage stands in for it: where the browser refuses this one, the records are held in memory and it is said.
   const base = localforage.createInstance({
     name: databaseName(world),
@@ -97,7 +97,7 @@ export function openStore(world: World): RecordStore {
   const kept = new Map<string, LogRecord>();
   /** By their ids. */
   const keptChapters = new Map<string, Chapter>();
-  const keep = ({ records, chapters }: Entries): void => {
+  const keep = ({ records, chapters }: LogEntries): void => {
     for (const r of records) kept.set(keyOf(r), r);
     for (const c of chapters) keptChapters.set(`${c.instrumentId}${c.ids}`, c);
   };
@@ -106,7 +106,7 @@ export function openStore(world: World): RecordStore {
     keptChapters.clear();
     born = new Set();
   };
-  const foreign = new Set<(written: Entries | null) => void>();
+  const foreign = new Set<(written: LogEntries | null) => void>();
   const wire = createWire(databaseName(world), (told) => {
     if (told === 'anew') forgetAll();
     else keep(told);
@@ -135,11 +135,11 @@ export function openStore(world: World): RecordStore {
     if (held.length > 0) endRetry = realClock.after(AGAIN_MS, () => void store.append([]).catch(() => undefined));
   };
   /** One write: it counts when all of its items are there. */
-  const put = async (items: Items): Promise<Entries> => {
+  const put = async (items: Items): Promise<LogEntries> => {
     const key = `${realClock.nowMs()}-${newId()}`;
     const count = items.length;
     const keys = count === 1 ? [key] : items.map((_, i) => `${key}:${i + 1}/${count}`);
-    const entries: Entries = { records: [], chapters: [] };
+    const entries: LogEntries = { records: [], chapters: [] };
     try {
       for (const [i, make] of items.entries()) {
         const item = await make();
@@ -195,22 +195,22 @@ export function openStore(world: World): RecordStore {
     });
     const lost = [...kept].flatMap(([key, r]) => (there.has(key) ? [] : [r]));
     const lostChapters = [...keptChapters.values()].filter((c) => keysOf(c).some((key) => !there.has(key)));
-    const items = itemsOf(lost, lostChapters);
+    const items = storedItems(lost, lostChapters);
     if (items.length > 0) await put(items);
     if (born.size === 0) await mark();
   };
-  const write = async (records: readonly LogRecord[]): Promise<Entries> => {
+  const write = async (records: readonly LogRecord[]): Promise<LogEntries> => {
     if (wire.stand() === 'newer is open') throw new Error(NEWER_IS_OPEN);
     const batch = heldAnd(records);
     if (batch.length === 0) return { records: [], chapters: [] };
-    const items = itemsOf(batch);
+    const items = storedItems(batch);
     const writing = put(items).then(async (entries) => {
       await mend();
       return entries;
     });
-    let written: Entries;
+    let written: LogEntries;
     try {
-      written = await inTime(writing, PATIENCE_MS * items.length);
+      written = await withinTime(writing, PATIENCE_MS * items.length);
     } catch (error) {
       hold(records);
       // Answered after all: what was held is kept.
@@ -223,7 +223,7 @@ export function openStore(world: World): RecordStore {
     release(batch, written);
     return written;
   };
-  const release = (batch: readonly LogRecord[], { records, chapters }: Entries): void => {
+  const release = (batch: readonly LogRecord[], { records, chapters }: LogEntries): void => {
     const done = new Set(batch.map(keyOf));
     if (held.some((r) => done.has(keyOf(r)))) {
       held = held.filter((r) => !done.has(keyOf(r)));
@@ -239,7 +239,7 @@ export function openStore(world: World): RecordStore {
       const chapters: Chapter[] = [];
       const damaged: Damaged[] = [];
       // A database that is being opened for ever is one that does not open.
-      await inTime(base.ready(), PATIENCE_MS);
+      await withinTime(base.ready(), PATIENCE_MS);
       // Each item is what one write appended: a list of records, of chapters where it was long.
       small = 0;
       await eachItem((value, key) => {
@@ -287,7 +287,7 @@ export function openStore(world: World): RecordStore {
             const same = isChapter(one) ? packedIn(one).get(r.id) : one;
             return same !== undefined && isSame(same, r);
           };
-          await put(itemsOf([...records].flatMap((entry) => (isThere(entry) ? [] : [entry[1]]))));
+          await put(storedItems([...records].flatMap((entry) => (isThere(entry) ? [] : [entry[1]]))));
           // Killed before they are gone, the same is there twice: it is read once.
           for (const key of lists.keys()) await base.removeItem(key);
         });
@@ -341,7 +341,7 @@ const isSmallWrite = (key: string, chapters: readonly Chapter[]): boolean => !PI
  * @param otherwise what it does where another one is at it
  */
 export async function alone(
-  world: World,
+  world: StoreName,
   at: 'tidy' | 'import',
   otherwise: 'give up' | 'wait',
   work: () => Promise<void>,
@@ -355,7 +355,7 @@ export async function alone(
 /**
  * Everything in the store as it lies there, unchecked, as a log file: for when a view, or the log itself, fails.
  */
-export async function rawLog(world: World): Promise<string> {
+export async function rawLog(world: StoreName): Promise<string> {
   const store = openStore(world);
   try {
     const { records, chapters, damaged } = await store.all();

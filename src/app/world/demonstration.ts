@@ -1,6 +1,6 @@
 import { newestMs } from '../../core/log';
 import type { RecordStore } from './database';
-import { inTime, PATIENCE_MS } from './clock';
+import { withinTime, PATIENCE_MS } from './clock';
 import type { DemonstrationFile, Means } from './means';
 
 /** The truth behind the demonstration: its instruments and its clock. */
@@ -14,7 +14,7 @@ export interface DemoState extends Pick<DemonstrationFile, 'truth' | 'bridges' |
 
 export const saveDemo = async ({ shelf }: Means, state: DemoState): Promise<void> => {
   // Refused, the demonstration begins anew next time.
-  await inTime(shelf.setItem('state', state), PATIENCE_MS).catch(() => undefined);
+  await withinTime(shelf.setItem('state', state), PATIENCE_MS).catch(() => undefined);
 };
 
 /** Puts the demonstration back to its beginning. */
@@ -31,7 +31,7 @@ export async function resetDemo(means: Means, store: RecordStore): Promise<DemoS
 
 /** The demonstration as it was left, or fresh on the first visit and where its store was emptied. */
 export async function openDemo(means: Means, store: RecordStore): Promise<DemoState> {
-  const state = await inTime(means.shelf.getItem<DemoState>('state'), PATIENCE_MS).catch(() => null);
+  const state = await withinTime(means.shelf.getItem<DemoState>('state'), PATIENCE_MS).catch(() => null);
   const { records, chapters } = await store.all();
   if (!state?.bridges || state.resetting || records.length === 0) return resetDemo(means, store);
   // The demonstration's clock stands still while nobody looks, and never goes back behind what was written.

@@ -18,7 +18,7 @@ const ITEM_CHAPTERS = 16;
 export type Items = (() => (LogRecord | Chapter)[] | Promise<Chapter[]>)[];
 
 /** @param bound chapters as they are */
-export function itemsOf(records: readonly LogRecord[], bound: readonly Chapter[] = []): Items {
+export function storedItems(records: readonly LogRecord[], bound: readonly Chapter[] = []): Items {
   const { loose, groups } = intoChapters(records);
   return [
     ...slices(loose, ITEM_RECORDS).map((some) => () => some),

@@ -2,14 +2,14 @@ import localforage from 'localforage';
 import { isZone, type Zone } from '../../core/base';
 import type { LogRecord } from '../../core/log';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
-import { openStore, type RecordStore, type World } from './database';
+import { openStore, type RecordStore, type StoreName } from './database';
 import type { FromListener, OpenMicrophone, ToListener } from '../sound/messages';
 import { startAnalyst, type Analyst } from '../analyst/client';
 import type { Correspondent } from '../analyst/correspondent';
 import { realClock, type Clock } from './clock';
 import { demoClock, seedOfTab } from './tab';
 
-export type Listener = Correspondent<ToListener, FromListener>;
+export type ListenerLink = Correspondent<ToListener, FromListener>;
 
 /** The demonstration as it was made. */
 export interface DemonstrationFile {
@@ -34,9 +34,9 @@ export interface Means {
   zone: () => Zone;
   /** What the simulated voice draws from: another one each time it is opened. */
   nextSeed: () => number;
-  openStore: (world: World) => RecordStore;
+  openStore: (world: StoreName) => RecordStore;
   analyst: Analyst;
-  startListener: () => Listener;
+  startListener: () => ListenerLink;
   /** Another microphone than the browser's: a test gives one. */
   microphone?: OpenMicrophone;
   /** Two ports that hand samples on. */
@@ -63,10 +63,10 @@ export function numbersFrom(seed: number): () => number {
   return () => next++;
 }
 
-const means = new Map<World, Means>();
+const means = new Map<StoreName, Means>();
 
 /** The browser's, one for each world as long as the page lives. */
-export function browserMeans(world: World): Means {
+export function browserMeans(world: StoreName): Means {
   const known = means.get(world) ?? {
     clock: world === 'demo' ? demoClock() : realClock,
     zone: deviceZone,

@@ -4,7 +4,7 @@ import {
   planSession,
   sessionOf,
   showOf,
-  WORK,
+  WALKS,
   type PlanItem,
   type PlanSession,
   type Show,
@@ -59,7 +59,7 @@ export function useNextVisits(): (instrumentId: string) => PlanItem | null | und
   const { plan } = usePlan(show);
   return (instrumentId) =>
     plan && show?.instrumentIds.includes(instrumentId)
-      ? (plan.items.find((i) => i.instrumentId === instrumentId && WORK.has(i.what)) ?? null)
+      ? (plan.items.find((i) => i.instrumentId === instrumentId && WALKS.has(i.what)) ?? null)
       : undefined;
 }
 
@@ -70,7 +70,7 @@ export function useVisits(instrumentId: string) {
   const { plan, now } = usePlan(plays ? show : undefined);
   return useMemo(() => {
     if (!plays || !plan) return undefined;
-    const items = plan.items.filter((i) => i.instrumentId === instrumentId && WORK.has(i.what));
+    const items = plan.items.filter((i) => i.instrumentId === instrumentId && WALKS.has(i.what));
     const next = items[0];
     return {
       next,

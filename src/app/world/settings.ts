@@ -1,6 +1,6 @@
 import { v4 as newId } from 'uuid';
 import localforage from 'localforage';
-import { inTime, PATIENCE_MS } from './clock';
+import { withinTime, PATIENCE_MS } from './clock';
 
 const store = localforage.createInstance({ name: 'slow-anchor-settings', storeName: 'settings' });
 /** The store has once not answered: from then on it is not waited for. */
@@ -8,7 +8,7 @@ let dumb = false;
 const asked = async <T>(work: () => Promise<T | null>): Promise<T | null> => {
   if (dumb) return null;
   try {
-    return await inTime(work(), PATIENCE_MS);
+    return await withinTime(work(), PATIENCE_MS);
   } catch (error) {
     dumb = true;
     console.warn('Settings of this device are not kept.', error);

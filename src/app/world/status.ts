@@ -6,10 +6,11 @@ import type { NextThing } from '../../core/says';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';
 import { useWorld } from './world';
+import { MINUTE } from '../../core/base';
 
 /** The instrument in hand is reckoned anew so often, ms; the others on the rack in their turn. */
 const IN_HAND_MS = 15000;
-const ON_RACK_MS = 600000;
+const ON_RACK_MS = 10 * MINUTE;
 
 export interface Statuses {
   of: Map<string, StringStatus[]>;
@@ -52,7 +53,7 @@ export function useStatuses(
 }
 
 /** The next thing is looked for anew so often, ms. */
-const NEXT_MS = 60000;
+const NEXT_MS = MINUTE;
 const NEXT_ON_RACK_MS = 120000;
 
 /**

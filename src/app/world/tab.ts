@@ -1,4 +1,5 @@
 import { pacedClock, realClock, type Clock } from './clock';
+import { clamp } from '../../core/base';
 
 /** The fastest that a listener keeps up with, times real time. */
 const FASTEST = 20;
@@ -42,7 +43,7 @@ function told(name: string): number | undefined {
 let clock: Clock | undefined;
 /** The demonstration's clock: as fast as the address asks, one for the page. */
 export function demoClock(): Clock {
-  const pace = Math.min(FASTEST, Math.max(1, told('pace') ?? 1));
+  const pace = clamp(told('pace') ?? 1, 1, FASTEST);
   return (clock ??= pace === 1 ? realClock : pacedClock(pace));
 }
 

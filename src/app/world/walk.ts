@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { World } from './database';
+import type { StoreName } from './database';
 import { tabStore } from './tab';
 
 /** Instruments that are gone to one after another, in this tab. */
@@ -7,11 +7,11 @@ export interface Walk {
   ids: readonly string[];
 }
 
-const keyOf = (world: World) => `walk/${world}`;
+const keyOf = (world: StoreName) => `walk/${world}`;
 const listeners = new Set<() => void>();
-const kept = new Map<World, { text: string | null; walk: Walk | undefined }>();
+const kept = new Map<StoreName, { text: string | null; walk: Walk | undefined }>();
 
-function read(world: World): Walk | undefined {
+function read(world: StoreName): Walk | undefined {
   const text = tabStore.get(keyOf(world));
   const known = kept.get(world);
   if (known && known.text === text) return known.walk;
@@ -21,11 +21,11 @@ function read(world: World): Walk | undefined {
 }
 
 const changed = () => listeners.forEach((told) => told());
-export function beginWalk(world: World, ids: readonly string[]): void {
+export function beginWalk(world: StoreName, ids: readonly string[]): void {
   tabStore.set(keyOf(world), ids.join(' '));
   changed();
 }
-export function endWalk(world: World): void {
+export function endWalk(world: StoreName): void {
   tabStore.remove(keyOf(world));
   changed();
 }
@@ -36,7 +36,7 @@ const subscribe = (told: () => void) => {
 };
 
 /** The walk under way in this tab; undefined where there is none. */
-export const useWalk = (world: World): Walk | undefined => useSyncExternalStore(subscribe, () => read(world));
+export const useWalk = (world: StoreName): Walk | undefined => useSyncExternalStore(subscribe, () => read(world));
 
 /** Where an instrument stands in a walk, and who comes after it; undefined where it is not in one. */
 export function onWalk(walk: Walk | undefined, instrumentId: string) {

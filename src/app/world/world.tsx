@@ -12,7 +12,7 @@ import {
   type Bench,
   type Chapter,
   type Draft,
-  type Entries,
+  type LogEntries,
   type LogRecord,
   type StringPlan,
   type Written,
@@ -38,7 +38,7 @@ import type { Analyst, AskOptions } from '../analyst/client';
 import type { Imported } from '../analyst/questions';
 import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
-import { reasonOf, type Damaged, type RecordStore, type World } from './database';
+import { reasonOf, type Damaged, type RecordStore, type StoreName } from './database';
 import type { Clock } from './clock';
 import { browserMeans, type Means } from './means';
 import { writerName } from './settings';
@@ -46,7 +46,7 @@ import type { Stand } from './wire';
 
 /** Everything a view needs of the log, the clock and, in the demonstration, the simulated truth. */
 export interface WorldValue {
-  world: World;
+  world: StoreName;
   /** '' or '/demo': what every path begins with. */
   basePath: string;
   /** How many entries the log has. */
@@ -138,7 +138,7 @@ function askToLast(): Promise<boolean> {
 }
 
 interface Props {
-  world: World;
+  world: StoreName;
   /** What it is made of: where nothing is given, the browser's. */
   means?: Means | undefined;
   children: ReactNode;
@@ -195,7 +195,7 @@ export function WorldProvider({ world, means: given, children }: Props) {
     structuralSharing: false,
   });
   const gain = useCallback(
-    (written: Entries) => {
+    (written: LogEntries) => {
       const { records, chapters } = index.current.add(written.records, written.chapters);
       if (records.length + chapters.length === 0) return;
       analyst.tell(records, chapters);

@@ -1,4 +1,4 @@
-export { normalDensity } from './numbers';
+export { clamp, normalDensity } from './numbers';
 export {
   clockTime,
   DAY,

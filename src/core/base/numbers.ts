@@ -1,3 +1,6 @@
 /** Density of a normal distribution of mean 0 at x. @param variance above 0, in the square of x's unit */
 export const normalDensity = (x: number, variance: number): number =>
   Math.exp((-0.5 * x * x) / variance) / Math.sqrt(2 * Math.PI * variance);
+
+/** The nearest to x that lies within bounds. @param low not above high */
+export const clamp = (x: number, low: number, high: number): number => Math.max(low, Math.min(high, x));

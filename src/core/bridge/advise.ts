@@ -2,6 +2,7 @@ import { MOST_CLAW_TURNS } from '../limits';
 import { createBridgeFilter, type BridgeBelief, type BridgeEvent, type BridgeFilter } from './filter';
 import type { BridgeMemory, BridgeTask, BridgeOrder } from '../codes';
 import { yOf, type BridgeLaw } from './spec';
+import { clamp } from '../base';
 
 export interface BridgeJob {
   law: BridgeLaw;
@@ -143,7 +144,7 @@ export function adviseBridge(job: BridgeJob): BridgeAdvice {
   const between = claws.length === 0 || CLAW_AFTER.includes(place) || place === n - 1;
   if (turns !== undefined && (sets.length === 0 ? claws.length === 0 : between && Math.abs(turns) > LEAST_TURNS)) {
     const made = claws.reduce((s, e) => s + Math.abs(e.turns), 0);
-    const at = Math.max(-MOST_TURNS, Math.min(MOST_TURNS, turns));
+    const at = clamp(turns, -MOST_TURNS, MOST_TURNS);
     const rounded = Math.round(at * 16) / 16;
     // What of it is left when the strings are back.
     const { claw, lambda } = belief.coupling;
@@ -200,7 +201,7 @@ const toStop = (belief: BridgeBelief, stop: { string: number; stopAtCents: numbe
 function setTo({ expected, coupling }: BridgeBelief, stop: { string: number; stopAtCents: number }) {
   const way = Math.abs(stop.stopAtCents - expected[stop.string - 1]!);
   const withinCents =
-    coupling.lambda < HELD_LAMBDA ? WITHIN.held : Math.min(WITHIN.most, Math.max(WITHIN.least, WITHIN.share * way));
+    coupling.lambda < HELD_LAMBDA ? WITHIN.held : clamp(WITHIN.share * way, WITHIN.least, WITHIN.most);
   return { do: 'set' as const, ...stop, withinCents };
 }
 

@@ -11,7 +11,7 @@ import {
   couplingOf,
   energyAt,
   fineTunerRooms,
-  holds,
+  springsHold,
   lawOf,
   turnsForChange,
   leanOf,
@@ -145,8 +145,8 @@ test('orders as they are asked for', () => {
 });
 
 test('too few springs do not hold such strings', () => {
-  expect(holds(lawOf(TOLD)!, 3)).toBe(true);
-  expect(holds(lawOf({ ...TOLD, springs: 1 })!, 1)).toBe(false);
+  expect(springsHold(lawOf(TOLD)!, 3)).toBe(true);
+  expect(springsHold(lawOf({ ...TOLD, springs: 1 })!, 1)).toBe(false);
 });
 
 /** A linear bridge of other constants than the estimator's: read, stop, turn the claw. */

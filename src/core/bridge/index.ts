@@ -2,7 +2,7 @@ export { adviseBridge, orderOf, turnsForChange, type BridgeAdvice, type BridgeJo
 export { createBridgeFilter, memorySize, type BridgeBelief, type BridgeEvent, type BridgeFilter } from './filter';
 export {
   couplingOf,
-  holds,
+  springsHold,
   leanOf,
   riseWithout,
   lawOf,
@@ -34,7 +34,7 @@ export {
   CLAW_CAUTION,
   couplingWords,
   HELD,
-  offWords,
+  othersWords,
   ORDERS,
   ownOrderOf,
   stopWords,

@@ -6,12 +6,13 @@ import type { Bench, BridgeRecord, BridgeStepRecord, InstrumentLife, StringLife 
 import { adviseBridge, type BridgeAdvice } from './advise';
 import type { BridgeEvent } from './filter';
 import { fineTunerRooms, lockShifts, type LockedStep } from './locking';
-import { couplingOf, holds, lawOf, leanOf, USUAL, type BridgeLaw } from './spec';
+import { couplingOf, springsHold, lawOf, leanOf, USUAL, type BridgeLaw } from './spec';
+import { HOUR } from '../base';
 
 /** Springs of a bridge of which nobody said how many. */
 const USUAL_SPRINGS = 3;
 /** An unfinished session is gone on with for so long, ms. */
-const GOES_ON_MS = 12 * 3600000;
+const GOES_ON_MS = 12 * HOUR;
 /** What must be right, cents: nearer than elsewhere, since all strings move one another. */
 export const BRIDGE_TOLERANCE = 2;
 /** A reading's doubt is never taken for less, cents (house). */
@@ -132,7 +133,7 @@ function reckon(log: Asked): BridgeNow {
     springs,
     memory: setup?.memory ?? null,
     law,
-    stands: law !== undefined && holds(law, springs),
+    stands: law !== undefined && springsHold(law, springs),
     session,
     lastBegun: own.findLast((s) => s.step === 'begin'),
     advice: session && law && adviceIn(bench, life, session, law, shifts, blocked),

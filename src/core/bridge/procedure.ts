@@ -3,7 +3,7 @@ import {
   soundedAlone,
   type GuidedLog,
   type GuidedStep,
-  type Kept,
+  type KeptReading,
   type Outcome,
   type Procedure,
 } from '../guided';
@@ -19,7 +19,7 @@ import {
   type BridgeNow,
   type BridgeSession,
 } from './now';
-import { BRIDGE_STOPPED, bridgeReadWords, clawTurnedWords, keptWords, tiltWords, TOO_FEW_SPRINGS } from './words';
+import { BRIDGE_STOPPED, bridgeReadWords, clawTurnedWords, bridgeKeptWords, tiltWords, TOO_FEW_SPRINGS } from './words';
 
 export interface BridgeState {
   /** The step of which a claw turn beyond the law was agreed to. */
@@ -90,7 +90,7 @@ const setupDraft = (
   ...(change.memory ? { memory: change.memory } : memory && change.springs === undefined ? { memory } : {}),
 });
 
-function heard({ reading }: Kept, _source: Source, log: GuidedLog, state: BridgeState): Outcome<BridgeState> {
+function heard({ reading }: KeptReading, _source: Source, log: GuidedLog, state: BridgeState): Outcome<BridgeState> {
   const { now, advice, session, string } = bridgeAt(log, state);
   if (!session || !string || (advice?.do !== 'read' && advice?.do !== 'set')) return { state };
   const { frequencyHz, sigmaCents } = reading;
@@ -122,7 +122,7 @@ function keepAll(log: GuidedLog, state: BridgeState, source: Source): Outcome<Br
       ...(held ? [] : [setupDraft(log, now, { memory })]),
       stepDraft(log, session, { step: 'end', ...(nutOpen ? {} : { wound }) }),
     ],
-    say: keptWords(held, nutOpen),
+    say: bridgeKeptWords(held, nutOpen),
   };
 }
 

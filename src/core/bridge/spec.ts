@@ -51,7 +51,7 @@ const HELD = 1e6;
 const MOST_SPRING_N = 130;
 
 /** Can so many springs hold these strings at all? */
-export const holds = (law: BridgeLaw, springs: number): boolean =>
+export const springsHold = (law: BridgeLaw, springs: number): boolean =>
   law.tensionN.reduce((sum, t, i) => sum + t * law.leverMm[i]!, 0) <= springs * MOST_SPRING_N * USUAL.springArmMm;
 
 const materialOf = (s: BridgeStringSpec) => (s.wound ? 'wound-steel-nickel' : 'plain-steel');

@@ -30,7 +30,7 @@ export const HELD = {
 } as const;
 
 /** What is said when a session is kept. */
-export const keptWords = (held: keyof typeof HELD | undefined, nutOpen: boolean): string =>
+export const bridgeKeptWords = (held: keyof typeof HELD | undefined, nutOpen: boolean): string =>
   held === 'block'
     ? 'Saved. Take the block out with a hand on the bar. Then press Enter and read all strings.'
     : held
@@ -74,7 +74,7 @@ export const doubtfulClawWords = (turns: number, law: number): string =>
 export const stopWords = (cents: number): string => (Math.abs(cents) < 0.05 ? 'stop at 0' : `stop at ${signed(cents)}`);
 
 /** What the others do while one string is off. */
-export function offWords(coupling: Coupling, notes: readonly string[]): string {
+export function othersWords(coupling: Coupling, notes: readonly string[]): string {
   const low = notes.length - 1;
   const rise = riseWithout(coupling, low).filter((c) => c !== null);
   return `Take off one string at a time, or block the bridge. With the ${notes[low]} off, the others are ${Math.min(...rise).toFixed(0)} to ${Math.max(...rise).toFixed(0)} cents sharp. Do not turn them: they come back with it.`;

@@ -1,5 +1,6 @@
 import { readBench, type CheckpointRecord, type LogRecord } from '../log';
 import { netOf, netTold } from '.';
+import { MINUTE, DAY } from '../base';
 
 const START = 1_780_000_000_000;
 const base = { version: 2 as const, zoneMin: 0, instrumentId: 'x' };
@@ -24,7 +25,7 @@ const pair = (
 ): CheckpointRecord => ({
   ...base,
   id: `c${++serial}`,
-  atMs: START + 60000 * serial,
+  atMs: START + MINUTE * serial,
   type: 'checkpoint',
   stringId,
   againstId,
@@ -64,7 +65,7 @@ test('a unison takes its way from strings that were read alone just now, never f
   expect(known.offsets[1]).toBeCloseTo(4, 0);
   expect(known.undecided).toEqual([]);
   expect(known.told).toContain('Move D3 down 4.');
-  const old = net([alone('a', 1, START - 86400000), alone('d', 5.2, START - 86400000)], [unison]);
+  const old = net([alone('a', 1, START - DAY), alone('d', 5.2, START - DAY)], [unison]);
   expect(old.undecided).toEqual([0]);
   expect(old.told).toContain('It is not clear yet whether D3 is sharp or flat. Pluck it alone in a check.');
   expect(old.told).not.toContain('Move');

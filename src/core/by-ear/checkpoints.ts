@@ -1,9 +1,10 @@
 import { ratioOfCents } from '../music';
-import type { EarStep, Sound } from './ear';
+import type { EarStep, EarSound } from './ear';
 import { solveNet, type Alone, type Between, type Net } from './net';
 import { intervalWords, placeWords } from './words';
 import { octavePasses } from '../octave';
 import type { CheckpointRecord, InstrumentLife, JudgementRecord, ReadingRecord, TouchRecord } from '../log';
+import { MINUTE } from '../base';
 
 /** A fret further off than this at the octave is the instrument, not the tuning, cents (house estimate). */
 const INSTRUMENT_CENTS = 4;
@@ -36,7 +37,7 @@ export interface Expected {
   instrument: string | undefined;
 }
 export function expected(step: EarStep, ids: readonly string[], errors: ReadonlyMap<string, number>): Expected {
-  const of = (s: Sound) => ('fret' in s ? frettedError(errors.get(ids[s.string - 1]!) ?? 0, s.fret) : 0);
+  const of = (s: EarSound) => ('fret' in s ? frettedError(errors.get(ids[s.string - 1]!) ?? 0, s.fret) : 0);
   const fretsCents = of(step.sound) - of(step.against);
   const worst = [step.sound, step.against].find((s) => Math.abs(of(s)) > INSTRUMENT_CENTS);
   return {
@@ -47,7 +48,7 @@ export function expected(step: EarStep, ids: readonly string[], errors: Readonly
 }
 
 /** Where a sound stands above its open string, a ratio. */
-export const soundRatio = (s: Sound): number => ('fret' in s ? ratioOfCents(100 * s.fret) : s.harmonic.partial);
+export const soundRatio = (s: EarSound): number => ('fret' in s ? ratioOfCents(100 * s.fret) : s.harmonic.partial);
 
 /** A round of checkpoints put together. */
 export interface CheckedNet extends Net {
@@ -64,7 +65,7 @@ export interface CheckedNet extends Net {
 /** However steady it is, two strings sounded again stand this far from what they did, cents (house estimate). */
 const LEAST_SIGMA = 0.3;
 /** A string that was read alone so long before or after the round stands there still, ms (house estimate). */
-const FRESH_MS = 20 * 60000;
+const FRESH_MS = 20 * MINUTE;
 
 /** What strings read alone say of a stretch of time, in order of strings: each its newest reading, in a check or a round by ear. */
 export const readAlone = (

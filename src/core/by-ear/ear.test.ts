@@ -1,6 +1,6 @@
 import { midiOf, parseNote } from '../music';
-import { earRound, type EarRound, type Sound } from '.';
-import { SCHOOLS, type School } from '../codes';
+import { earRound, type EarRound, type EarSound } from '.';
+import { EAR_SCHOOLS, type EarSchool } from '../codes';
 
 const INSTRUMENTS: Record<string, [string[], number]> = {
   guitar: [['E2', 'A2', 'D3', 'G3', 'B3', 'E4'], 22],
@@ -19,21 +19,23 @@ const INSTRUMENTS: Record<string, [string[], number]> = {
   lyre: [['D4', 'E4', 'G4', 'A4', 'B4', 'D5', 'E5'], 0],
   baritone: [['B1', 'E2', 'A2', 'D3', 'F#3', 'B3'], 22],
 };
-const CANNOT: [string, School][] = [['cello', 'anchor']];
+const CANNOT: [string, EarSchool][] = [['cello', 'anchor']];
 
-const round = (name: string, school: School, anchor?: number[]): EarRound | string => {
+const round = (name: string, school: EarSchool, anchor?: number[]): EarRound | string => {
   const [notes, frets] = INSTRUMENTS[name]!;
   const answer = earRound(notes, school, frets, 440, anchor);
   return answer.ok ? answer.round : answer.message;
 };
 /** Semitones of what sounds, by the neck: nothing of the module's own. */
-function midiOfSound(notes: string[], sound: Sound): number {
+function midiOfSound(notes: string[], sound: EarSound): number {
   const open = midiOf(parseNote(notes[sound.string - 1]!)!);
   if ('harmonic' in sound) return open + 12 * Math.log2(sound.harmonic.partial);
   const short = notes[0] === 'G4' && notes.length === 5 && sound.string === 1;
   return open + (short && sound.fret > 0 ? sound.fret - 5 : sound.fret);
 }
-const cases = Object.keys(INSTRUMENTS).flatMap((name) => SCHOOLS.map((school): [string, School] => [name, school]));
+const cases = Object.keys(INSTRUMENTS).flatMap((name) =>
+  EAR_SCHOOLS.map((school): [string, EarSchool] => [name, school]),
+);
 
 test.each(cases)('%s by %s: every step can be sounded, in order, and is what it says', (name, school) => {
   const [notes, frets] = INSTRUMENTS[name]!;

@@ -1,14 +1,15 @@
-import type { School } from '../codes';
+import type { EarSchool } from '../codes';
 import { cents, midiOf, parseNote, ratioOfCents } from '../music';
 
 /** What is sounded on a string: open (fret 0), stopped at a fret, or a harmonic with the place where it is touched. */
-export type Sound = { string: number; fret: number } | { string: number; harmonic: { fret: number; partial: number } };
+export type EarSound =
+  { string: number; fret: number } | { string: number; harmonic: { fret: number; partial: number } };
 
 export interface EarStep {
   /** The string that is tuned in this step; strings count from 1 as given. */
   tune: number;
-  sound: Sound;
-  against: Sound;
+  sound: EarSound;
+  against: EarSound;
   /** The pure interval to be heard: pitch of `sound` over pitch of `against`. */
   interval: [number, number];
   /** How far the two stand from it when both strings are at their equal-tempered targets, cents. */
@@ -46,7 +47,7 @@ const PURE: [number, number][] = [
 const SHORT_FROM = 5;
 
 interface Place {
-  sound: Sound;
+  sound: EarSound;
   /** Semitones of its pitch, and what the string's own pitch is multiplied with. */
   midi: number;
   kind: 'open' | 'fret' | 'harmonic';
@@ -129,7 +130,7 @@ const isFifth = ([p, q]: [number, number]) => (p % 3 === 0) !== (q % 3 === 0);
 
 /** May this pair of sounds stand in a school? @param same both strings are of one note */
 function allowed(
-  school: School,
+  school: EarSchool,
   a: Place,
   b: Place,
   interval: [number, number],
@@ -159,7 +160,7 @@ function allowed(
 }
 
 /** Checkpoints of one string against another, the best first. */
-function checkpoints(school: School, neck: Neck, tune: number, other: number): Candidate[] {
+function checkpoints(school: EarSchool, neck: Neck, tune: number, other: number): Candidate[] {
   const { midi, frets } = neck;
   const found = (far: boolean) => {
     const list: Candidate[] = [];
@@ -184,7 +185,7 @@ function checkpoints(school: School, neck: Neck, tune: number, other: number): C
 }
 
 /** Steps between strings cost: neighbours first; in octaves the one after the next. */
-const distanceCost = (school: School, tune: number, other: number): number => {
+const distanceCost = (school: EarSchool, tune: number, other: number): number => {
   const apart = Math.abs(tune - other);
   return school === 'octaves' ? 0.4 * Math.abs(apart - 2) : (school === 'chain' ? 4 : 1.2) * (apart - 1);
 };
@@ -220,7 +221,7 @@ export type EarOutcome = { ok: true; round: EarRound } | { ok: false; message: s
  */
 export function earRound(
   notes: readonly string[],
-  school: School,
+  school: EarSchool,
   frets: number,
   a4Hz: number,
   anchor: readonly number[] = [usualAnchor(notes)],
@@ -264,7 +265,7 @@ const sameSound = (a: Candidate, b: Candidate, which: 'sound' | 'against') =>
   JSON.stringify(a[which].sound) === JSON.stringify(b[which].sound);
 
 /** Every string from one that is tuned already, the cheapest step first (Prim 1957). */
-function fromTuned(school: School, anchor: number, neck: Neck, a4Hz: number): EarRound | { stuck: number } {
+function fromTuned(school: EarSchool, anchor: number, neck: Neck, a4Hz: number): EarRound | { stuck: number } {
   const { midi } = neck;
   const tuned = new Map([[anchor, 0]]);
   const steps: EarStep[] = [];

@@ -1,6 +1,6 @@
 export { solveNet, type Alone, type Between, type Net, type Observation, type Pin } from './net';
-export { EAR_SD, earRound, type EarOutcome, type EarRound, type EarStep, type Sound } from './ear';
-export { beatWords, intervalWords, noticedWords, placeOf, placeWords, SCHOOL_WORDS, soundWords } from './words';
+export { EAR_SD, earRound, type EarOutcome, type EarRound, type EarStep, type EarSound } from './ear';
+export { beatWords, intervalWords, noticedWords, soundPlace, placeWords, SCHOOL_WORDS, soundWords } from './words';
 export {
   expected,
   netOf,

@@ -1,3 +1,5 @@
+import { clamp } from '../base';
+
 /** How two strings stand to one another: (a less its target) less (b less its target), cents. Strings count from 1. */
 export interface Between {
   a: number;
@@ -118,7 +120,7 @@ function waysOf(n: number, pin: Pin, observations: readonly Observation[], scale
   for (let i = 0; i < n; i++) cov[i * n + i] = WIDE_CENTS ** 2;
   mean[pin.string - 1] = pin.cents;
   cov[(pin.string - 1) * (n + 1)] = 0;
-  const most = Math.max(LEAST_KEPT, Math.min(MOST_KEPT, WORK / (n * n * Math.max(1, observations.length))));
+  const most = clamp(WORK / (n * n * Math.max(1, observations.length)), LEAST_KEPT, MOST_KEPT);
   let kept: Hypothesis[] = [{ log: 0, mean, cov, as: [] }];
   // What tells one way goes first.
   const many = (k: number) => figuresOf(observations[k]!).length;
@@ -169,7 +171,7 @@ function disagreement(
     return s + ((figuresOf(o)[best.as[k]!]! - predicted(best, n, endsOf(o)).at) / o.sigmaCents) ** 2;
   }, 0);
   const free = Math.max(0, used.length - strings);
-  return Math.sqrt(Math.min(WIDEST ** 2, Math.max(1, (squares + AGREE_WORTH) / (free + AGREE_WORTH))));
+  return Math.sqrt(clamp((squares + AGREE_WORTH) / (free + AGREE_WORTH), 1, WIDEST ** 2));
 }
 
 /**

@@ -1,5 +1,5 @@
 import { rootMeanSquare } from 'simple-statistics';
-import { SCHOOLS, type School } from '../codes';
+import { EAR_SCHOOLS, type EarSchool } from '../codes';
 import { lastHzOf, soundedAlone, type GuidedLog, type Outcome, type Procedure } from '../guided';
 import { cents, stringTargetHz } from '../music';
 import type { Draft, InstrumentLife } from '../log';
@@ -8,7 +8,7 @@ import type { Follow, FollowedReading } from '../two-strings';
 import { expected, octaveErrors, soundRatio } from './checkpoints';
 import { EAR_SD, earRound, type EarOutcome, type EarStep } from './ear';
 import { earWorth } from './skill';
-import { againWords, checkpointWords, placeOf, tunedWords } from './words';
+import { againWords, checkpointWords, soundPlace, tunedWords } from './words';
 
 /** A round of tuning: the player tunes and says so, only then is the string read. Strings are indices, the lowest first. */
 interface Run {
@@ -22,7 +22,7 @@ interface Run {
 }
 export interface EarState {
   /** The school that was chosen; the best one where none was. */
-  school?: School;
+  school?: EarSchool;
   run?: Run;
   /** A round of checkpoints: every step's two strings are sounded together in turn. */
   check?: { passId: string; at: number };
@@ -31,7 +31,7 @@ export interface EarState {
   shows: boolean;
 }
 export type EarAction =
-  | { do: 'school'; school: School }
+  | { do: 'school'; school: EarSchool }
   | { do: 'begin' }
   | { do: 'check' }
   /** It is right by ear. */
@@ -57,12 +57,12 @@ export function lowFirst(life: InstrumentLife): InstrumentLife {
   return known;
 }
 
-let last: { key: string; rounds: ReadonlyMap<School, EarOutcome> } | undefined;
+let last: { key: string; rounds: ReadonlyMap<EarSchool, EarOutcome> } | undefined;
 /** The rounds of all schools; by the notes alone: another reading is no other tuning. */
-function roundsOf(notes: readonly string[], frets: number, a4Hz: number): ReadonlyMap<School, EarOutcome> {
+function roundsOf(notes: readonly string[], frets: number, a4Hz: number): ReadonlyMap<EarSchool, EarOutcome> {
   const key = `${notes.join()}/${frets}/${a4Hz}`;
   if (last?.key !== key)
-    last = { key, rounds: new Map(SCHOOLS.map((s) => [s, earRound([...notes], s, frets, a4Hz)] as const)) };
+    last = { key, rounds: new Map(EAR_SCHOOLS.map((s) => [s, earRound([...notes], s, frets, a4Hz)] as const)) };
   return last.rounds;
 }
 
@@ -73,11 +73,11 @@ export function earAt(log: Pick<GuidedLog, 'life' | 'bench' | 'a4Hz'>, state: Ea
   const ids = low.strings.map((s) => s.plan.stringId);
   const rounds = roundsOf(notes, traitsOf(low.record).frets ? USUAL_FRETS : 0, log.a4Hz);
   // The one whose worst string is the best.
-  const worst = (s: School) => {
+  const worst = (s: EarSchool) => {
     const r = rounds.get(s)!;
     return r.ok ? Math.max(...Object.values(r.round.chainSd)) : Infinity;
   };
-  const possible = SCHOOLS.filter((s) => rounds.get(s)!.ok);
+  const possible = EAR_SCHOOLS.filter((s) => rounds.get(s)!.ok);
   const best = [...possible].sort((a, b) => worst(a) - worst(b))[0];
   const school = state.school ?? best ?? 'chain';
   const answer = rounds.get(school)!;
@@ -180,7 +180,7 @@ function heardTogether(reading: FollowedReading, log: GuidedLog, state: EarState
         cents: read,
         sigmaCents,
         beatsHz,
-        places: [placeOf(one), placeOf(against)],
+        places: [soundPlace(one), soundPlace(against)],
       },
     ],
     say: checkpointWords(

@@ -1,8 +1,8 @@
 import { inCents, signedCents } from '../music';
-import type { EarStep, Sound } from './ear';
-import type { School } from '../codes';
+import type { EarStep, EarSound } from './ear';
+import type { EarSchool } from '../codes';
 
-export const SCHOOL_WORDS: Record<School, { name: string; what: string }> = {
+export const SCHOOL_WORDS: Record<EarSchool, { name: string; what: string }> = {
   chain: { name: 'Chain', what: 'Each string from the one before. Errors add up along it.' },
   anchor: { name: 'From one string', what: 'Every string against one, by two checkpoints each. Errors do not add up.' },
   harmonics: {
@@ -29,20 +29,20 @@ export const intervalWords = ([p, q]: EarStep['interval']): string =>
   INTERVALS[`${Math.max(p, q)}:${Math.min(p, q)}`] ?? `${p}:${q}`;
 
 /** Where on its string a sound is made. */
-export interface Place {
+export interface SoundPlace {
   fret: number;
   harmonic?: boolean;
 }
-export const placeOf = (s: Sound): Place =>
+export const soundPlace = (s: EarSound): SoundPlace =>
   'harmonic' in s ? { fret: s.harmonic.fret, harmonic: true } : { fret: s.fret };
 
 /** 'D3 open', 'A2 at fret 5', 'E2, harmonic at fret 7'. */
-export function placeWords(note: string, { fret, harmonic }: Place): string {
+export function placeWords(note: string, { fret, harmonic }: SoundPlace): string {
   if (harmonic) return `${note}, harmonic at fret ${fret}`;
   return fret === 0 ? `${note} open` : `${note} at fret ${fret}`;
 }
-export const soundWords = (sound: Sound, notes: readonly string[]): string =>
-  placeWords(notes[sound.string - 1]!, placeOf(sound));
+export const soundWords = (sound: EarSound, notes: readonly string[]): string =>
+  placeWords(notes[sound.string - 1]!, soundPlace(sound));
 
 /** Where the beats of a step are still, and which way they tell. */
 export function beatWords({ beats, expectCents }: EarStep): string {

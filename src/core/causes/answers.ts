@@ -65,17 +65,17 @@ function leans({ bridge, random }: Specimen, toward: -1 | 1, least: number): num
 }
 
 /** What is seen of a test: own change, and that of the others. */
-export interface Seen {
+export interface TestSeen {
   own: number;
   others: number;
   scatter: number;
 }
 
 /** The test is done once; the specimen goes on from there. @param again the second time */
-export function doTest(s: Specimen, test: CauseTest, again: boolean, build: CauseBuild): Seen {
+export function doTest(s: Specimen, test: CauseTest, again: boolean, build: CauseBuild): TestSeen {
   const { run, rises, random } = s;
   const drift = s.room.perTest * random.normal();
-  const seen = (own: number, others = 0): Seen => ({
+  const seen = (own: number, others = 0): TestSeen => ({
     own: own + drift,
     others: others + drift,
     scatter: s.wear.scatter,

@@ -1,7 +1,7 @@
-import type { Random, Run } from '../simulate';
+import type { Random, StringRun } from '../simulate';
 import { CENTS_PER_LN_TENSION } from '../strings';
-import { doTest, type Seen } from './answers';
-import { pitchOf } from './friction';
+import { doTest, type TestSeen } from './answers';
+import { betweenLimitsCents } from './friction';
 import type { CauseBuild, CauseString } from './kinds';
 import type { Cause, CauseTest } from '../codes';
 import { tuned, type Specimen } from './specimen';
@@ -69,7 +69,7 @@ export function specimenOf(
     still: s * still(),
     sliding: s,
   }));
-  const run: Run = { lengths, speaking, holds, tensions: lengths.map(() => 0) };
+  const run: StringRun = { lengths, speaking, holds, tensions: lengths.map(() => 0) };
   const person = lognormal(random, 1, 0.38);
   const bend = random.between(80, 220) * person * soft;
   const press = () => random.between(200, 900) * soft;
@@ -84,9 +84,9 @@ export function specimenOf(
     cause,
     run,
     at: {
-      nut: locked ? 0 : pitchOf(sliding.nut, head),
-      tree: build.tree ? pitchOf(sliding.tree, behindTree) : 0,
-      saddle: pitchOf(sliding.saddle, tail),
+      nut: locked ? 0 : betweenLimitsCents(sliding.nut, head),
+      tree: build.tree ? betweenLimitsCents(sliding.tree, behindTree) : 0,
+      saddle: betweenLimitsCents(sliding.saddle, tail),
     },
     rises: {
       bend,
@@ -158,7 +158,7 @@ const HOURS = [0.25, 55] as const;
 /** It is played and left alone, as it was since it was last tuned: this string, and the others. */
 function lived(s: Specimen, build: CauseBuild, has: (c: Cause) => boolean) {
   const { random } = s;
-  const seen: Seen[] = [];
+  const seen: TestSeen[] = [];
   const acts = build.bridge === 'floating' ? BY_BAR : PLAYED;
   const poolBefore = s.creep.pool;
   const many = Math.floor(random.uniform() * (MOST_ACTS + 1));
@@ -168,7 +168,7 @@ function lived(s: Specimen, build: CauseBuild, has: (c: Cause) => boolean) {
   const crept = s.creep.pool * Math.min(0.8, random.between(0.05, 0.25) * Math.log1p(hours));
   s.creep.pool -= crept;
   const turned = s.peg.turns * Math.min(6, hours) * random.between(0.3, 1);
-  const sum = (of: (x: Seen) => number) => seen.reduce((t, x) => t + of(x), 0);
+  const sum = (of: (x: TestSeen) => number) => seen.reduce((t, x) => t + of(x), 0);
   const all =
     s.room.since * random.between(0.4, 1.2) -
     (has('wrong-reference') ? s.reference : 0) +

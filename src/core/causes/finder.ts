@@ -1,6 +1,6 @@
 import { median } from 'simple-statistics';
 import { randomFrom, type Random } from '../simulate';
-import { doTest, type Seen } from './answers';
+import { doTest, type TestSeen } from './answers';
 import { EFFORT_S, priorOf, testsOf, type CauseBuild, type CauseString, type Evidence, type TestResult } from './kinds';
 import { type Cause, type CauseTest, type Told } from '../codes';
 import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
@@ -88,7 +88,7 @@ interface Inquiry {
 }
 
 /** Both times of a test on a specimen, which goes on from there. */
-function twice(s: Specimen, test: CauseTest, build: CauseBuild): [Seen, Seen] {
+function twice(s: Specimen, test: CauseTest, build: CauseBuild): [TestSeen, TestSeen] {
   return [doTest(s, test, false, build), doTest(s, test, true, build)];
 }
 

@@ -1,5 +1,6 @@
 import { pull } from '../simulate';
 import { CENTS_PER_LN_TENSION } from '../strings';
+import { clamp } from '../base';
 
 /** What a string can lose and gain between its two limits: after a hard bend, and after a press behind the nut. */
 export interface FrictionFigure {
@@ -26,7 +27,7 @@ const PAIRS = 2;
 export const holdOf = (pitchCents: number, aside: number): number => (pitchCents * (1 + aside)) / aside / 2;
 
 /** The same the other way: cents of pitch between its two limits, from what it holds. */
-export const pitchOf = (holds: number, aside: number): number => (2 * holds * aside) / (1 + aside);
+export const betweenLimitsCents = (holds: number, aside: number): number => (2 * holds * aside) / (1 + aside);
 
 /** Cents between both limits of a contact, as friction times wrap: mu theta = H ln 2 / (1200 beta), beta = aside / (1 + aside). */
 export const muThetaOf = (pitchCents: number, aside: number): number =>
@@ -59,7 +60,7 @@ export function frictionFigure(
 ): FrictionFigure {
   const cents = Math.max(0, sharpCents - flatCents);
   const sdCents = Math.sqrt(2 / PAIRS) * sigmaCents;
-  const at = cents > 0 ? Math.max(-1, Math.min(1, (-2 * flatCents) / cents - 1)) : 0;
+  const at = cents > 0 ? clamp((-2 * flatCents) / cents - 1, -1, 1) : 0;
   return {
     cents,
     sdCents,

@@ -14,10 +14,9 @@ import {
   type Evidence,
 } from '.';
 import type { CauseTest } from '../codes';
+import { MINUTE } from '../base';
 
 const TWO_TONES = { cents: 400, words: 'two tones' };
-
-const MINUTE = 60000;
 const NOISE = 0.25;
 const ASIDE = 0.075;
 

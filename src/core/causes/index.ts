@@ -9,7 +9,7 @@ export {
   type TestResult,
 } from './kinds';
 export { findCause, type CauseAnswer, type CauseQuestion, type Speaks } from './finder';
-export { doTest, type Seen } from './answers';
+export { doTest, type TestSeen } from './answers';
 export { specimenOf } from './draw';
 export type { Specimen } from './specimen';
 export {

@@ -1,5 +1,5 @@
 import type { SinceLast, TestResult } from './kinds';
-import type { Seen } from './answers';
+import type { TestSeen } from './answers';
 import type { Specimen } from './specimen';
 
 /** A few readings in a hundred are gross errors: what is that far off is as likely under every cause (house estimates). */
@@ -33,7 +33,13 @@ const LEFT_SHARE = 0.25;
 export const FEW = 2;
 
 /** How likely a test's outcome is for a specimen that answers so. @param broad how much broader than it foretold */
-export function testLikelihood(e: TestResult, first: Seen, second: Seen, sigmaCents: number, broad = 1): number {
+export function testLikelihood(
+  e: TestResult,
+  first: TestSeen,
+  second: TestSeen,
+  sigmaCents: number,
+  broad = 1,
+): number {
   const off = broad * OFF_SHARE;
   let p = near(e.first, first.own, sigmaCents, off * first.own);
   if (e.second !== undefined)

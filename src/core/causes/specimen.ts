@@ -1,4 +1,4 @@
-import { slide, type Random, type Run } from '../simulate';
+import { slide, type Random, type StringRun } from '../simulate';
 import type { Cause } from '../codes';
 
 /**
@@ -8,7 +8,7 @@ import type { Cause } from '../codes';
  */
 export interface Specimen {
   cause: Cause;
-  run: Run;
+  run: StringRun;
   /** What each contact costs between its two limits, cents of the speaking length's pitch. */
   at: { nut: number; tree: number; saddle: number };
   /** Rise in the tensed segment by each way of pulling it, cents. */

@@ -1,6 +1,6 @@
 import { randomFrom } from '../simulate';
 import type { CauseBuild } from './kinds';
-import { TOLD, type Asked, type Cause, type Told } from '../codes';
+import { TOLD, type ToldQuestion, type Cause, type Told } from '../codes';
 import { doTest } from './answers';
 import { copyOf, type Specimen } from './specimen';
 
@@ -15,7 +15,7 @@ export interface Logged {
 }
 
 /** Every question with its answers, in our own words; those that an instrument cannot have are left out. */
-export const QUESTIONS: Record<Asked, { words: string; answers: Record<string, string> }> = {
+export const QUESTIONS: Record<ToldQuestion, { words: string; answers: Record<string, string> }> = {
   when: {
     words: 'When does it go?',
     answers: {
@@ -39,7 +39,7 @@ export const QUESTIONS: Record<Asked, { words: string; answers: Record<string, s
   },
 };
 
-export const answersOf = (asked: Asked, build: CauseBuild): string[] =>
+export const answersOf = (asked: ToldQuestion, build: CauseBuild): string[] =>
   TOLD[asked].filter(
     (a) => (a !== 'bar' || build.bridge === 'floating') && (a !== 'fretting' || build.frets !== false),
   );

@@ -1,5 +1,5 @@
 import type { CauseAnswer } from './finder';
-import type { Cause, Outcome } from '../codes';
+import type { Cause, RemedyOutcome } from '../codes';
 import { capital } from '../music';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
@@ -68,7 +68,7 @@ const HELPED_SHARE = 0.5;
 const NO_HELP_SHARE = 0.2;
 
 /** Did a remedy help, by the same test before and after? @param sigmaCents standard error of one reading */
-export function outcomeOf(beforeCents: number, afterCents: number, sigmaCents: number): Outcome {
+export function outcomeOf(beforeCents: number, afterCents: number, sigmaCents: number): RemedyOutcome {
   const doubt = 2 * Math.SQRT2 * sigmaCents;
   if (Math.abs(beforeCents) < 2 * doubt) return 'cannot-tell';
   const went = Math.abs(beforeCents) - Math.abs(afterCents);

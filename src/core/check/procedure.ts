@@ -5,7 +5,7 @@ import {
   passRecord,
   readingOf,
   type GuidedLog,
-  type Kept,
+  type KeptReading,
   type Outcome,
   type PassStep,
   type Procedure,
@@ -14,7 +14,7 @@ import { cents } from '../music';
 import type { Draft, PassRecord, PassVisit, Source, StringLife } from '../log';
 import { isOfPass, lastKept, leadIn, needsTuning, nextStep } from './steps';
 import { TOLERANCE_CENTS } from './tolerance';
-import { fromAboveWords, insistWords, keptWords, NOTHING_TO_TAKE_BACK, outsideWords, TAKEN_BACK } from './words';
+import { fromAboveWords, insistWords, checkKeptWords, NOTHING_TO_TAKE_BACK, outsideWords, TAKEN_BACK } from './words';
 
 /** What the player chose beside the order of the pass. */
 export interface CheckState {
@@ -60,7 +60,7 @@ export const leadOf = (log: GuidedLog, step: PassStep): number =>
 function keepReading(
   log: GuidedLog,
   step: PassStep,
-  { reading: heard, arrival, learned }: Kept,
+  { reading: heard, arrival, learned }: KeptReading,
   source: Source,
   passId = checkPassOf(log)?.passId,
 ): Outcome<CheckState> & { records: Draft[] } {
@@ -89,11 +89,11 @@ function keepReading(
   return {
     state: above ? { chosen: { stringId, purpose: 'left', again: true } } : {},
     records: [reading, ...(learned ? [{ type: 'tuner' as const, instrumentId, stringId, ...learned }] : [])],
-    say: above ? fromAboveWords(note) : keptWords({ note, reading, leadCents, off }),
+    say: above ? fromAboveWords(note) : checkKeptWords({ note, reading, leadCents, off }),
   };
 }
 
-function heard(kept: Kept, source: Source, log: GuidedLog, state: CheckState): Outcome<CheckState> {
+function heard(kept: KeptReading, source: Source, log: GuidedLog, state: CheckState): Outcome<CheckState> {
   const step = checkStep(log, state);
   if (step) return keepReading(log, step, kept, source);
   const stringId = log.focusId!;

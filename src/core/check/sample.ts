@@ -1,8 +1,9 @@
-import { figuresOf, guidedOf, type Kept, type Procedure } from '../guided';
+import { figuresOf, guidedOf, type KeptReading, type Procedure } from '../guided';
 import { plusMinus, cents as centsOf, signedCents, targetFrequencyHz } from '../music';
 import { RECORD_VERSION, type InstrumentLife, type ReadingRecord } from '../log';
 import type { StringTruth } from '../simulate';
 import { TOLERANCE_CENTS } from './tolerance';
+import { MINUTE } from '../base';
 
 /** The string to try things on: a nylon one, strung twenty minutes ago, in no log. */
 const NOTE = 'E4';
@@ -10,7 +11,7 @@ const STRING_ID = 's1';
 const INSTRUMENT_ID = 'sample';
 const A4_HZ = 440;
 const TARGET_HZ = targetFrequencyHz(NOTE, A4_HZ)!;
-const AGE_MS = 20 * 60000;
+const AGE_MS = 20 * MINUTE;
 
 /** A simulated string that has begun to fall. */
 export const sampleTruth = (nowMs: number): StringTruth => ({
@@ -72,7 +73,7 @@ export function sampleStage({ readings, hoursSince }: SampleState): 'pluck' | 'w
 }
 
 /** A reading of it, as the log would hold it. */
-function sampleReading({ reading, arrival }: Kept, left: boolean, { nowMs, zoneMin }: SampleLog): ReadingRecord {
+function sampleReading({ reading, arrival }: KeptReading, left: boolean, { nowMs, zoneMin }: SampleLog): ReadingRecord {
   const figures = figuresOf(reading, 'simulated');
   return {
     type: 'reading',

@@ -14,7 +14,7 @@ export interface KeptFacts {
 }
 
 /** What was kept of a string. */
-export function keptWords({ note, reading, leadCents, off }: KeptFacts): string {
+export function checkKeptWords({ note, reading, leadCents, off }: KeptFacts): string {
   const as = reading.purpose === 'as-found' ? 'as found' : off ? 'as it is' : 'as left';
   const meant = leadCents === 0 ? '' : ` It should be left at ${signedCents(leadCents)}.`;
   const sharp = reading.glideCents ?? 0;

@@ -51,8 +51,8 @@ export const TOLD = {
   way: ['flat', 'sharp', 'either'],
   after: ['strung', 'carried', 'worked-on', 'nothing'],
 } as const;
-export type Asked = keyof typeof TOLD;
-export type Told = { [Q in Asked]?: (typeof TOLD)[Q][number] };
+export type ToldQuestion = keyof typeof TOLD;
+export type Told = { [Q in ToldQuestion]?: (typeof TOLD)[Q][number] };
 
 /** Whether a remedy helped. */
-export type Outcome = 'helped' | 'did-not' | 'cannot-tell';
+export type RemedyOutcome = 'helped' | 'did-not' | 'cannot-tell';

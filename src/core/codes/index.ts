@@ -5,11 +5,11 @@ export {
   MEASURES,
   TESTS,
   TOLD,
-  type Asked,
+  type ToldQuestion,
   type Cause,
   type CauseTest,
   type Measure,
-  type Outcome,
+  type RemedyOutcome,
   type Told,
 } from './causes';
 export {
@@ -20,4 +20,4 @@ export {
   type BridgeOrder,
   type BridgeTask,
 } from './bridge';
-export { SCHOOLS, type School } from './schools';
+export { EAR_SCHOOLS, type EarSchool } from './schools';

@@ -1,3 +1,3 @@
 /** Ways to tune by ear. */
-export const SCHOOLS = ['chain', 'anchor', 'harmonics', 'octaves', 'fifths'] as const;
-export type School = (typeof SCHOOLS)[number];
+export const EAR_SCHOOLS = ['chain', 'anchor', 'harmonics', 'octaves', 'fifths'] as const;
+export type EarSchool = (typeof EAR_SCHOOLS)[number];

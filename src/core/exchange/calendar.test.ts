@@ -1,11 +1,12 @@
 import ICAL from 'ical.js';
 import type { PlanItem } from '../plan';
 import { planCalendar } from '.';
+import { MINUTE } from '../base';
 
 const NOW = Date.UTC(2026, 5, 12, 14, 6);
 const item = (uid: string, minute: number, more: Partial<PlanItem> = {}): PlanItem => ({
   uid,
-  atMs: NOW + minute * 60000,
+  atMs: NOW + minute * MINUTE,
   minutes: 4,
   what: 'check',
   instrumentId: 'requinto',
@@ -27,7 +28,7 @@ const events = (items: PlanItem[], writtenMs = NOW) =>
 
 test('each item is an event at its instant and of its length, with what is to be said of it', () => {
   const [first, second] = events([item('a', 10), item('b', 95, { minutes: 0 })]);
-  expect(first!.startDate.toJSDate().getTime()).toBe(NOW + 10 * 60000);
+  expect(first!.startDate.toJSDate().getTime()).toBe(NOW + 10 * MINUTE);
   expect(first!.duration.toSeconds()).toBe(240);
   expect(first!.summary).toBe('Check, requinto');
   // Commas and semicolons come back as they went.
@@ -47,10 +48,10 @@ test('each event reminds of itself a little before', () => {
 
 test('a later export keeps the names and counts on, so that a second import updates', () => {
   const before = events([item('a', 10)])[0]!;
-  const after = events([item('a', 25)], NOW + 20 * 60000)[0]!;
+  const after = events([item('a', 25)], NOW + 20 * MINUTE)[0]!;
   expect(after.uid).toBe(before.uid);
   expect(after.sequence).toBeGreaterThan(before.sequence);
-  expect(after.startDate.toJSDate().getTime()).toBe(NOW + 25 * 60000);
+  expect(after.startDate.toJSDate().getTime()).toBe(NOW + 25 * MINUTE);
 });
 
 test('breaks of any kind are part of a text, and lines are folded at 75 octets, between characters', () => {

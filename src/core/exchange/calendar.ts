@@ -1,5 +1,6 @@
 import { ICalAlarmType, ICalCalendar } from 'ical-generator';
 import type { PlanItem } from '../plan';
+import { MINUTE } from '../base';
 
 export interface CalendarNames {
   /** What an item is called, with its instrument. */
@@ -23,9 +24,9 @@ export function planCalendar(items: readonly PlanItem[], names: CalendarNames, w
     const remindMin = item.what === 'between' ? 1 : REMIND_MIN;
     const event = calendar.createEvent({
       id: `${item.uid}@slow-anchor`,
-      sequence: Math.floor(writtenMs / 60000) % 1e9,
+      sequence: Math.floor(writtenMs / MINUTE) % 1e9,
       start: new Date(item.atMs),
-      end: new Date(item.atMs + 60000 * Math.max(1, item.minutes)),
+      end: new Date(item.atMs + MINUTE * Math.max(1, item.minutes)),
       stamp: new Date(writtenMs),
       lastModified: new Date(writtenMs),
       summary: names.title(item),

@@ -1,4 +1,4 @@
-import { localIso } from '../base';
+import { localIso, MINUTE } from '../base';
 import Papa from 'papaparse';
 import { standing, type FittedRecord, type InstrumentRecord, type LogRecord } from '../log';
 
@@ -47,7 +47,7 @@ export function readingsCsv(records: readonly LogRecord[]): string {
       instrument: instrument?.name ?? r.instrumentId,
       'string (number)': index >= 0 ? String(index + 1) : '',
       note: instrument?.strings[index]?.note ?? '',
-      'string age (min)': strung ? ((r.atMs - strung.atMs) / 60000).toFixed(1) : '',
+      'string age (min)': strung ? ((r.atMs - strung.atMs) / MINUTE).toFixed(1) : '',
       purpose: r.purpose,
       source: r.source,
       'offset (cents)': r.cents.toFixed(3),

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
-import { localIso } from '../base';
+import { localIso, MINUTE } from '../base';
 import { MEASURES, TESTS } from '../codes';
-import { instrumentStatus, KINDS, readBench, type LogRecord, type ReadingRecord } from '../log';
+import { instrumentStatus, RECORD_KINDS, readBench, type LogRecord, type ReadingRecord } from '../log';
 import { FAMILIES } from '../strings';
 import { readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
 
@@ -76,7 +76,7 @@ test('the CSV is read back by a package; formulas are made harmless, numbers sta
     instrumentId: reading.instrumentId,
     stringId: reading.stringId,
   } as const;
-  const aged = readingsCsv([instrument, { ...fitted, atMs: reading.atMs - 90 * 60000 }, reading]);
+  const aged = readingsCsv([instrument, { ...fitted, atMs: reading.atMs - 90 * MINUTE }, reading]);
   expect(aged).toContain(',90.0,');
   // Whatever a spreadsheet takes for the beginning of a formula, and a header over no readings.
   const named = (name: string) =>
@@ -160,7 +160,7 @@ describe('docs/formats.md', () => {
       expect(types).toContain(type);
   });
   test('it names every type of record, every family, every test that is a record', () => {
-    const missing = [...KINDS.map((k) => k.type), ...FAMILIES.map((f) => f.code)].filter(
+    const missing = [...RECORD_KINDS.map((k) => k.type), ...FAMILIES.map((f) => f.code)].filter(
       (w) => !page.includes(`\`${w}\``),
     );
     expect(missing).toEqual([]);

@@ -1,6 +1,6 @@
 import { backupName, generationOf, isBackup, spent } from '.';
+import { DAY, HOUR } from '../base';
 
-const DAY = 86_400_000;
 const AT = Date.UTC(2026, 5, 12, 18, 4);
 const named = (atMs: number, log = 'own', device = 'a1b2-c3d4-e5') => backupName(log, device, atMs, 120);
 
@@ -17,7 +17,7 @@ test('a backup is called by its log, its device and its minute by the wall clock
 
 test('one a day stays for two weeks, one a month for a year; what others wrote stays', () => {
   // One every six hours, for fifteen months.
-  const names = Array.from({ length: 4 * 456 }, (_, i) => named(AT - i * 6 * 3_600_000));
+  const names = Array.from({ length: 4 * 456 }, (_, i) => named(AT - i * 6 * HOUR));
   const foreign = [named(AT, 'demo'), named(AT, 'own', 'zzz'), 'notes.json', 'slow-anchor-backup.json'];
   const gone = new Set(spent([...names, ...foreign], names[0]!));
   const kept = names.filter((n) => !gone.has(n));
@@ -36,5 +36,5 @@ test('one a day stays for two weeks, one a month for a year; what others wrote s
 });
 
 test('a clock that was set back lets go of nothing that was written later by it', () => {
-  expect(spent([named(AT), named(AT + DAY), named(AT + DAY + 3_600_000)], named(AT))).toEqual([]);
+  expect(spent([named(AT), named(AT + DAY), named(AT + DAY + HOUR)], named(AT))).toEqual([]);
 });

@@ -1,4 +1,4 @@
-export { bringUpOrder, courseLabels, fittingPlan, SCHOOLS, type School } from './plan';
+export { bringUpOrder, courseLabels, fittingPlan, STRETCH_SCHOOLS, type StretchSchool } from './plan';
 export { isNylon, turnsFor, type FittedString, type FittingStep, type Picture } from './steps';
 export { REMOVALS, removalWords, repeatedBreak } from './removal';
 export {

@@ -74,7 +74,7 @@ export function courseLabels(notes: readonly string[]): (string | undefined)[] {
 }
 
 /** Schools of stretching by hand; the user picks one. */
-export const SCHOOLS = [
+export const STRETCH_SCHOOLS = [
   {
     code: 'pull',
     name: 'Pull away',
@@ -87,4 +87,4 @@ export const SCHOOLS = [
     how: 'Hold a cloth between thumb and finger and draw it firmly along the string, several times.',
   },
 ] as const;
-export type School = (typeof SCHOOLS)[number]['code'];
+export type StretchSchool = (typeof STRETCH_SCHOOLS)[number]['code'];

@@ -4,7 +4,7 @@ import {
   guidedOf,
   type GuidedLog,
   type GuidedStep,
-  type Kept,
+  type KeptReading,
   type Outcome,
   type Procedure,
   readingOf,
@@ -14,7 +14,7 @@ import { changeBetween, type Reading } from '../pitch';
 import type { Draft, ReadingRecord, Source, StringLife } from '../log';
 import { adviseRounds } from '../settling';
 import { traitsOf } from '../strings';
-import { courseLabels, fittingPlan, SCHOOLS, type School } from './plan';
+import { courseLabels, fittingPlan, STRETCH_SCHOOLS, type StretchSchool } from './plan';
 import { REMOVALS } from './removal';
 import { turnsFor, type FittingStep } from './steps';
 import { droppedWords, leftWords, NO_DROP, roundsNote } from './words';
@@ -22,7 +22,7 @@ import { droppedWords, leftWords, NO_DROP, roundsNote } from './words';
 /** A fitting under way on one instrument. What was done is in the log; this is the place in the plan. */
 export interface Progress {
   stringIds: string[];
-  school: School;
+  school: StretchSchool;
   index: number;
   /** When it began, ms: what was written since is of this fitting. */
   startedMs: number;
@@ -136,7 +136,7 @@ function endRounds(log: GuidedLog, state: FittingState, count: number, before: D
             instrumentId,
             stringIds: step!.stringIds,
             treatment: 'stretched',
-            note: roundsNote(count, SCHOOLS.find((s) => s.code === state.progress.school)!.name),
+            note: roundsNote(count, STRETCH_SCHOOLS.find((s) => s.code === state.progress.school)!.name),
           },
         ];
   return finish(log, state, 'done', state.note, [...before, ...stretched]);
@@ -151,7 +151,7 @@ function atPitch(log: GuidedLog, state: FittingState, before: Draft[] = []): Out
   return { state: { ...state, again: false, phase: 'stretch' }, records: before };
 }
 
-function heard(kept: Kept, source: Source, log: GuidedLog, state: FittingState): Outcome<FittingState> {
+function heard(kept: KeptReading, source: Source, log: GuidedLog, state: FittingState): Outcome<FittingState> {
   const { step, own, under, reading } = fittingAt(log, state);
   if (!own) return { state };
   const { plan } = own;

@@ -1,7 +1,7 @@
 import type { Reading, SectionHeard } from '../pitch';
 
 /** The last running figure of a note without an onset. */
-export type Found = { note: number; cents: number } | undefined;
+export type LastFigure = { note: number; cents: number } | undefined;
 
 /** A running figure of a note without an onset counts when the next agrees, cents. */
 const AGREE_CENTS = 0.8;
@@ -13,10 +13,10 @@ const UNTOUCHED_CENTS = 7;
  * @returns whether to wait for more, to judge this section, or to say that it was not left alone
  */
 export function asFound(
-  found: Found,
+  found: LastFigure,
   s: SectionHeard,
   reading: Reading,
-): { found: Found; is: 'more' | 'read' | 'moved' } {
+): { found: LastFigure; is: 'more' | 'read' | 'moved' } {
   if (s.part === 'provisional') return { found, is: 'more' };
   if (s.part === 'running') {
     // A bowed note, or one that was ringing when listening began: twice alike.

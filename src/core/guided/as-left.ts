@@ -1,5 +1,5 @@
 import type { Figure } from './hand';
-import { arrivalOf, type Way } from './hand';
+import { arrivalOf, type Approach } from './hand';
 import { MOVED_CENTS } from './motion';
 
 /** A doubt above this share of the tolerance is told: in a loud room, and elsewhere. */
@@ -12,7 +12,7 @@ export interface AtRest {
   /** Where it stands with its doubt, cents from the line it is to be left at. */
   cents: number;
   sigmaCents: number;
-  way: Way;
+  way: Approach;
   toleranceCents: number;
   /** How far below the line is still inside; as far as above where nothing is said. */
   belowCents?: number | undefined;
@@ -42,14 +42,14 @@ export function asLeft(r: AtRest): 'keep' | 'wait' | 'off' | 'unsure' {
 }
 
 /** Where it was said to stand, out of tolerance: Enter once more keeps it there. */
-export type Told = { note: number; cents: number } | undefined;
+export type SaidOff = { note: number; cents: number } | undefined;
 
 /**
  * The player's word decides: in tolerance at the first press, out of it when it was told where it stands and it stands there still.
  * @param shown what the trace shows of this moment
  */
 export function asTaken(
-  told: Told,
+  told: SaidOff,
   read: { note: number; cents: number; sigmaCents: number },
   shown: Figure | undefined,
   { toleranceCents, belowCents = toleranceCents }: { toleranceCents: number; belowCents?: number },

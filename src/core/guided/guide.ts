@@ -1,7 +1,7 @@
 import { ratioOfCents } from '../music';
 import type { Heard, Reading, RefusalReason, SectionHeard, TrackPoint } from '../pitch';
-import { asFound, type Found } from './as-found';
-import { asLeft, asTaken, type Told } from './as-left';
+import { asFound, type LastFigure } from './as-found';
+import { asLeft, asTaken, type SaidOff } from './as-left';
 import {
   calmed,
   compared,
@@ -14,10 +14,10 @@ import {
   quietWords,
   type Display,
 } from './display';
-import { arrivalOf, goesOn, riseOf, wayFrom, type Figure, type Way } from './hand';
+import { arrivalOf, goesOn, riseOf, wayFrom, type Figure, type Approach } from './hand';
 import { followedTo, hearingWords, homeOf, identify, knownAt, questionWords, type Identity } from './identify';
 import { afterFigure, afterSection, isHandOff, MOVED_CENTS, standsBy, UNMOVED, type Motion } from './motion';
-import { atEdge, createSayer, offWords, sentenceFor, standsAt } from './sentence';
+import { atEdge, createSayer, offWords, sentenceFor, standsWords } from './sentence';
 import { figurePlaceOf, isSameStep, lineCentsOf, type GuidedStep, type GuideView, type Verdict } from './step';
 import { createTurning, type Turning } from './turning';
 
@@ -56,9 +56,9 @@ const refuse = (reason: Refused['reason'], message: string, hearingId?: string):
 
 /** What belongs to one step, and begins anew with the next. */
 interface OfStep {
-  way: Way;
-  found: Found;
-  told: Told;
+  way: Approach;
+  found: LastFigure;
+  told: SaidOff;
   toldS: number;
   identity: Identity;
   turning: Turning | undefined;
@@ -293,7 +293,7 @@ class GuidedReading implements Guide {
     this.of!.asked = undefined;
     this.acted = true;
     const { name } = this.now!.named;
-    return refuse('off', `Then ${name} is at ${standsAt(this.fromWhereItBelongs(reading.cents))}. Pluck it again.`);
+    return refuse('off', `Then ${name} is at ${standsWords(this.fromWhereItBelongs(reading.cents))}. Pluck it again.`);
   }
 
   /** What is said of a sound that is not surely the string in hand. */

@@ -6,6 +6,7 @@ import { createGuide, whichString, type Guide, type GuidedStep, type Verdict } f
 import { lastKept, nextStep } from '../check';
 import { passUnderWay } from './pass';
 import { createSayer } from './sentence';
+import { MINUTE } from '../base';
 
 const hz = (note: number, cents = 0) => 440 * 2 ** ((note - 69) / 12 + cents / 1200);
 const A2 = { id: 'a', name: 'A2', targetHz: hz(45) };
@@ -466,7 +467,6 @@ test('a string that is to be left above its target is not as left half a cent be
 });
 
 const START = 1_780_000_000_000;
-const MINUTE = 60000;
 const base = { version: 2 as const, zoneMin: 0, atMs: START };
 const plan = { note: 'A2', lengthMm: 650, material: 'wound-nylon' as const, gaugeMm: 0.9 };
 const instrument: LogRecord = {

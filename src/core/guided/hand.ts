@@ -40,22 +40,22 @@ export function figureOf(points: readonly TrackPoint[], onsetS: number): Figure 
 }
 
 /** The side of the tolerance on which the string was last, and whether it had been below before. */
-export interface Way {
+export interface Approach {
   side: 'below' | 'above' | undefined;
   wasBelow: boolean;
 }
 
-export const wayFrom = (cents: number | null, toleranceCents: number): Way =>
+export const wayFrom = (cents: number | null, toleranceCents: number): Approach =>
   goesOn({ side: undefined, wasBelow: false }, cents ?? 0, 0, toleranceCents);
 
 /** The way so far, and one figure more. */
-export function goesOn(way: Way, cents: number, spread: number, toleranceCents: number): Way {
+export function goesOn(way: Approach, cents: number, spread: number, toleranceCents: number): Approach {
   const edge = toleranceCents + CLEARLY_CENTS + 1.5 * spread;
   if (cents < -edge) return { side: 'below', wasBelow: true };
   return cents > edge ? { ...way, side: 'above' } : way;
 }
 
-export function arrivalOf({ side, wasBelow }: Way): Arrival {
+export function arrivalOf({ side, wasBelow }: Approach): Arrival {
   if (side === undefined) return 'untouched';
   if (side === 'below') return 'from below';
   return wasBelow ? 'overshot' : 'from above';

@@ -5,9 +5,9 @@ export { HOME_CENTS, othersThan, whichString, type NamedPlace } from './identify
 export { reachOf } from './reach';
 export { createTurning, type TunerAdvice, type TunerKnown } from './turning';
 export { figuresOf, guidedOf, lastHzOf, readingOf, soundedAlone } from './known';
-export { loadOf, placeOf, tunerOf } from './tuner';
+export { loadOf, tunerPlaceOf, tunerOf } from './tuner';
 export { passOf, passRecord, passUnderWay } from './pass';
 export { createPlayer, type Hearer, type Player, type PlayerMeans } from './player';
-export type { GuidedLog, Kept, Outcome, Procedure } from './procedure';
+export type { GuidedLog, KeptReading, Outcome, Procedure } from './procedure';
 export { readTyped, TYPED_HELP, TYPED_LABEL, type Typed } from './typed';
 export { correctReading, figureText, type Corrected } from './correct';

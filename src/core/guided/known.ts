@@ -5,9 +5,10 @@ import { othersThan } from './identify';
 import type { GuidedLog } from './procedure';
 import type { GuidedStep, PassStep } from './step';
 import { tunerOf } from './tuner';
+import { HOUR } from '../base';
 
 /** A string that was put on no longer ago than this and not read since hangs slack, ms (house estimate). */
-const FRESH_MS = 60 * 60000;
+const FRESH_MS = HOUR;
 
 const isFresh = ({ strungMs, readings, past }: StringLife, nowMs: number): boolean =>
   past.length > 0 && readings.length === 0 && strungMs !== null && nowMs - strungMs < FRESH_MS;

@@ -1,5 +1,6 @@
 import type { Reading, SectionHeard } from '../pitch';
 import type { Figure } from './hand';
+import { clamp } from '../base';
 
 /** What is known of a hand on the tuner: when the string last moved, and what it does by itself. */
 export interface Motion {
@@ -44,7 +45,7 @@ const TURNED_CENTS = 1.6;
 const FALLS_BY_ITSELF = 6;
 const LOOK_BACK_S = 0.4;
 
-const within = (x: number, most: number) => Math.max(-most, Math.min(most, x));
+const within = (x: number, most: number) => clamp(x, -most, most);
 
 /** Did the string move within this section, or since the last one that can be compared with it? */
 export function afterSection(m: Motion, s: SectionHeard, reading: Reading): { motion: Motion; drifts: boolean } {
@@ -52,7 +53,7 @@ export function afterSection(m: Motion, s: SectionHeard, reading: Reading): { mo
   const doubt = MOVED_CENTS + 0.6 * Math.min(3, sigma);
   // What falls so at every pluck is not being let down.
   const usual = m.whole && m.whole.note !== s.note ? m.whole : undefined;
-  const falls = s.part === 'whole' ? Math.max(-MOST_OWN_FALL / 2, Math.min(0, usual?.drift ?? 0)) : 0;
+  const falls = s.part === 'whole' ? clamp(usual?.drift ?? 0, -MOST_OWN_FALL / 2, 0) : 0;
   const drifts = drift > doubt || drift < falls - doubt || sharp > (usual?.sharp ?? 0) + FALLING_CENTS;
   const alike = s.part === 'whole' ? m.whole : s.note === m.running?.note ? m.running : undefined;
   const jumps = alike !== undefined && Math.abs(cents - alike.cents) > doubt + 0.5 * Math.min(3, alike.sigma);

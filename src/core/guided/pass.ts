@@ -1,8 +1,9 @@
 import type { Draft, PassRecord } from '../log';
 import type { GuidedLog } from './procedure';
+import { HOUR } from '../base';
 
 /** A pass that was left lying so long is over, ms (house estimate). */
-const FORGOTTEN_MS = 6 * 3600000;
+const FORGOTTEN_MS = 6 * HOUR;
 
 /** The pass of a kind that is under way on an instrument. */
 export function passUnderWay(

@@ -17,7 +17,7 @@ export interface GuidedLog {
 }
 
 /** A reading that the rules let pass. */
-export type Kept = Extract<Verdict, { kind: 'keep' }>;
+export type KeptReading = Extract<Verdict, { kind: 'keep' }>;
 
 /** What came of a reading or of a key: state and records together, and what is said when both stand. */
 export interface Outcome<State> {
@@ -33,7 +33,7 @@ export interface Outcome<State> {
 export interface Procedure<State, Action, Log = GuidedLog> {
   /** What is to be sounded now; undefined where nothing is. */
   next(log: Log, state: State): GuidedStep | undefined;
-  heard(kept: Kept, source: Source, log: Log, state: State): Outcome<State>;
+  heard(kept: KeptReading, source: Source, log: Log, state: State): Outcome<State>;
   press(action: Action, log: Log, state: State): Outcome<State>;
   /** What is followed besides: two strings together, or a held tone. */
   follow?(log: Log, state: State): Follow | undefined;

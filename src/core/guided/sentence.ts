@@ -1,6 +1,6 @@
 import { inCents, signedCents } from '../music';
 import type { PassStep } from './step';
-import type { Figure, Way } from './hand';
+import type { Figure, Approach } from './hand';
 
 export interface SentenceState {
   step: PassStep;
@@ -11,13 +11,13 @@ export interface SentenceState {
   /** Where it stands now, or where it stood when it was last heard, not long ago. */
   figure: Figure | undefined;
   sounding: boolean;
-  way: Way;
+  way: Approach;
   /** Asked and not yet answered. */
   question: string | undefined;
 }
 
 /** Where a string is said to stand: to a tenth near the line, whole cents far from it. */
-export const standsAt = (c: number): string => signedCents(c, Math.abs(c) < 10 ? 1 : 0);
+export const standsWords = (c: number): string => signedCents(c, Math.abs(c) < 10 ? 1 : 0);
 
 /**
  * What Enter says of a string that stands off its line.
@@ -27,7 +27,7 @@ export const standsAt = (c: number): string => signedCents(c, Math.abs(c) < 10 ?
  */
 export function offWords(cents: number, fromLine: number, leads: boolean): string {
   const may = !leads ? '' : fromLine < 0 ? ': it may go flat during the show' : ': it may sound sharp when you begin';
-  return `It is at ${standsAt(cents)}${may}. Press Enter again to keep it as it is.`;
+  return `It is at ${standsWords(cents)}${may}. Press Enter again to keep it as it is.`;
 }
 
 /** One short sentence: what to do now. */

@@ -2,6 +2,7 @@ import { stringTargetHz } from '../music';
 import type { InstrumentLife, StringLife, StringPlan } from '../log';
 import { centsPerTurn, fineTravelLeft, stringLoad, traitsOf, tunerPlace, type TunerPlace } from '../strings';
 import { MOST_GAIN, type TunerKnown } from './turning';
+import { clamp } from '../base';
 
 /** Load of a planned string at a pitch; undefined where its physics is unknown. */
 export const loadOf = (plan: StringPlan, frequencyHz: number) =>
@@ -14,7 +15,7 @@ export const loadOf = (plan: StringPlan, frequencyHz: number) =>
   });
 
 /** Where a string's tuner stands. */
-export function placeOf(life: InstrumentLife, stringId: string): TunerPlace {
+export function tunerPlaceOf(life: InstrumentLife, stringId: string): TunerPlace {
   const index = life.strings.findIndex((s) => s.plan.stringId === stringId);
   return tunerPlace(traitsOf(life.record).layout, index, life.strings.length);
 }
@@ -28,11 +29,11 @@ export function tunerOf(life: InstrumentLife, string: StringLife, a4Hz: number):
     return before && r.purpose === 'as-left' ? [{ found: before.cents, left: r.cents }] : [];
   });
   return {
-    place: plan.tuner ?? placeOf(life, plan.stringId).words,
+    place: plan.tuner ?? tunerPlaceOf(life, plan.stringId).words,
     kind: traits.tuner,
     perTurn: centsPerTurn(plan, loadOf(plan, stringTargetHz(plan, a4Hz)!), traits),
     other: tuner?.other ?? false,
-    gain: Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, tuner?.gain ?? 1)),
+    gain: clamp(tuner?.gain ?? 1, 1 / MOST_GAIN, MOST_GAIN),
     fineLeft: fineTravelLeft(pairs),
   };
 }

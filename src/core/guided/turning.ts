@@ -2,6 +2,7 @@ import { capital } from '../music';
 import { median } from 'simple-statistics';
 import { farWords, turnOf, wayWords, type TunerKind, type Turn } from '../strings';
 import type { Figure } from './hand';
+import { clamp } from '../base';
 
 /** What is known of the tuner of the string in hand. */
 export interface TunerKnown {
@@ -144,7 +145,7 @@ export function createTurning(known: TunerKnown, toleranceCents: number, below =
   const learn = (share: number) => {
     shares = [...shares, share].slice(-TEACHES);
     if (shares.length < TEACHES || Math.max(...shares) > ALIKE * Math.min(...shares)) return;
-    gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, gain * median(shares)));
+    gain = clamp(gain * median(shares), 1 / MOST_GAIN, MOST_GAIN);
     taught = true;
     shares = [];
   };

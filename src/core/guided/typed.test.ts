@@ -2,6 +2,7 @@ import { typedReading } from '../../../testing/typed';
 import type { InstrumentLife, ReadingRecord, StringPlan } from '../log';
 import { correctReading, figureText } from './correct';
 import { readTyped } from './typed';
+import { MINUTE } from '../base';
 
 const D3 = 146.832;
 const at = (cents: number, hz = D3) => hz * 2 ** (cents / 1200);
@@ -103,7 +104,7 @@ describe('a reading that is corrected', () => {
   });
 
   test('at another time it is the same sound, with all that is known of it', () => {
-    expect(correct(stored({ slip: true, leadCents: 2 }), { atMs: 1e12 - 60000 })).toMatchObject({
+    expect(correct(stored({ slip: true, leadCents: 2 }), { atMs: 1e12 - MINUTE })).toMatchObject({
       is: 'corrected',
       draft: {
         source: 'microphone',
@@ -112,7 +113,7 @@ describe('a reading that is corrected', () => {
         snrDb: 40,
         slip: true,
         leadCents: 2,
-        atMs: 1e12 - 60000,
+        atMs: 1e12 - MINUTE,
       },
     });
     expect(correct(stored(), { atMs: 2e12 + 1 })).toEqual({ is: 'refused', message: 'That is in the future.' });

@@ -3,8 +3,8 @@ import { randomFrom } from '../simulate';
 import { readBench, type Draft, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
 import { foundAndLeft, lifeSheet, lastedOn, livesByMaterial, medianLife, setsOf, treatmentsOf } from '.';
+import { DAY, MINUTE } from '../base';
 
-const DAY = 86400000;
 const NOW = Date.UTC(2026, 5, 20, 12);
 let count = 0;
 const at = (atMs: number) => ({ id: `r${++count}`, version: 2 as const, atMs, zoneMin: 60, instrumentId: 'x' });
@@ -23,7 +23,7 @@ const instrument = make(NOW - 400 * DAY, {
 } satisfies Partial<Draft>);
 const put = (stringId: string, daysAgo: number) => make(NOW - daysAgo * DAY, { type: 'fitted', stringId });
 const read = (stringId: string, minutesAgo: number, cents: number, purpose = 'as-found') =>
-  make(NOW - minutesAgo * 60000, { ...typedReading(cents, { tempC: 19 }), stringId, purpose });
+  make(NOW - minutesAgo * MINUTE, { ...typedReading(cents, { tempC: 19 }), stringId, purpose });
 
 test('a life on one page: strings with their ends, as found and as left with doubt, and what a treatment did', () => {
   const records = [
@@ -32,7 +32,7 @@ test('a life on one page: strings with their ends, as found and as left with dou
     make(NOW - 100 * DAY, { type: 'removed', stringId: 's1', reason: 'broke', place: 'nut' }),
     put('s1', 99),
     ...[0, 1, 2, 3].map((k) => read('s1', 1500 - 20 * k, -3 * k)),
-    make(NOW - 1430 * 60000, { type: 'treatment', stringIds: ['s1'], treatment: 'stretched' }),
+    make(NOW - 1430 * MINUTE, { type: 'treatment', stringIds: ['s1'], treatment: 'stretched' }),
     read('s1', 1400, -12),
     read('s1', 1300, -12.5),
     read('s1', 2, -13),

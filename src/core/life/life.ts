@@ -1,5 +1,6 @@
 import { totalFallCents, type Bench, type BreakPlace, type InstrumentLife, type ReadingRecord } from '../log';
 import type { RemovalReason, TreatmentRecord } from '../log';
+import { HOUR, MINUTE, DAY } from '../base';
 
 /** One string that is or was on an instrument. */
 export interface StringSet {
@@ -54,7 +55,7 @@ export interface FoundAndLeft {
 }
 
 /** Readings of one walk lie no further apart, ms (house). */
-const WALK_MS = 3 * 3600000;
+const WALK_MS = 3 * HOUR;
 
 /** The last walk: each string as it was first found in it, and as it was last left. */
 export function foundAndLeft({ strings }: InstrumentLife): FoundAndLeft[] {
@@ -78,8 +79,8 @@ export interface Treated {
 }
 
 /** Falls are looked at so long before and after a treatment, and need this span, ms (house). */
-const AROUND_MS = 24 * 3600000;
-const SPAN_MS = 10 * 60000;
+const AROUND_MS = DAY;
+const SPAN_MS = 10 * MINUTE;
 
 /** Treatments of an instrument, the newest first, with what came of them. */
 export function treatmentsOf({ record: { instrumentId }, strings }: InstrumentLife, bench: Bench): Treated[] {
@@ -102,5 +103,5 @@ function rateOf(readings: readonly ReadingRecord[]): number[] {
   const [first, last] = [readings[0], readings.at(-1)];
   const fall = totalFallCents([...readings]);
   if (!first || !last || fall === null || last.atMs - first.atMs < SPAN_MS) return [];
-  return [fall / ((last.atMs - first.atMs) / 3600000)];
+  return [fall / ((last.atMs - first.atMs) / HOUR)];
 }

@@ -1,5 +1,6 @@
 import { groupBy, type BreakPlace, type InstrumentLife } from '../log';
 import type { StringMaterial } from '../strings';
+import { DAY } from '../base';
 
 /** How long strings of a kind last: the age that half of them reach, and nine of ten such medians lie between these; null where it is open. */
 export interface MedianLife {
@@ -8,7 +9,6 @@ export interface MedianLife {
   highDays: number | null;
 }
 
-const DAY = 86400000;
 /** Nine of ten, standard normal. */
 const Z90 = 1.645;
 /** Of fewer lives none can be said to hold the median nine times of ten: all of four lie on one side of it in one case of eight. */

@@ -1,4 +1,4 @@
-import { once } from '../base';
+import { once, MINUTE } from '../base';
 import { changeBetween } from '../pitch';
 import type { ReadingRecord } from './records';
 
@@ -30,7 +30,7 @@ function align(readings: readonly ReadingRecord[]): number[] {
 }
 
 /** Readings this close without a tuner touched between them tell how well the string repeats, ms. */
-const REPEAT_MS = 180000;
+const REPEAT_MS = 3 * MINUTE;
 const FEWEST_PAIRS = 3;
 /** So many of the newest pairs are enough. */
 const MOST_PAIRS = 100;

@@ -1,6 +1,6 @@
 import { Inflate } from 'pako';
 import { groupBy, slices } from './life';
-import { runOf, type Run } from './order';
+import { runOf, type WriterRun } from './order';
 import { migrate, type LogRecord, type ReadingRecord } from './records';
 
 /**
@@ -14,7 +14,7 @@ export interface Chapter {
   ids: string;
   atMs: Float64Array;
   /** When and by whom they were written, where that is known. */
-  written: ({ by: string } & Run)[];
+  written: ({ by: string } & WriterRun)[];
   /** The readings as JSON, gzipped (RFC 1952). */
   packed: Uint8Array;
   /** How long that JSON is, bytes; missing in chapters from before. */
@@ -106,7 +106,7 @@ export const withBytes = (_: string, value: unknown): unknown =>
   ArrayBuffer.isView(value) ? Array.from(value as Uint8Array) : value;
 
 /** Whether a record is in it, by its id. */
-export const holds = ({ ids }: Chapter, id: string): boolean => ids.includes(`\n${id}\n`);
+export const chapterHas = ({ ids }: Chapter, id: string): boolean => ids.includes(`\n${id}\n`);
 
 export const idsOf = ({ ids }: Chapter): string[] => ids.slice(1, -1).split('\n');
 

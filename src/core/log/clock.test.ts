@@ -2,9 +2,8 @@
 import { isOfPass } from '../check';
 import { passUnderWay } from '../guided';
 import { chapterOf, checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
+import { MINUTE, HOUR } from '../base';
 
-const MINUTE = 60000;
-const HOUR = 60 * MINUTE;
 const NOON = 1_780_000_000_000;
 
 /** Writes records as a device does whose clock says what it is told, one after another. */

@@ -1,6 +1,6 @@
 import { MINUTE } from '../base';
 import type { SettlingEvent } from '../settling';
-import { ageFromMs, handsOn } from './hands';
+import { ageFromMs, handEvents } from './hands';
 import { alignedCents } from './aligned';
 import { tellingReadings } from './thin';
 import type { StringLife } from './life';
@@ -43,7 +43,7 @@ export function settlingEvents(
       ...(r.tempC === undefined ? {} : { tempC: r.tempC }),
     });
   }
-  const hands = handsOn({ ...life, readings }, start).filter((e) => e.t > 0);
+  const hands = handEvents({ ...life, readings }, start).filter((e) => e.t > 0);
   const all = hands.length === 0 ? events : [...events, ...hands].sort((a, b) => a.t - b.t);
   return { events: all, readings };
 }

@@ -23,7 +23,7 @@ export const handMoments = ({ treatments, shows = [] }: StringLife): number[] =>
   ]);
 
 /** What was noted as warmed or played, and the shows that have been: between their readings, up to the last reading of all. */
-export function handsOn({ readings, treatments, shows = [] }: StringLife, start: number): HandEvent[] {
+export function handEvents({ readings, treatments, shows = [] }: StringLife, start: number): HandEvent[] {
   const lastMs = readings.at(-1)?.atMs ?? 0;
   const minute = (ms: number) => (ms - start) / MINUTE;
   const noted = treatments.flatMap(({ atMs, treatment, minutes = USUAL_MIN }): HandEvent[] =>

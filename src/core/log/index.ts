@@ -11,9 +11,16 @@ export { chapterOf, idsOf, intoChapters, isChapter, newestMs, readingsOf, withBy
 export { distinct, isSame, merge, type Merged } from './merge';
 export type { Contest } from './succession';
 export { describedIn, freeName, type Bench } from './bench';
-export { createLogIndex, indexOf, readBench, type Entries, type LogIndex } from './log-index';
+export { createLogIndex, indexOf, readBench, type LogEntries, type LogIndex } from './log-index';
 export { breaksAt, lastLeft, lastSlip, totalFallCents, totalFallSeries, type PastLife } from './lives';
-export { instrumentStatus, standsAt, type Band, type StringState, type StringStatus, type Wish } from './state';
+export {
+  instrumentStatus,
+  stringStanding,
+  type ForecastBand,
+  type StringState,
+  type StringStatus,
+  type Wish,
+} from './state';
 export {
   fitLives,
   lastIntervalMin,

@@ -14,8 +14,8 @@ import {
   type LogRecord,
   type ReadingRecord,
 } from '.';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 const START = 1_780_000_000_000;
 const base = { version: 2 as const, zoneMin: 0, atMs: START };
 const instrument: LogRecord = {

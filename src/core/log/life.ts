@@ -1,6 +1,6 @@
 import { cents, stringTargetHz } from '../music';
 import { pastLives, type PastLife } from './lives';
-import { inTime, type Sorted, type ToldReadings } from './sorted';
+import { byTime, type Sorted, type ToldReadings } from './sorted';
 import { createSuccession, stands } from './succession';
 import type {
   AboutRecord,
@@ -16,12 +16,13 @@ import type {
   TunerRecord,
   TuningRecord,
 } from './records';
+import { MINUTE } from '../base';
 
 /** Records that stand, in their order. */
 export function standing(records: readonly LogRecord[]): LogRecord[] {
   const succession = createSuccession();
   succession.note(records);
-  return records.filter((r) => stands(r, succession)).sort(inTime);
+  return records.filter((r) => stands(r, succession)).sort(byTime);
 }
 
 /** One string with what the log says of it. */
@@ -35,7 +36,7 @@ export interface StringLife {
   rounds: RoundRecord[];
   treatments: TreatmentRecord[];
   /** When the present string was played, beside what was noted: shows. */
-  shows?: Show[];
+  shows?: PlayedShow[];
   /** Turns round the post, where they were counted. */
   windings: number | null;
   /** It was taken off and nothing put on since. */
@@ -47,19 +48,22 @@ export interface StringLife {
 }
 
 /** Music that was made on an instrument. */
-export interface Show {
+export interface PlayedShow {
   atMs: number;
   minutes: number;
 }
 
 /** Shows that have been, as they were in force when their curtain rose: one that was put off before never was. */
-export const showsOf = (sessions: readonly SessionRecord[], latestMs: number): (Show & { instrumentId: string })[] =>
+export const showsOf = (
+  sessions: readonly SessionRecord[],
+  latestMs: number,
+): (PlayedShow & { instrumentId: string })[] =>
   sessions
     .filter((s, i) => s.curtainMs < Math.min(latestMs, sessions[i + 1]?.atMs ?? Infinity))
     .flatMap(({ curtainMs, minutes, instrumentIds, plays = [] }) =>
       instrumentIds.map((instrumentId) => {
         const { fromMin, toMin } = plays.find((p) => p.instrumentId === instrumentId) ?? { fromMin: 0, toMin: minutes };
-        return { instrumentId, atMs: curtainMs + fromMin * 60000, minutes: toMin - fromMin };
+        return { instrumentId, atMs: curtainMs + fromMin * MINUTE, minutes: toMin - fromMin };
       }),
     );
 
@@ -128,7 +132,7 @@ export function stringLives(
   named: readonly InstrumentRecord[],
   live: Sorted,
   a4Hz: number | undefined,
-  shows: readonly Show[] = [],
+  shows: readonly PlayedShow[] = [],
 ): StringLife[] {
   const record = named[named.length - 1]!;
   const key = (r: { stringId: string }) => r.stringId;

@@ -9,17 +9,17 @@ import {
   planAt,
   showsOf,
   stringLives,
-  type Show,
+  type PlayedShow,
   type StringLife,
 } from './life';
-import { inTime, sortedOf, type Sorted } from './sorted';
+import { byTime, sortedOf, type Sorted } from './sorted';
 import { createSuccession, stands, type Contest } from './succession';
 import { createWriterClock, runOf, type WriterClock, type Written } from './order';
 import { createShelf, GENERAL, partOf, stale, unsorted, type Heading, type Part } from './parts';
 import { checkRecord, type InstrumentRecord, type LogRecord, type StringPlan } from './records';
 
 /** What a log is given in: records, and chapters of readings. */
-export interface Entries {
+export interface LogEntries {
   records: LogRecord[];
   chapters: Chapter[];
 }
@@ -27,7 +27,7 @@ export interface Entries {
 /** The log, and the bench as it tells it: what is appended costs only the instruments that it is about. */
 export interface LogIndex {
   /** Takes in what is not known by its id. @returns what was new */
-  add(records: readonly LogRecord[], chapters?: readonly Chapter[]): Entries;
+  add(records: readonly LogRecord[], chapters?: readonly Chapter[]): LogEntries;
   has(record: LogRecord): boolean;
   /** How many records there are. */
   count(): number;
@@ -91,7 +91,7 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
     [...records]
       .filter((r) => stands(r, succession))
       .map(onTime)
-      .sort(inTime);
+      .sort(byTime);
   const sorted = (records: Iterable<LogRecord>): Sorted => sortedOf(inOrder(records));
   /** What came since goes to the end of what is in order, where it belongs there; else all is put in order again. */
   const takeLate = (p: Part): void => {
@@ -129,7 +129,7 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
     }
   };
   /** What a part says of its instrument; of its strings when that is wanted, where there are chapters. */
-  const tell = (p: Part, shows: readonly Show[]): void => {
+  const tell = (p: Part, shows: readonly PlayedShow[]): void => {
     const live = liveOf(p);
     const named = [...live.of('instrument')];
     const record: InstrumentRecord | undefined = last(named);
@@ -214,8 +214,8 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
           );
       const all = [...parts.values()];
       const everywhere = <T extends LogRecord['type']>(type: T) =>
-        all.flatMap((p) => (p.types.has(type) ? [...liveOf(p).of(type)] : [])).sort(inTime);
-      const lives = all.filter((p) => p.life).sort((a, b) => inTime(a.born!, b.born!));
+        all.flatMap((p) => (p.types.has(type) ? [...liveOf(p).of(type)] : [])).sort(byTime);
+      const lives = all.filter((p) => p.life).sort((a, b) => byTime(a.born!, b.born!));
       derived = {
         // The freshest strings first: they need the bench most.
         instruments: lives.sort((a, b) => b.strungMs - a.strungMs).map((p) => p.life!),
@@ -257,7 +257,7 @@ export function createLogIndex(onAside: (chapter: Chapter) => void = () => undef
  * set aside; of chapters only checked ones are made.
  */
 export function indexOf(
-  { records, chapters }: Entries,
+  { records, chapters }: LogEntries,
   onAside?: (chapter: Chapter) => void,
 ): { index: LogIndex; aside: LogRecord[] } {
   const index = createLogIndex(onAside);

@@ -9,21 +9,22 @@ export interface Written {
 }
 
 /** When one writer wrote records, in their order; a long log has hundreds of thousands. */
-export interface Run {
+export interface WriterRun {
   seq: Float64Array;
   atMs: Float64Array;
 }
 
-const EMPTY: Run = { seq: new Float64Array(), atMs: new Float64Array() };
-const inOrder = (a: Run, i: number, b: Run, j: number): number => a.seq[i]! - b.seq[j]! || a.atMs[i]! - b.atMs[j]!;
+const EMPTY: WriterRun = { seq: new Float64Array(), atMs: new Float64Array() };
+const inOrder = (a: WriterRun, i: number, b: WriterRun, j: number): number =>
+  a.seq[i]! - b.seq[j]! || a.atMs[i]! - b.atMs[j]!;
 
 /** @param written by one writer, in any order */
-export function runOf(written: readonly Written[]): Run {
+export function runOf(written: readonly Written[]): WriterRun {
   const sorted = [...written].sort((a, b) => a.seq - b.seq || a.atMs - b.atMs);
   return { seq: Float64Array.from(sorted, (w) => w.seq), atMs: Float64Array.from(sorted, (w) => w.atMs) };
 }
 
-function merged(a: Run, b: Run): Run {
+function merged(a: WriterRun, b: WriterRun): WriterRun {
   const [n, m] = [a.seq.length, b.seq.length];
   if (n === 0) return b;
   const run = { seq: new Float64Array(n + m), atMs: new Float64Array(n + m) };
@@ -37,7 +38,7 @@ function merged(a: Run, b: Run): Run {
   return run;
 }
 
-const mergedAll = (runs: readonly Run[]): Run =>
+const mergedAll = (runs: readonly WriterRun[]): WriterRun =>
   runs.length < 2
     ? (runs[0] ?? EMPTY)
     : merged(mergedAll(runs.slice(0, runs.length >> 1)), mergedAll(runs.slice(runs.length >> 1)));
@@ -59,7 +60,7 @@ export interface SetBack {
  */
 export interface WriterClock {
   /** Takes in when its records were written; true where times of earlier ones are now read otherwise. */
-  note(runs: readonly Run[]): boolean;
+  note(runs: readonly WriterRun[]): boolean;
   /** What to add to the times of a record so that they run forward, ms. */
   offsetMs(written: Written): number;
   newest(): Written | undefined;
@@ -68,7 +69,7 @@ export interface WriterClock {
 }
 
 export function createWriterClock(by: string): WriterClock {
-  let notes: Run = EMPTY;
+  let notes: WriterRun = EMPTY;
   let offsets: number[] = [];
   /** Steps back that still hold: before which record, and how far. */
   let back: { at: number; byMs: number }[] = [];

@@ -1,4 +1,4 @@
-import { holds, idsOf, readingsOf, type Chapter } from './chapter';
+import { chapterHas, idsOf, readingsOf, type Chapter } from './chapter';
 import type { InstrumentLife, StringLife } from './life';
 import type { Sorted } from './sorted';
 import type { InstrumentRecord, LogRecord, ReadingRecord } from './records';
@@ -157,7 +157,7 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
       const p = part(c.instrumentId);
       const all = idsOf(c);
       // A chapter of which the first is new says something new: all of them are seldom asked.
-      if (p.chapters.some((o) => holds(o, all[0]!)) && all.every((id) => idsIn(p).has(id))) return false;
+      if (p.chapters.some((o) => chapterHas(o, all[0]!)) && all.every((id) => idsIn(p).has(id))) return false;
       p.chapters.push(c);
       p.ids = p.readings = undefined;
       if (p.types.has('reading'))
@@ -188,7 +188,7 @@ export function createShelf(onAside: (chapter: Chapter) => void): Shelf {
       const loose = likely.loose.get(id) ?? byId.get(id);
       if (loose) return part(partOf(loose));
       if (likely.chapters.length > 0 && idsIn(likely).has(id)) return likely;
-      return [...parts.values()].find((p) => p.chapters.some((c) => holds(c, id)));
+      return [...parts.values()].find((p) => p.chapters.some((c) => chapterHas(c, id)));
     },
     readingsIn: (p) => (p.chapters.length === 0 ? [] : [...unpacked(p).values()]),
     *pieces(instrumentId) {

@@ -12,8 +12,8 @@ import {
   type ReadingRecord,
   type StringLife,
 } from '.';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 const START = 1_780_000_000_000;
 const base = { version: 2 as const, zoneMin: 0 };
 const plans = ['A4', 'D4'].map((note, i) => ({

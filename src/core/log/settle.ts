@@ -21,8 +21,8 @@ import { ageFromMs } from './hands';
 import { tellingReadings } from './thin';
 import type { StringLife } from './life';
 import type { ReadingRecord } from './records';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** From this chance to hold on a string counts as holding (house). */
 export const READY = 0.85;
 const SHORTEST_INTERVAL_MIN = 10;

@@ -2,7 +2,7 @@ import type { PastLife } from './lives';
 import type { LogRecord, ReadingRecord } from './records';
 
 /** The order of records: of time, then of writing, then of id. */
-export const inTime = (a: LogRecord, b: LogRecord) =>
+export const byTime = (a: LogRecord, b: LogRecord) =>
   a.atMs - b.atMs || (a.written?.seq ?? -1) - (b.written?.seq ?? -1) || (a.id < b.id ? -1 : 1);
 
 /** What was told of a string's readings, for when more of them come. */
@@ -54,7 +54,7 @@ export function sortedOf(records: readonly LogRecord[]): Sorted {
     append(later) {
       let before = last;
       const isLater = later.every((r) => {
-        const isAfter = !before || inTime(before, r) < 0;
+        const isAfter = !before || byTime(before, r) < 0;
         before = r;
         return isAfter;
       });

@@ -13,6 +13,7 @@ import { leapBefore } from './events';
 import type { InstrumentLife, StringLife } from './life';
 import { tellingReadings } from './thin';
 import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './settle';
+import { MINUTE, DAY } from '../base';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';
 
@@ -29,7 +30,7 @@ export interface Wish {
 }
 
 /** A band of the forecast at one time. */
-export interface Band {
+export interface ForecastBand {
   atMs: number;
   cents: number;
   low: number;
@@ -59,17 +60,15 @@ export interface StringStatus {
   chance: number | null;
   nextCheckMs: number | null;
   /** Where it will stand at the curtain if left alone. */
-  atCurtain: Band | null;
+  atCurtain: ForecastBand | null;
   /** The forecast from now on, for the lane. */
-  ahead: Band[];
+  ahead: ForecastBand[];
   /** Which of its readings is to be confirmed by a second pluck, and by how much it moved at once, cents. */
   leap: { readingId: string; cents: number } | null;
 }
 
-const MINUTE = 60000;
-
 /** Where it is, with its doubt, and what comes, together. */
-function bandAt(fit: SettlingFit, nowMs: number, hMin: number): Band {
+function bandAt(fit: SettlingFit, nowMs: number, hMin: number): ForecastBand {
   const mix = standAhead(fit, hMin);
   return {
     atMs: nowMs + hMin * MINUTE,
@@ -83,7 +82,7 @@ function bandAt(fit: SettlingFit, nowMs: number, hMin: number): Band {
 const LEAD_SLACK_CENTS = 1;
 
 /** What a string was last left at above its target, cents; and whether it stands outside the tolerance beyond that. */
-export function standsAt({ readings }: StringLife, toleranceCents: number): { off: boolean; leadCents: number } {
+export function stringStanding({ readings }: StringLife, toleranceCents: number): { off: boolean; leadCents: number } {
   const leadCents = lastLeft(readings)?.leadCents ?? 0;
   const cents = readings.at(-1)?.cents ?? 0;
   const most = leadCents > 0 ? Math.max(toleranceCents, leadCents + LEAD_SLACK_CENTS) : toleranceCents;
@@ -105,7 +104,7 @@ function unexpectedOf({ readings, strungMs }: StringLife, surprise?: Surprise): 
     ? { cents: leftOff + surprise.innovationCents, sigmaCents: Math.sqrt(surprise.varianceCents2) }
     : null;
 }
-const OLD_MS = 14 * 86400000;
+const OLD_MS = 14 * DAY;
 const OLD_CENTS = 1;
 
 function enoughReadings(life: StringLife): boolean {
@@ -156,7 +155,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       lastReadMs: lastRead.atMs,
       totalFallCents: totalFallCents(tellingReadings(life))! + raisedUnnoted(f),
       unexpected: unexpectedOf(life),
-      ...standsAt(life, wish.toleranceCents),
+      ...stringStanding(life, wish.toleranceCents),
     };
     const own = newest(i);
     const others = strings.flatMap((_, j) => {

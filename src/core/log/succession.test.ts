@@ -1,20 +1,21 @@
 /** Which entry stands where several replace one, take it back, or bring it back. */
 import { SAMPLES } from '../../../testing/samples';
 import { createLogIndex, namesIn, sayRecord, standing, type LogRecord } from '.';
+import { MINUTE } from '../base';
 
 const AT = SAMPLES.reading.atMs;
 const reading = (id: string, cents: number, supersedes?: string, by = 'a', writtenMin = 0): LogRecord => ({
   ...SAMPLES.reading,
   id,
   cents,
-  written: { by, seq: writtenMin, atMs: AT + writtenMin * 60000 },
+  written: { by, seq: writtenMin, atMs: AT + writtenMin * MINUTE },
   ...(supersedes ? { supersedes } : {}),
 });
 const back = (id: string, supersedes: string, writtenMin = 0): LogRecord => ({
   ...SAMPLES['taken-back'],
   id,
   supersedes,
-  written: { by: 'b', seq: writtenMin, atMs: AT + writtenMin * 60000 },
+  written: { by: 'b', seq: writtenMin, atMs: AT + writtenMin * MINUTE },
 });
 /** What stands, in whatever order the records come. */
 function stand(records: readonly LogRecord[]): string[] {

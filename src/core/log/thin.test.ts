@@ -1,8 +1,8 @@
 /** Strings of which a monitor wrote a reading every minute for weeks: what of them is fitted and drawn, and what it costs. */
 import { SAMPLES } from '../../../testing/samples';
 import { createLogIndex, instrumentStatus, telling, tellingReadings, type LogRecord, type ReadingRecord } from '.';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 const START = SAMPLES.reading.atMs;
 const at = (minute: number, more: Partial<ReadingRecord> = {}): ReadingRecord => ({
   id: `r${minute}`,

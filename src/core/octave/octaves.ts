@@ -9,6 +9,7 @@ import { setupOf, type SaddleSetup } from './setup';
 import { judgeString, type OctaveVerdict } from './verdict';
 import type { AdjustmentRecord, Bench, InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
+import { DAY } from '../base';
 
 export interface StringOctave {
   stringId: string;
@@ -44,8 +45,6 @@ export interface Octaves {
   adjustments: AdjustmentRecord[];
   setup: SaddleSetup;
 }
-
-const DAY = 86400000;
 
 /** How far an adjustment moved the bridge under one string, mm. */
 export function moveUnder(

@@ -1,5 +1,6 @@
 import type { AdjustmentRecord, TouchRecord } from '../log';
 import { acrossMm, medianOfPlucks, octavePasses, responseOf } from '.';
+import { MINUTE } from '../base';
 
 const at = (cents: number, hz = 110) => hz * Math.pow(2, cents / 1200);
 let serial = 0;
@@ -12,7 +13,7 @@ const touch = (
   id: `t${serial++}`,
   version: 2,
   type: 'touch',
-  atMs: minute * 60000,
+  atMs: minute * MINUTE,
   zoneMin: 0,
   instrumentId: 'x',
   stringId: 'a',
@@ -62,7 +63,7 @@ test('what a bridge really does is learned from moves between passes', () => {
     id: 'm',
     version: 2,
     type: 'adjustment',
-    atMs: 30 * 60000,
+    atMs: 30 * MINUTE,
     zoneMin: 0,
     instrumentId: 'x',
     stringIds: ['a'],

@@ -4,7 +4,7 @@ import type { Reading } from '../pitch';
 import type { Draft } from '../log';
 import { medianOfPlucks } from './passes';
 import { answerTo, touchSteps, type TouchStep } from './steps';
-import { keptWords, PLUCKS_DIFFER, pluckWords } from './words';
+import { touchKeptWords, PLUCKS_DIFFER, pluckWords } from './words';
 
 /** What was heard at a place, before the median is taken. */
 type Pluck = Pick<Reading, 'frequencyHz' | 'sigmaCents'>;
@@ -140,7 +140,7 @@ export const octaveProcedure: Procedure<OctaveState, OctaveAction> = {
       ...(earlier ? { supersedes: earlier.id } : {}),
       ...(step.touch === 'open' ? { inharmonicity: reading.inharmonicity } : {}),
     };
-    return { state: { ...rest, gathered: BEGIN_OCTAVE.gathered }, records: [touch], say: keptWords(step) };
+    return { state: { ...rest, gathered: BEGIN_OCTAVE.gathered }, records: [touch], say: touchKeptWords(step) };
   },
   press,
 };

@@ -2,6 +2,7 @@ import { errorAfterMove } from './octave';
 import { lengthIn, type LengthUnit } from '../strings';
 import { travelLeftMm, type movesToMake, type Octaves, type StringOctave } from './octaves';
 import type { TouchStep } from './steps';
+import { DAY } from '../base';
 
 export const VERDICT_WORDS = {
   'in-tune': 'agrees',
@@ -24,8 +25,6 @@ const STALE_WORDS = {
   reworked: 'The action or nut was changed after this reading. Read it again.',
   'new string': 'Measured on the old string. Check again on this one.',
 } as const;
-
-const DAY = 86400000;
 const MONTH_DAYS = 30;
 
 /** How fast the error grows, and when it crosses the owner's limit, with its interval. */
@@ -96,7 +95,7 @@ function said(s: StringOctave, { loose, setup }: Of, unit: LengthUnit, nowMs: nu
 
 export const pluckWords = (count: number, wanted: number) => `${count} of ${wanted}. Same place, same strength.`;
 export const PLUCKS_DIFFER = 'The plucks differ by more than a cent. Start again: same place, same strength.';
-export const keptWords = ({ note, touch, fret }: Pick<TouchStep, 'note' | 'touch' | 'fret'>) =>
+export const touchKeptWords = ({ note, touch, fret }: Pick<TouchStep, 'note' | 'touch' | 'fret'>) =>
   `${note} ${touch === 'fret' ? `fret ${fret}` : touch} saved.`;
 
 /** The one thing to do with what was read. @param mm how a length is written */

@@ -11,6 +11,7 @@ import { findSections } from './recording/section';
 import { fading, withoutOld } from './second-string/old-tones';
 import { fitCourse } from './partials/course';
 import { fitStiffString, type MeasuredPartial } from './partials/law';
+import { clamp } from '../base';
 
 const sine = (hz: number, rate: number, seconds: number, amplitude = 1) =>
   Float64Array.from(
@@ -232,7 +233,7 @@ test('clipping and gaps are seen, a clean note has neither', () => {
   const clean = sine(110, rate, 0.3, 0.5);
   expect(lastClippedSample(clean, rate, 0.5)).toBe(-1);
   expect(findGap(clean, rate, 0.5)).toBe(-1);
-  const clipped = clean.map((v) => Math.max(-0.3, Math.min(0.3, v)));
+  const clipped = clean.map((v) => clamp(v, -0.3, 0.3));
   expect(lastClippedSample(clipped, rate, 0.3)).toBeGreaterThan(0.25 * rate);
   const torn = clean.slice();
   torn.fill(0, 5000, 5400);

@@ -1,10 +1,7 @@
-import { clockTime, type Zone } from '../base';
+import { clockTime, type Zone, MINUTE, DAY } from '../base';
 import type { SettlingMaterial } from '../settling';
 import { ifRestrung, readyAgeMin } from './outlook';
 import type { PlanSession, PlanStep, PlanString } from './types';
-
-const MINUTE = 60000;
-const DAY = 1440 * MINUTE;
 /** Below this there, instruments stay in their cases until it is warmer, deg C. */
 const FREEZING_C = 2;
 

@@ -1,7 +1,7 @@
 import { carryTo, creepBetween, fallAhead, offsetNow, type Mixture, type SettlingFit } from '../settling';
 import type { PlanString } from './types';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** So many of the likeliest hypotheses are counted, of up to 162: the plan asks them hundreds of times. */
 const BELIEVED = 20;
 /** A hand leaves a string within this of where it means to, cents (house estimate). */
@@ -21,7 +21,7 @@ export interface Fall {
 }
 
 /** What one string does from a moment on. */
-export interface Course {
+export interface StringCourse {
   /** Fall from that moment to a time, as a mixture. */
   fallTo(atMs: number): Mixture;
   /** Where it stands at that moment, cents; null where the hand decides. */
@@ -35,7 +35,7 @@ export interface Course {
 export function coursesOf({ fit: whole, startMs, lastReadMs }: PlanString) {
   const fit = likely(whole!);
   const ageMin = (atMs: number) => (atMs - startMs!) / MINUTE;
-  const asRead = (): Course => {
+  const asRead = (): StringCourse => {
     const now = offsetNow(fit);
     return {
       fallTo: (atMs) => fallAhead(fit, Math.max(0.01, ageMin(atMs) - fit.nowMin)),
@@ -45,7 +45,7 @@ export function coursesOf({ fit: whole, startMs, lastReadMs }: PlanString) {
     };
   };
   /** @param sizeCents how far it is brought up there */
-  const broughtUp = (atMs: number, sizeCents: number): Course => {
+  const broughtUp = (atMs: number, sizeCents: number): StringCourse => {
     const at = carryTo(fit, ageMin(atMs));
     const renewed = { ...at, retunes: [...at.retunes, { t: at.nowMin, sizeCents }] };
     return {

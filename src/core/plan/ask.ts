@@ -4,8 +4,8 @@ import { type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { WALK_GAP_MIN } from './groups';
 import { EFFORTS, READY_SCHOOLS, type PlanSession, type PlanString } from './types';
+import { MINUTE, clamp } from '../base';
 
-const MINUTE = 60000;
 /** No string is left further above its target, cents (house). */
 const MOST_LEAD_CENTS = 8;
 /** A string found this near was left as it was, cents. */
@@ -128,5 +128,5 @@ export function minutesPerString({ instruments }: Pick<Bench, 'instruments'>): n
       });
     }
   }
-  return each.length > 0 ? Math.min(5, Math.max(0.3, median(each))) : USUAL_MINUTES;
+  return each.length > 0 ? clamp(median(each), 0.3, 5) : USUAL_MINUTES;
 }

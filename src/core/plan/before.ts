@@ -125,7 +125,7 @@ function spellsOf(falls: readonly Fall[], toleranceCents: number): number[] {
   return starts;
 }
 
-export interface Walk {
+export interface PlannedWalk {
   atMs: number;
   strings: { string: PlanString; saves: number; for: VisitPurpose }[];
 }
@@ -142,7 +142,7 @@ export function chooseWalks(
   prices: Prices,
   freeMs: number,
   readThere: (s: PlanString) => boolean,
-): Walk[] {
+): PlannedWalk[] {
   const all = stakes.map((s) => ({ ...s, out: stakeOf(s) }));
   const chosen: { atMs: number; with: Set<number> }[] = [];
   const timesOf = (i: number) =>

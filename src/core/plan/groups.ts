@@ -1,6 +1,6 @@
 import type { PlanString } from './types';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** Readings of an instrument further apart than this belong to different walks, min. */
 export const WALK_GAP_MIN = 10;
 

@@ -1,10 +1,10 @@
-import type { Row } from './lead';
+import type { LeadRow } from './lead';
 
 /** A string in the show: as it stands when it begins, and as brought up at each of the times that can be chosen. */
 export interface InShow<S> {
   string: S;
-  start: Row;
-  at: (Row | undefined)[];
+  start: LeadRow;
+  at: (LeadRow | undefined)[];
 }
 
 export interface Prices {
@@ -35,7 +35,7 @@ const NEVER: Way = { cost: Infinity, out: Infinity, taken: [] };
 /** The cheapest way of one string through given visits: at which of them it is retuned (dynamic programming backwards). */
 function wayThrough({ start, at }: InShow<unknown>, visits: readonly number[], price: number): Way {
   const end = start.until.length - 1;
-  const from = (row: Row, later: number, ways: readonly Way[]): Way => {
+  const from = (row: LeadRow, later: number, ways: readonly Way[]): Way => {
     let best: Way = { cost: row.until[end]!.out, out: row.until[end]!.out, taken: [] };
     for (let k = later; k < visits.length; k++) {
       const next = at[visits[k]!];

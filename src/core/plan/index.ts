@@ -1,5 +1,5 @@
 export { doneWalks, minutesPerString, planSession, planStrings, type DoneWalk, type PriorOf } from './ask';
-export { ifRestrung, READY, readyAgeMin, type RestringOutlook } from './outlook';
+export { ifRestrung, readyAgeMin, type RestringOutlook } from './outlook';
 export { planChoices, planShow } from './plan';
 export {
   EFFORTS,
@@ -16,4 +16,4 @@ export {
   type ShowOutlook,
   type VisitPurpose,
 } from './types';
-export { isDue, sessionOf, showOf, visitOf, WORK, type Show } from './show';
+export { isDue, sessionOf, showOf, visitOf, WALKS, type Show } from './show';

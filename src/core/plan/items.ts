@@ -1,13 +1,12 @@
 import { airWords, restringing } from './advice';
-import { WALK_FROM_CENTS, type Walk } from './before';
+import { WALK_FROM_CENTS, type PlannedWalk } from './before';
 import { byInstrument, handsFrom, type Takes } from './groups';
 import type { Retunings } from './in-show';
-import { ROUTINE, type Player } from './players';
+import { ROUTINE, type ShowString } from './players';
 import type { PlanAsked, PlanItem, PlanStep, PlanString } from './types';
 import { betweenWords, lastWords, walkWords } from './words';
+import { MINUTE, DAY } from '../base';
 
-const MINUTE = 60000;
-const DAY = 1440 * MINUTE;
 /** Strings and cases stand in the room of the show this long before the last tuning, min (house rule). */
 const AIR_MIN = 35;
 /** Stretch rounds of one string take about this long, min (house estimate). */
@@ -15,8 +14,8 @@ const ROUNDS_MIN = 6;
 /** Nearer to where it is to be left than this, a string is left alone for the show, cents. */
 export const SHOW_FROM_CENTS = 1;
 
-/** What hands do. */
-export const WORK: ReadonlySet<PlanStep> = new Set(['check', 'rounds', 'last-tuning', 'between']);
+/** What takes the time of a pair of hands. */
+export const TAKES_HANDS: ReadonlySet<PlanStep> = new Set(['check', 'rounds', 'last-tuning', 'between']);
 
 /** Retunings in the show, with their times. */
 export interface Retuned extends Omit<Retunings<PlanString>, 'visits'> {
@@ -25,8 +24,8 @@ export interface Retuned extends Omit<Retunings<PlanString>, 'visits'> {
 
 /** What was chosen for a show. */
 export interface Chosen {
-  players: readonly Player[];
-  walks: readonly Walk[];
+  players: readonly ShowString[];
+  walks: readonly PlannedWalk[];
   retunings: Retuned;
   /** What each string is left at at its last tuning, cents. */
   leads: ReadonlyMap<PlanString, number>;
@@ -42,7 +41,7 @@ type Add = (
 ) => void;
 
 /** What was chosen as items, in order of time. */
-export function itemsOf(
+export function planItems(
   asked: PlanAsked,
   takes: Takes,
   tunedAt: ReadonlyMap<string, number>,
@@ -156,7 +155,7 @@ function addReadying(asked: PlanAsked, tunedAt: ReadonlyMap<string, number>, add
 }
 
 /** Walks before the last tuning; those that were missed are made as one. */
-function madeFrom(walks: readonly Walk[], nowMs: number): (Walk & { dueMs: number })[] {
+function madeFrom(walks: readonly PlannedWalk[], nowMs: number): (PlannedWalk & { dueMs: number })[] {
   const missed = walks.filter((w) => w.atMs <= nowMs);
   const strings = [...new Map(missed.flatMap((w) => w.strings).map((s) => [s.string, s])).values()];
   const overdue = missed.length > 0 ? [{ atMs: missed.at(-1)!.atMs, dueMs: missed[0]!.atMs, strings }] : [];
@@ -166,7 +165,7 @@ function madeFrom(walks: readonly Walk[], nowMs: number): (Walk & { dueMs: numbe
 /** The last tunings, one instrument after the other for each hand, also where they are late. */
 function addLastTunings(
   { strings, session, nowMs }: PlanAsked,
-  players: readonly Player[],
+  players: readonly ShowString[],
   leads: ReadonlyMap<PlanString, number>,
   tunedAt: ReadonlyMap<string, number>,
   takes: Takes,
@@ -192,7 +191,7 @@ function addLastTunings(
 /** Items that take time and overlap are marked, the later ones, where they are more than there are hands. */
 function markConflicts(items: readonly PlanItem[], hands: number): void {
   const busy = Array.from({ length: Math.max(1, hands) }, () => -Infinity);
-  for (const item of items.filter((i) => WORK.has(i.what))) {
+  for (const item of items.filter((i) => TAKES_HANDS.has(i.what))) {
     const hand = busy.indexOf(Math.min(...busy));
     item.conflict = item.atMs < busy[hand]! - MINUTE / 2;
     busy[hand] = Math.max(busy[hand]!, item.atMs + item.minutes * MINUTE);

@@ -1,7 +1,7 @@
 import { mixtureMoments, normalBelow } from '../settling';
-import type { Course, Fall } from './ahead';
+import type { StringCourse, Fall } from './ahead';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** Leads are looked for in such steps, cents. */
 const STEP_CENTS = 0.25;
 /** A smaller lead is not worth an aim, cents (house). */
@@ -31,7 +31,7 @@ const chanceOut = (leadCents: number, { mean, sd }: Fall, toleranceCents: number
   1 - normalBelow(toleranceCents + mean - leadCents, 0, sd) + normalBelow(mean - leadCents - toleranceCents, 0, sd);
 
 /** A string left at one moment: what each stretch of the show costs it until it is touched again, by the best lead. */
-export interface Row {
+export interface LeadRow {
   fromMs: number;
   /** The first stretch that it plays in. */
   first: number;
@@ -53,7 +53,7 @@ export function rowFrom(
   falls: readonly Fall[],
   stands: number | null,
   rule: LeadRule,
-): Row {
+): LeadRow {
   const { toleranceCents } = rule;
   // Never above the tolerance when it begins to play.
   const most = Math.max(0, Math.min(rule.mostCents, toleranceCents - EDGE_CENTS + Math.max(0, falls[0]?.mean ?? 0)));
@@ -80,7 +80,7 @@ export function rowFrom(
 }
 
 /** What a course costs, stretch by stretch. */
-export function rowOf(course: Course, cells: readonly Cell[], rule: LeadRule): Row {
+export function rowOf(course: StringCourse, cells: readonly Cell[], rule: LeadRule): LeadRow {
   const first = cells.findIndex((c) => c.atMs > course.fromMs);
   const at = first < 0 ? cells.length : first;
   const falls = cells.slice(at).map((c): Fall => {

@@ -9,12 +9,10 @@ import {
   type SettlingMaterial,
   type SettlingPrior,
 } from '../settling';
-import type { Course } from './ahead';
+import type { StringCourse } from './ahead';
 import type { FallSpan } from './types';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
-/** From this chance on a string is said to hold through the show (house; bench/plan tells how often that is wrong). */
-export const READY = 0.9;
 /**
  * The forecast of a string that was just tuned is this much too wide for an hour or two: the tolerance is counted so much wider.
  * House calibration by bench/plan.
@@ -26,7 +24,7 @@ const NEW_MARGIN = 0.9;
 
 /** Chance that a string left at a lead stays within tolerance while it plays, with the plan's margin: in at the beginning and at the end. */
 export function chanceWithin(
-  course: Course,
+  course: StringCourse,
   leadCents: number,
   playsMs: { from: number; to: number },
   toleranceCents: number,

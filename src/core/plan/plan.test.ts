@@ -1,9 +1,11 @@
 import { SETTLING_PRIORS } from '../settling';
-import { aged, MINUTE, NOW, session } from './aged';
+import { aged, aShow, NOW } from '../../../testing/aged';
+import { MINUTE, DAY } from '../base';
 import { ifRestrung, minutesPerString, planChoices, planShow, readyAgeMin, type PlanSession, type PlanString } from '.';
+import { HOUR } from '../base';
 
 const plan = (strings: PlanString[], more: Partial<PlanSession> = {}, nowMs = NOW) =>
-  planShow({ strings, session: { ...session, ...more }, nowMs, zone: 120, minutesPerString: 0.5 });
+  planShow({ strings, session: { ...aShow, ...more }, nowMs, zone: 120, minutesPerString: 0.5 });
 
 const EDGE = 0.76;
 const rising = (list: number[]) => [...list].sort((x, y) => x - y);
@@ -22,14 +24,14 @@ test('a show: few walks, the last tuning with leads, retunings between pieces; s
   const last = of('last-tuning')[0]!;
   expect(of('last-tuning')).toHaveLength(1);
   expect(last.stringIds).toEqual(['a', 'c', 'd', 'e', 'b']);
-  expect(last.atMs + last.minutes * MINUTE).toBeLessThanOrEqual(session.curtainMs);
+  expect(last.atMs + last.minutes * MINUTE).toBeLessThanOrEqual(aShow.curtainMs);
   // Left above by what will go, and inside the tolerance when the music begins.
   const fallBefore = 3;
   expect(last.leaveAtCents!['a']).toBeGreaterThan(1);
   expect(last.leaveAtCents!['a']).toBeLessThan(3 - EDGE + fallBefore);
   expect(last.leaveAtCents!['b']).toBeLessThan(0.6);
   expect(of('between')).toHaveLength(inShow);
-  expect(of('between').every((i) => !i.stringIds.includes('b') && i.atMs >= session.curtainMs)).toBe(true);
+  expect(of('between').every((i) => !i.stringIds.includes('b') && i.atMs >= aShow.curtainMs)).toBe(true);
   expect(of('between').every((i) => i.leaveAtCents!['a']! > 0 && i.leaveAtCents!['a']! <= 3 - EDGE + 0.5)).toBe(true);
   expect(out).toBeLessThan(0.1);
   expect(of('same-day')[0]!.stringIds).toEqual(['a', 'c', 'd', 'e']);
@@ -45,7 +47,7 @@ test('the price of doing less: once, a few times, whenever told', () => {
     strings: [...'abc']
       .map((id) => aged(id, 'plain-nylon', 20))
       .concat([...'def'].map((id) => aged(id, 'wound-nylon', 20))),
-    session,
+    session: aShow,
     nowMs: NOW,
     zone: 120,
     minutesPerString: 0.5,
@@ -97,11 +99,11 @@ test('asked again without a new reading nothing moves: what was missed is late, 
   }
   const missed = work(check.atMs + 20 * MINUTE)[0]!;
   expect(missed).toMatchObject({ what: 'check', late: true, atMs: check.atMs + 20 * MINUTE });
-  const tuning = work(session.curtainMs - 2 * MINUTE);
+  const tuning = work(aShow.curtainMs - 2 * MINUTE);
   expect(tuning[0]).toMatchObject({ what: 'last-tuning', late: true });
   // When the curtain has risen on strings that were never tuned, they are retuned at once.
-  const begun = plan(strings, {}, session.curtainMs + 5 * MINUTE).items;
-  expect(begun[0]).toMatchObject({ what: 'between', late: true, atMs: session.curtainMs + 5 * MINUTE });
+  const begun = plan(strings, {}, aShow.curtainMs + 5 * MINUTE).items;
+  expect(begun[0]).toMatchObject({ what: 'between', late: true, atMs: aShow.curtainMs + 5 * MINUTE });
   expect(begun.every((i) => i.what === 'between')).toBe(true);
 });
 
@@ -115,7 +117,7 @@ test('a skipped visit is not asked for again, and the rest is planned anew', () 
 });
 
 test('after the last tuning a plan knows what has gone since', () => {
-  const tunedMs = session.curtainMs - 10 * MINUTE;
+  const tunedMs = aShow.curtainMs - 10 * MINUTE;
   const tuned = (offsetCents: number) => {
     const s = aged('a', 'plain-steel', 20000);
     const at = (tunedMs - s.startMs!) / MINUTE;
@@ -148,12 +150,12 @@ test('an instrument that plays only at the end counts only there; a spare that h
   const all = plan(young);
   const late = plan(young, { plays: { one: { fromMin: 60, toMin: 90 } } });
   const retuned = (p: typeof all) =>
-    p.items.filter((i) => i.what === 'between').map((i) => (i.atMs - session.curtainMs) / MINUTE);
+    p.items.filter((i) => i.what === 'between').map((i) => (i.atMs - aShow.curtainMs) / MINUTE);
   expect(Math.min(...retuned(all))).toBeLessThan(50);
   expect(Math.min(...retuned(late))).toBeGreaterThanOrEqual(50);
   const swapped = plan([...young, spare], { spares: [{ instrumentId: 'two', forId: 'one' }] });
   const swap = swapped.items.find((i) => i.what === 'swap')!;
-  expect(swap).toMatchObject({ instrumentId: 'one', spareId: 'two', atMs: session.curtainMs + 40 * MINUTE });
+  expect(swap).toMatchObject({ instrumentId: 'one', spareId: 'two', atMs: aShow.curtainMs + 40 * MINUTE });
   expect(swap.why).toMatch(/likely to hold \(\d+ %\) to the end/);
   expect(swapped.items.some((i) => i.what === 'between' && i.atMs > swap.atMs)).toBe(false);
   // A spare as young as the other is no help.
@@ -176,9 +178,9 @@ test('two technicians tune two instruments at once', () => {
 
 test('the latest restringing comes before the curtain by what the material needs; treatment brings it nearer', () => {
   const steel = aged('b', 'plain-steel', 20000);
-  const late = { curtainMs: NOW + 4 * 1440 * MINUTE };
+  const late = { curtainMs: NOW + 4 * DAY };
   const restring = plan([steel], late).items.find((i) => i.what === 'restring')!;
-  expect(restring.atMs).toBeLessThanOrEqual(late.curtainMs - 1440 * MINUTE);
+  expect(restring.atMs).toBeLessThanOrEqual(late.curtainMs - DAY);
   const nylon = { material: 'plain-nylon' as const, prior: SETTLING_PRIORS['plain-nylon'] };
   const plainly = readyAgeMin(nylon, 100, 3, false)!;
   expect(plainly).toBeGreaterThan(1440);
@@ -204,7 +206,7 @@ test('colder air there is told with what it does; frost keeps the cases shut', (
 
 test('minutes a string are learned from the walks on record', () => {
   const readings = (start: number, gap: number, id: string) => ({
-    readings: [0, 1, 2].map((k) => ({ atMs: start + k * 3600000 + gap, stringId: id })),
+    readings: [0, 1, 2].map((k) => ({ atMs: start + k * HOUR + gap, stringId: id })),
   });
   const bench = { instruments: [{ strings: [readings(NOW, 0, 'a'), readings(NOW, 90000, 'b')] }] };
   expect(minutesPerString(bench as never)).toBeCloseTo(1.5, 6);

@@ -3,10 +3,10 @@ import { mixtureMoments } from '../settling';
 import { chooseWalks, walkTimes } from './before';
 import { WALK_GAP_MIN, type Takes } from './groups';
 import { chooseRetunings, type InShow, type Prices } from './in-show';
-import { itemsOf, SHOW_FROM_CENTS, WORK, type Retuned } from './items';
+import { planItems, SHOW_FROM_CENTS, TAKES_HANDS, type Retuned } from './items';
 import { rowOf } from './lead';
 import { chanceWithin, fallSpan } from './outlook';
-import { lastTunings, playerOf, withWalks, type Player } from './players';
+import { lastTunings, playerOf, withWalks, type ShowString } from './players';
 import {
   EFFORTS,
   type Effort,
@@ -18,8 +18,8 @@ import {
   type PlanSum,
   type ShowOutlook,
 } from './types';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** A walk that was missed until so shortly before the last tuning is made by that, min (house). */
 const TOO_NEAR_MIN = 10;
 /** Going to the instruments in the interval costs this share of going between two pieces. */
@@ -105,7 +105,7 @@ function weigh(asked: PlanAsked): Weighed {
     readMs < skippedMs || (s.lastReadMs ?? -Infinity) > anchorMs - WALK_GAP_MIN * MINUTE;
   const prices = PRICES[session.effort];
 
-  const found = strings.flatMap((s): Player[] =>
+  const found = strings.flatMap((s): ShowString[] =>
     s.fit ? [playerOf(s, session, nowMs, tunedAt.get(s.instrumentId)!)] : [],
   );
   const early = nowMs < firstTunedMs - TOO_NEAR_MIN * MINUTE;
@@ -122,7 +122,7 @@ function weigh(asked: PlanAsked): Weighed {
   const retunings = retuningsOf(players, session, nowMs, anchorMs, isRead, prices.inShow);
   const leads = new Map(players.map((p, i) => [p.string, retunings.startLead[i]!]));
 
-  const items = itemsOf(asked, takes, tunedAt, { players, walks, retunings, leads });
+  const items = planItems(asked, takes, tunedAt, { players, walks, retunings, leads });
   const outlook = strings.map((s) =>
     outlookOf(
       s,
@@ -137,7 +137,7 @@ function weigh(asked: PlanAsked): Weighed {
   const checks = new Set(items.filter((i) => i.what === 'check').map((i) => i.walkMin));
   const before = checks.size + (items.some((i) => i.what === 'last-tuning') ? 1 : 0);
   const inShow = retunings.visits.length;
-  const minutes = items.reduce((sum, i) => sum + (WORK.has(i.what) ? i.minutes : 0), 0);
+  const minutes = items.reduce((sum, i) => sum + (TAKES_HANDS.has(i.what) ? i.minutes : 0), 0);
   const stringMinutes = players.reduce((sum, p) => sum + p.cells.reduce((m, c) => m + c.minutes, 0), 0);
   return {
     plan: {
@@ -155,7 +155,7 @@ function weigh(asked: PlanAsked): Weighed {
 
 /** Retunings in the show, by the courses of all strings from their starts on. */
 function retuningsOf(
-  players: readonly Player[],
+  players: readonly ShowString[],
   { curtainMs, minutes, intervalMin }: PlanSession,
   nowMs: number,
   anchorMs: number,
@@ -191,7 +191,12 @@ function retuningsOf(
   return { ...rest, visits: visits.map(({ time, strings }) => ({ atMs: times[time]!, strings })) };
 }
 
-function outlookOf(s: PlanString, player: Player | undefined, leadCents: number, toleranceCents: number): ShowOutlook {
+function outlookOf(
+  s: PlanString,
+  player: ShowString | undefined,
+  leadCents: number,
+  toleranceCents: number,
+): ShowOutlook {
   const { instrumentId, stringId } = s;
   if (!player) return { instrumentId, stringId, chance: null, fall: null };
   const { start, playsMs } = player;

@@ -1,11 +1,11 @@
-import { coursesOf, type Course, type Courses } from './ahead';
-import { lastBringUp, type Walk } from './before';
+import { coursesOf, type StringCourse, type Courses } from './ahead';
+import { lastBringUp, type PlannedWalk } from './before';
 import { byInstrument, type Takes } from './groups';
-import { cellsOf, rowOf, type Cell, type LeadRule, type Row } from './lead';
+import { cellsOf, rowOf, type Cell, type LeadRule, type LeadRow } from './lead';
 import { chanceWithin } from './outlook';
 import type { PlanSession, PlanString } from './types';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** Between the last tuning and the curtain, min. */
 const BREATH_MIN = 5;
 /** Full bends or bar dives on every string, and the retuning after them, take this much longer than a check. */
@@ -19,15 +19,15 @@ const READ_LATELY_MIN = 180;
 const CELLS = 12;
 
 /** A string with what it does from its start in the show on. */
-export interface Player {
+export interface ShowString {
   string: PlanString;
   courses: Courses;
   /** When it is tuned for the last time before the curtain. */
   tunedMs: number;
   /** It is to be tuned before the curtain. */
   toTune: boolean;
-  start: Course;
-  row: Row;
+  start: StringCourse;
+  row: LeadRow;
   rule: LeadRule;
   /** The show in its stretches; those that it does not play in count nothing. */
   cells: readonly Cell[];
@@ -62,7 +62,7 @@ export function lastTunings(
   );
 }
 
-export function playerOf(string: PlanString, session: PlanSession, nowMs: number, lastTuningMs: number): Player {
+export function playerOf(string: PlanString, session: PlanSession, nowMs: number, lastTuningMs: number): ShowString {
   const courses = coursesOf(string);
   const { toleranceCents, curtainMs } = session;
   const { cells, playsMs } = playing(session, string.instrumentId);
@@ -78,7 +78,7 @@ export function playerOf(string: PlanString, session: PlanSession, nowMs: number
 }
 
 /** The bring-up at the last tuning is as large as what will have gone since the last walk before it. */
-export function withWalks(p: Player, walks: readonly Walk[]): Player {
+export function withWalks(p: ShowString, walks: readonly PlannedWalk[]): ShowString {
   if (!p.toTune) return p;
   const last = walks.findLast((w) => w.strings.some((s) => s.string === p.string));
   const start = p.courses.broughtUp(p.tunedMs, lastBringUp(p, last?.atMs));

@@ -2,8 +2,8 @@ import { TOLERANCE_CENTS } from '../check';
 import type { Bench, PassVisit, SessionRecord } from '../log';
 import { planSession } from './ask';
 import { READY_SCHOOLS, type PlanItem, type PlanSession, type PlanStep } from './types';
+import { MINUTE } from '../base';
 
-const MINUTE = 60000;
 /** A pass that begins so shortly before its visit is that visit, min. */
 const EARLY_MIN = 20;
 /** A show of which only the start is known lasts so long, min (house). */
@@ -39,8 +39,8 @@ export function showOf({ session, curtain, instruments }: Bench, nowMs: number):
 export const sessionOf = (show: Show, hereC: number | null): PlanSession =>
   planSession({ ...show, skippedMs: Math.max(show.skippedMs ?? 0, show.sinceMs) }, hereC);
 
-/** What hands do at the instruments. */
-export const WORK: ReadonlySet<PlanStep> = new Set(['check', 'last-tuning', 'between']);
+/** The walks to the instruments. */
+export const WALKS: ReadonlySet<PlanStep> = new Set(['check', 'last-tuning', 'between']);
 export const isDue = (item: PlanItem, nowMs: number): boolean => item.atMs <= nowMs + EARLY_MIN * MINUTE;
 
 /** What a plan asks of one walk, as a pass keeps it. */

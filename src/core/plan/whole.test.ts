@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import { aged, MINUTE, NOW, session } from './aged';
-import { WORK } from './items';
+import { aged, aShow, NOW } from '../../../testing/aged';
+import { MINUTE } from '../base';
+import { TAKES_HANDS } from './items';
 import { EFFORTS, planShow, READY_SCHOOLS, type PlanItem, type PlanSession } from '.';
 
 const POOL = [
@@ -28,7 +29,7 @@ const sessions = fc
     skippedMin: fc.option(minute(60)),
   })
   .map(({ untilMin, interval, window, spare, skippedMin, ...drawn }): PlanSession => ({
-    ...session,
+    ...aShow,
     ...drawn,
     curtainMs: NOW + untilMin * MINUTE,
     intervalMin: interval === null ? null : Math.round(interval * drawn.minutes),
@@ -42,7 +43,7 @@ const plan = (list: typeof POOL, show: PlanSession) =>
 
 /** The most things that hands do at one moment, of those that are not marked as too many. */
 const atOnce = (items: readonly PlanItem[]): number => {
-  const done = items.filter((i) => WORK.has(i.what) && !i.conflict);
+  const done = items.filter((i) => TAKES_HANDS.has(i.what) && !i.conflict);
   return Math.max(
     0,
     ...done.map(({ atMs }) => done.filter((i) => i.atMs <= atMs && atMs < i.atMs + (i.minutes - 0.5) * MINUTE).length),

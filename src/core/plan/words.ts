@@ -1,9 +1,9 @@
-import { WALK_FROM_CENTS, type Walk } from './before';
+import { WALK_FROM_CENTS, type PlannedWalk } from './before';
 
 const named = (notes: readonly string[]) =>
   notes.length > 3 ? `${notes.slice(0, 3).join(', ')} and others` : notes.join(', ');
 
-export function walkWords(strings: readonly Walk['strings'][number][]): string {
+export function walkWords(strings: readonly PlannedWalk['strings'][number][]): string {
   const settling = strings.filter((s) => s.for === 'settle').map((s) => s.string.note);
   return settling.length > strings.length / 2
     ? `Bring up ${named(settling)} now: they settle until the last tuning.`

@@ -1,6 +1,6 @@
 import { randomFrom } from '../simulate';
 import { ratioOfCents } from '../music';
-import { nextCents, type Trial } from './staircase';
+import { nextCents, type StaircaseAnswer } from './staircase';
 
 export const EAR_EXERCISES = [
   'flat-sharp-low',
@@ -59,7 +59,7 @@ export const EAR_ANSWERS: Record<EarRule['asks'], readonly [string, string]> = {
 const NEAR_CENTS = 6;
 
 /** The next trial of an ear exercise; the same for the same seed and the same answers. */
-export function earTrial(exercise: EarExercise, seed: number, trials: readonly Trial[]): EarTrial {
+export function earTrial(exercise: EarExercise, seed: number, trials: readonly StaircaseAnswer[]): EarTrial {
   const { hz, ratio, asks } = EAR_RULES[exercise];
   const random = randomFrom(seed + 104729 * trials.length);
   const first = random.between(...hz);
@@ -80,4 +80,7 @@ export function earTrial(exercise: EarExercise, seed: number, trials: readonly T
 }
 
 /** An answer against the truth. */
-export const answered = ({ cents, up }: EarTrial, saidUp: boolean): Trial => ({ cents, right: saidUp === up });
+export const answered = ({ cents, up }: EarTrial, saidUp: boolean): StaircaseAnswer => ({
+  cents,
+  right: saidUp === up,
+});

@@ -84,7 +84,7 @@ const loadAt = (cents: number): number => LOAD * 2 ** (cents / 600);
 const last = <T>(list: readonly T[]): T => list[list.length - 1]!;
 
 /** Where a string stands: one that falls goes on without a hand. */
-export function standsAt({ exercise }: Pick<HandRun, 'exercise'>, { path }: HandString, tS: number): number {
+export function handStandsAt({ exercise }: Pick<HandRun, 'exercise'>, { path }: HandString, tS: number): number {
   const { tS: then, cents } = last(path);
   const { falls } = RULES[exercise];
   return cents - (falls / 60) * CALMS_S * (Math.exp(-then / CALMS_S) - Math.exp(-tS / CALMS_S));
@@ -100,7 +100,7 @@ export function actHands(run: HandRun, act: HandAct, tS: number): HandRun {
   const strings = run.strings.map((s, i): HandString => {
     if (i !== run.at || s.broke) return s;
     const [tuner, cents] = turned(s.tuner, act.degrees, act.pushed, random);
-    const point = { tS, cents: standsAt(run, s, tS) + cents };
+    const point = { tS, cents: handStandsAt(run, s, tS) + cents };
     return { tuner, path: [...s.path, point], broke: loadAt(point.cents) >= 1 };
   });
   return { ...run, strings };
@@ -126,7 +126,7 @@ export interface HandReport {
 
 /** The truth afterwards. @param endS when it ended */
 export function reportHands(run: HandRun, endS: number): HandReport {
-  const ends = run.strings.map((s) => standsAt(run, s, endS));
+  const ends = run.strings.map((s) => handStandsAt(run, s, endS));
   const cents = run.strings.flatMap((s) => s.path.map((p) => p.cents));
   const over = run.strings.map(
     ({ path }) =>

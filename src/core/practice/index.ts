@@ -1,4 +1,4 @@
-export { chanceRight, ENOUGH_TRIALS, nextCents, thresholdOf, type Threshold, type Trial } from './staircase';
+export { chanceRight, ENOUGH_TRIALS, nextCents, thresholdOf, type Threshold, type StaircaseAnswer } from './staircase';
 export { drawTuner, turned, TUNERS_TO_HAND, type TunerState, type TunerToHand } from './tuners';
 export {
   actHands,
@@ -6,7 +6,7 @@ export {
   HAND_EXERCISES,
   HAND_TOLERANCE_CENTS,
   reportHands,
-  standsAt,
+  handStandsAt,
   withinS,
   type HandAct,
   type HandExercise,

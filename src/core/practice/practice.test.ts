@@ -18,7 +18,7 @@ import {
   nextExercise,
   readExercise,
   reportHands,
-  standsAt,
+  handStandsAt,
   turned,
   writeExercise,
   type HandRun,
@@ -78,7 +78,7 @@ test('a fine tuner stops at its ends', () => {
 /** Turns up little by little until it stands within reach of the target. */
 function tune(run: HandRun, degrees: number, until = -1): HandRun {
   let r = run;
-  for (let tS = 1; tS < 600 && standsAt(r, r.strings[r.at]!, tS) < until; tS++)
+  for (let tS = 1; tS < 600 && handStandsAt(r, r.strings[r.at]!, tS) < until; tS++)
     r = actHands(r, { do: 'turn', degrees, pushed: true }, tS);
   return actHands(r, { do: 'done' }, 30);
 }
@@ -106,7 +106,7 @@ test('a report tells the truth: brought up from slack, taken over, broken', () =
   expect(handWords(broken).join(' ')).toContain('The string broke');
   // A new string left alone falls on.
   const falling = beginHands('falling', 2);
-  expect(standsAt(falling, falling.strings[0]!, 60)).toBeLessThan(falling.strings[0]!.path[0]!.cents - 3);
+  expect(handStandsAt(falling, falling.strings[0]!, 60)).toBeLessThan(falling.strings[0]!.path[0]!.cents - 3);
 });
 
 test('an answer is held against what was played', () => {

@@ -1,11 +1,11 @@
 import { median } from 'simple-statistics';
 import { randomFrom } from '../simulate';
-import { chanceRight, nextCents, thresholdOf, type Trial } from '.';
+import { chanceRight, nextCents, thresholdOf, type StaircaseAnswer } from '.';
 
 /** A listener who answers by chance as one with this threshold, slope and lapses does. */
-function listen(threshold: number, slope: number, lapse: number, seed: number, count = 40): Trial[] {
+function listen(threshold: number, slope: number, lapse: number, seed: number, count = 40): StaircaseAnswer[] {
   const random = randomFrom(seed);
-  const trials: Trial[] = [];
+  const trials: StaircaseAnswer[] = [];
   while (trials.length < count) {
     const cents = nextCents(trials);
     trials.push({ cents, right: random.uniform() < chanceRight(cents, threshold, slope, lapse) });

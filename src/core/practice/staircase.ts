@@ -8,7 +8,7 @@ export interface Threshold {
 }
 
 /** One answer: how large the difference was, cents, and whether it was told rightly. */
-export interface Trial {
+export interface StaircaseAnswer {
   cents: number;
   right: boolean;
 }
@@ -41,7 +41,7 @@ const rightAt = (cents: number): Float64Array =>
   right()[LEVELS.indexOf(cents)] ?? Float64Array.from(PARAMS, ({ t, s, l }) => chanceRight(cents, t, s, l));
 
 /** Chances of all listeners thought of, after the answers so far; before any, small thresholds are as likely as large ones. */
-function posteriorOf(trials: readonly Trial[]): Float64Array {
+function posteriorOf(trials: readonly StaircaseAnswer[]): Float64Array {
   const p = new Float64Array(PARAMS.length).fill(1 / PARAMS.length);
   for (const { cents, right: told } of trials) {
     const chances = rightAt(cents);
@@ -77,7 +77,7 @@ function entropyOf(p: Float64Array): number {
  * The difference to be played next: the one after whose answer the threshold is expected to be known best (psi method, Kontsevich
  * and Tyler 1999; slope and lapse as nuisance, Prins 2013).
  */
-export function nextCents(trials: readonly Trial[]): number {
+export function nextCents(trials: readonly StaircaseAnswer[]): number {
   const p = posteriorOf(trials);
   const yes = new Float64Array(p.length);
   const no = new Float64Array(p.length);
@@ -95,7 +95,7 @@ export function nextCents(trials: readonly Trial[]): number {
 }
 
 /** What the answers so far say of the threshold. */
-export function thresholdOf(trials: readonly Trial[]): Threshold {
+export function thresholdOf(trials: readonly StaircaseAnswer[]): Threshold {
   const m = marginalOf(posteriorOf(trials));
   const quantile = (q: number): number => {
     let sum = 0;

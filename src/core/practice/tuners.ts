@@ -1,4 +1,5 @@
 import type { Random } from '../simulate';
+import { clamp } from '../base';
 
 /** Tuners that one can practise on. */
 export const TUNERS_TO_HAND = ['geared', 'peg', 'pin', 'fine'] as const;
@@ -59,7 +60,7 @@ export function turned(t: TunerState, degrees: number, pushed: boolean, random: 
     }
     case 'fine': {
       const wanted = t.travel + (degrees * t.centsPerDeg) / FINE_TRAVEL_CENTS;
-      const travel = Math.max(0, Math.min(1, wanted));
+      const travel = clamp(wanted, 0, 1);
       return [{ ...t, travel }, (travel - t.travel) * FINE_TRAVEL_CENTS];
     }
     case 'peg':

@@ -8,6 +8,7 @@ import { times } from './jobs/job';
 import { HAND_EXERCISES, HAND_TOLERANCE_CENTS, type HandExercise, type HandReport } from './hands';
 import type { HuntEnd } from './hunt';
 import type { Threshold } from './staircase';
+import { DAY, MINUTE } from '../base';
 
 export const HAND_WORDS: Record<HandExercise, { title: string; task: string }> = {
   'from-slack': { title: 'From slack to pitch', task: 'Bring the slack string up to pitch. Do not pass it.' },
@@ -84,7 +85,6 @@ export interface Wanted {
   why: string;
 }
 
-const DAY = 86400000;
 /** What was not done for so long is due again, days (house). */
 const AGAIN_DAYS = 7;
 
@@ -94,7 +94,7 @@ export function nextExercise(done: readonly ExerciseRecord[], nowMs: number): Wa
   const newest = (exercise: string) => done.findLast((r) => r.exercise === exercise);
   const hands = HAND_EXERCISES.map((e) => newest(e)).filter((r) => r !== undefined);
   const overshot = hands.filter((r) => (r.overshoots ?? 0) > 0).sort((a, b) => b.atMs - a.atMs)[0];
-  if (overshot && nowMs - overshot.atMs > 60000)
+  if (overshot && nowMs - overshot.atMs > MINUTE)
     return want(overshot.exercise, `Your hands passed the target at “${exerciseTitle(overshot.exercise)}”.`);
   const ears = EAR_EXERCISES.map((e) => newest(e)).filter((r) => r !== undefined);
   const worst = [...ears].sort((a, b) => b.value - a.value)[0];

@@ -3,7 +3,7 @@ import type { Show } from '../plan';
 import type { Bench, InstrumentLife } from '../log';
 
 /** What is asked about one instrument. */
-export interface Asked {
+export interface SayAsked {
   life: InstrumentLife;
   bench: Bench;
   a4Hz: number;

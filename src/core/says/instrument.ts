@@ -4,7 +4,7 @@ import { findCause, causeBuildOf, findingWords } from '../causes';
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime } from '../base';
+import { clockTime, HOUR } from '../base';
 import { type LifeFit, type StringStatus } from '../log';
 import {
   beforeInquiry,
@@ -17,7 +17,7 @@ import {
 } from '../story';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
-import type { Asked } from './asked';
+import type { SayAsked } from './asked';
 import { roomWords } from './words';
 
 /** Causes that are named at all. */
@@ -26,10 +26,10 @@ const NAMED = 0.1;
 const LEAST_DEGREES = 0.5;
 const LEAST_CENTS = 0.4;
 /** A net is of this moment for so long, ms. */
-const NET_MS = 3 * 3600000;
+const NET_MS = 3 * HOUR;
 
 /** What all strings have in common. */
-function together({ life, a4Hz }: Asked, statuses: readonly StringStatus[]): Statement[] {
+function together({ life, a4Hz }: SayAsked, statuses: readonly StringStatus[]): Statement[] {
   const off = commonOffset(life, statuses, a4Hz);
   if (!off) return [];
   const common: Statement = {
@@ -47,7 +47,7 @@ function together({ life, a4Hz }: Asked, statuses: readonly StringStatus[]): Sta
 }
 
 /** What the room did to each string since it was left. */
-function room({ life, zone }: Asked, fits: readonly (LifeFit | undefined)[]): Statement[] {
+function room({ life, zone }: SayAsked, fits: readonly (LifeFit | undefined)[]): Statement[] {
   return life.strings.flatMap((s, i): Statement[] => {
     const moved = fits[i] && roomSince(s, fits[i]);
     if (!moved || Math.abs(moved.degrees) < LEAST_DEGREES || Math.abs(moved.cents) < LEAST_CENTS) return [];
@@ -64,7 +64,7 @@ function room({ life, zone }: Asked, fits: readonly (LifeFit | undefined)[]): St
 }
 
 /** Octaves, the moves that would put them right, and strings that no move puts right. */
-function octave({ life, bench }: Asked): Statement[] {
+function octave({ life, bench }: SayAsked): Statement[] {
   const octaves = octavesOf(life, bench);
   const says = octaves.strings.flatMap((s): Statement[] => {
     if (!s.last || s.stale !== null || s.moveMm === null) return [];
@@ -106,7 +106,7 @@ function octave({ life, bench }: Asked): Statement[] {
 }
 
 /** Why a string does not stay: of the inquiry under way, else what the last one found. */
-function causes({ life, bench, nowMs, a4Hz }: Asked): Statement[] {
+function causes({ life, bench, nowMs, a4Hz }: SayAsked): Statement[] {
   const { instrumentId } = life.record;
   const under = inquiryUnderWay(life, bench, nowMs);
   const string = life.strings.find((s) => s.plan.stringId === under?.stringId);
@@ -146,7 +146,7 @@ function causes({ life, bench, nowMs, a4Hz }: Asked): Statement[] {
 }
 
 /** Friction as it was last measured, and how long a lubricant lasts. */
-function friction({ life, bench }: Asked): Statement[] {
+function friction({ life, bench }: SayAsked): Statement[] {
   const { strings, lasts } = instrumentFriction(life, bench);
   const says = strings.flatMap((s): Statement[] => {
     const last = s.figures.at(-1);
@@ -178,7 +178,7 @@ function friction({ life, bench }: Asked): Statement[] {
 }
 
 /** What a floating bridge asks for now: the reading to stop at. */
-function bridge({ life, bench, a4Hz, nowMs }: Asked): Statement[] {
+function bridge({ life, bench, a4Hz, nowMs }: SayAsked): Statement[] {
   if (traitsOf(life.record).holds !== 'springs') return [];
   const { advice } = bridgeNow({ life, bench, a4Hz, nowMs });
   const string = advice?.string === undefined ? undefined : life.strings[advice.string - 1];
@@ -195,7 +195,7 @@ function bridge({ life, bench, a4Hz, nowMs }: Asked): Statement[] {
 }
 
 /** Where the strings stand by checkpoints between them. */
-function net({ life, bench, nowMs }: Asked): Statement[] {
+function net({ life, bench, nowMs }: SayAsked): Statement[] {
   const checked = netOf(bench.checkpoints, life, bench.judgements);
   if (!checked || nowMs - checked.atMs > NET_MS) return [];
   const anchor = life.strings[checked.anchor]!.plan.note;
@@ -220,7 +220,7 @@ function net({ life, bench, nowMs }: Asked): Statement[] {
 
 /** Everything that is claimed of one instrument as a whole. */
 export const instrumentSays = (
-  asked: Asked,
+  asked: SayAsked,
   statuses: readonly StringStatus[],
   fits: readonly (LifeFit | undefined)[],
 ): Statement[] => [

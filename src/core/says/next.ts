@@ -2,7 +2,7 @@ import { bridgeNow } from '../bridge';
 import { checkStep } from '../check';
 import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
-import { dueWords, sinceTime, type Zone } from '../base';
+import { dueWords, sinceTime, type Zone, MINUTE, HOUR, DAY } from '../base';
 import { type Bench, type InstrumentLife, type StringStatus } from '../log';
 import { adviseRounds } from '../settling';
 import { commonOffset, inquiryUnderWay } from '../story';
@@ -31,16 +31,14 @@ export interface NextAsked {
   visit: PlanItem | null | undefined;
 }
 
-const MINUTE = 60000;
-const HOUR = 60 * MINUTE;
 /** Stretch rounds are thought of for so long after a string was put on, ms (house). */
 const YOUNG_MS = 3 * HOUR;
 /** A string that slipped is asked about for so long, ms. */
-const SLIPPED_MS = 24 * HOUR;
+const SLIPPED_MS = DAY;
 /** So many walks settle a set enough for its octave to be worth reading, and so long it is offered, ms (house). */
 const CHECKS = 3;
-const NEW_SET_MS = 21 * 24 * HOUR;
-const SETTLED_MS = 24 * HOUR;
+const NEW_SET_MS = 21 * DAY;
+const SETTLED_MS = DAY;
 /** What is due within this is due now. */
 const SOON_MS = 5 * MINUTE;
 /** Walks are so far apart, ms. */

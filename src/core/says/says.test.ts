@@ -1,9 +1,9 @@
 import { readBench, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
 import { STATEMENT_KINDS, statementsOf, type Statement } from '.';
+import { MINUTE } from '../base';
 
 const NOON = Date.UTC(2026, 5, 12, 10);
-const MINUTE = 60000;
 let count = 0;
 const base = (minute: number) => ({
   id: `r${count++}`,

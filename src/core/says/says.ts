@@ -1,12 +1,12 @@
 import type { Zone } from '../base';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { EAR_SD, earSpread } from '../by-ear';
-import { minutesPerString, planShow, planStrings, sessionOf, showOf, WORK, type PlanItem, type Show } from '../plan';
+import { minutesPerString, planShow, planStrings, sessionOf, showOf, WALKS, type PlanItem, type Show } from '../plan';
 import { signedCents } from '../music';
 import { fitLives, instrumentStatus, type Bench, type Priors } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { instrumentStory } from '../story';
-import type { Asked } from './asked';
+import type { SayAsked } from './asked';
 import { instrumentSays } from './instrument';
 import { nextThing } from './next';
 import { spreadOf, type Statement } from './statement';
@@ -24,7 +24,7 @@ export interface SayWish {
 function leads(items: readonly PlanItem[], bench: Bench): Statement[] {
   const told = new Set<string>();
   return items
-    .filter((i) => WORK.has(i.what))
+    .filter((i) => WALKS.has(i.what))
     .flatMap(({ instrumentId, stringIds, leaveAtCents, atMs }) =>
       stringIds.flatMap((string): Statement[] => {
         const key = `${instrumentId}/${string}`;
@@ -85,13 +85,13 @@ export function statementsOf(bench: Bench, wish: SayWish): Statement[] {
   const each = bench.instruments.flatMap((life): Statement[] => {
     const { instrumentId } = life.record;
     const priors = priorsOf(instrumentId);
-    const asked: Asked = { life, bench, a4Hz, nowMs, zone, show };
+    const asked: SayAsked = { life, bench, a4Hz, nowMs, zone, show };
     const asking = { nowMs, toleranceCents: TOLERANCE_CENTS, holdMin: HOLD_MIN, curtainMs, priors };
     const statuses = instrumentStatus(life, { ...asking, confidence: CONFIDENCE });
     const story = instrumentStory(life, { ...asking, zone, untilMs: curtainMs ?? nowMs });
     const fits = fitLives(life.strings, nowMs, priors);
     const visit = show?.instrumentIds.includes(instrumentId)
-      ? (items.find((i) => i.instrumentId === instrumentId && WORK.has(i.what)) ?? null)
+      ? (items.find((i) => i.instrumentId === instrumentId && WALKS.has(i.what)) ?? null)
       : undefined;
     const next = nextThing({ ...asked, statuses, visit });
     return [

@@ -1,15 +1,13 @@
 import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
-import { clockTime, dueTime, sinceTime } from '../base';
+import { clockTime, dueTime, sinceTime, MINUTE } from '../base';
 import { READY, repeatability, type StringLife, type StringStatus } from '../log';
 import { mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
 import { gainWords, roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
-import type { Asked } from './asked';
+import type { SayAsked } from './asked';
 import { atWords, fallenWords, nowWords, STATE_WORDS } from './words';
-
-const MINUTE = 60000;
 const HOUR_MIN = 60;
 /** Of two readings a turn is learned from: what it moves lies within this factor for nine of ten (house estimate). */
 const TUNER_FACTOR = 1.5;
@@ -22,7 +20,7 @@ function standing(fit: SettlingFit, hMin: number) {
 }
 
 /** What is forecast of a string that was read twice. */
-function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note: string, asked: Asked): Statement[] {
+function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note: string, asked: SayAsked): Statement[] {
   const { nowMs, zone, show } = asked;
   const says: Statement[] = [];
   const now = standing(fit, 0);
@@ -64,7 +62,7 @@ function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note:
 }
 
 /** What its stretch rounds are worth from here. */
-function rounds(life: StringLife, fit: SettlingFit, { nowMs, zone, show }: Asked): Statement[] {
+function rounds(life: StringLife, fit: SettlingFit, { nowMs, zone, show }: SayAsked): Statement[] {
   const { note } = life.plan;
   const gain = roundsGain(life, fit, nowMs, show?.curtainMs ?? null);
   if (!gain) return [];
@@ -82,7 +80,7 @@ function rounds(life: StringLife, fit: SettlingFit, { nowMs, zone, show }: Asked
 }
 
 /** What is known of the tuner of a string from its bring-ups. */
-function tuner(life: StringLife, { life: instrument, a4Hz }: Asked): Statement[] {
+function tuner(life: StringLife, { life: instrument, a4Hz }: SayAsked): Statement[] {
   if (!life.tuner) return [];
   const { note } = life.plan;
   const { other, perTurn, gain } = tunerOf(instrument, life, a4Hz);
@@ -111,7 +109,7 @@ export function stringSays(
   status: StringStatus,
   story: StringStory,
   fit: SettlingFit | undefined,
-  asked: Asked,
+  asked: SayAsked,
 ): Statement[] {
   const { nowMs, zone, a4Hz } = asked;
   const { plan, readings } = life;

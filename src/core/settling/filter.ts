@@ -15,7 +15,7 @@ import {
   stepState,
   WANDER,
   WARMTH,
-  type Kept,
+  type Remaining,
 } from './process';
 import type { CreepShape } from './shapes';
 
@@ -51,7 +51,7 @@ export interface FilterInput {
   /** Was it ever pulled, warmed or played? */
   isTouched: boolean;
   /** What is kept from event i-1 to i (or the end). */
-  kept: readonly Kept[];
+  kept: readonly Remaining[];
   /** Extra fall by friction in that time: mean and sd, cents. */
   frictionMean: Float64Array;
   frictionSd: Float64Array;

@@ -12,6 +12,7 @@ import {
   wanderNoise,
   WARMTH,
 } from './process';
+import { clamp } from '../base';
 
 /** A mixture of normal distributions: share, mean and sd of each part. */
 export interface Mixture {
@@ -30,7 +31,7 @@ const SCALE: [number, number][] = [
 
 /** Factor on the forecast's sd at a horizon, linear in ln h (house calibration). */
 function spreadScale(hMin: number): number {
-  const h = Math.min(10080, Math.max(10, hMin));
+  const h = clamp(hMin, 10, 10080);
   const i = Math.max(
     1,
     SCALE.findIndex(([at]) => h <= at),
@@ -187,7 +188,7 @@ export function mixtureBelow(mix: Mixture, x: number): number {
 
 /** Probability that the mixture lies between two values; rounding makes it no chance below none or above one. */
 export const mixtureBetween = (mix: Mixture, low: number, high: number): number =>
-  Math.min(1, Math.max(0, mixtureBelow(mix, high) - mixtureBelow(mix, low)));
+  clamp(mixtureBelow(mix, high) - mixtureBelow(mix, low), 0, 1);
 
 /** Quantile of the mixture by bisection, to 0.001 cent. */
 export function mixtureQuantile(mix: Mixture, p: number): number {

@@ -1,4 +1,5 @@
 import type { SettlingMaterial, SettlingPrior } from './materials';
+import { clamp } from '../base';
 
 /** What hands do to a string beside tuning it: pull it, warm it, play it. `t` is when they begin. */
 export type HandEvent = { t: number; kind: 'stretch' } | { t: number; kind: 'warm' | 'play'; minutes: number };
@@ -50,7 +51,7 @@ export function retunesOf(events: SettlingEvent[]): Retune[] {
       continue;
     }
     const known = retunes.length > 0 && found !== undefined && e.t - found.t < FOUND_WITHIN_MIN;
-    retunes.push({ t: e.t, sizeCents: known ? Math.min(LARGEST_CENTS, Math.max(0, -found!.cents)) : 0 });
+    retunes.push({ t: e.t, sizeCents: known ? clamp(-found!.cents, 0, LARGEST_CENTS) : 0 });
     found = undefined;
   }
   return retunes;

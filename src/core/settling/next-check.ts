@@ -1,5 +1,6 @@
 import type { SettlingFit } from './fit';
 import { fallAhead, mixtureQuantile } from './forecast';
+import { clamp } from '../base';
 
 export interface CheckRule {
   toleranceCents: number;
@@ -26,7 +27,7 @@ export function nextCheckMin(fit: SettlingFit, rule: CheckRule): number {
     const least = mixtureQuantile(mix, 1 - rule.confidence) - rule.offsetCents;
     return most <= rule.toleranceCents && least >= -rule.toleranceCents;
   };
-  const limit = Math.min(LONGEST_MIN, Math.max(SHORTEST_MIN, LONGEST_GROWTH * rule.lastIntervalMin));
+  const limit = clamp(LONGEST_GROWTH * rule.lastIntervalMin, SHORTEST_MIN, LONGEST_MIN);
   let low = SHORTEST_MIN;
   if (!within(low)) return SHORTEST_MIN;
   let high = low;

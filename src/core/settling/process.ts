@@ -59,18 +59,18 @@ export function frictionBetween(
 }
 
 /** What is left of wander, and of what hands put off, after a time. */
-export interface Kept {
+export interface Remaining {
   wander: number;
   back: number;
 }
-export const keptOver = (dtMin: number): Kept => ({
+export const keptOver = (dtMin: number): Remaining => ({
   wander: Math.exp(-dtMin / WANDER_MIN),
   back: Math.exp(-dtMin / BACK_MIN),
 });
 
 /** A stretch of time as the state goes through it. */
 export interface Step {
-  kept: Kept;
+  kept: Remaining;
   /** Of the creep clock. */
   du: number;
   frictionMean: number;

@@ -6,7 +6,7 @@ export interface CreepShape {
   f: (tMin: number) => number;
 }
 
-const DAY = 1440;
+const DAY_MIN = 1440;
 
 /**
  * The grid of creep shapes for a material: logarithmic (Andrade's logarithmic creep), stretched exponential
@@ -19,11 +19,11 @@ export function creepShapes({ tauMin, steel }: SettlingPrior): CreepShape[] {
     f: (t) => Math.log1p(t / (tauMin * factor)),
   });
   const stretched = (beta: number, days: number, weight: number): CreepShape => {
-    const scale = days * DAY * (steel ? 0.25 : 1);
+    const scale = days * DAY_MIN * (steel ? 0.25 : 1);
     return { weight, f: (t) => -Math.expm1(-Math.pow(t / scale, beta)) };
   };
   const power = (exponent: number, weight: number): CreepShape => ({ weight, f: (t) => Math.pow(t, exponent) });
-  const third = (steel ? 0.8 : 2) * DAY;
+  const third = (steel ? 0.8 : 2) * DAY_MIN;
   const shapes: CreepShape[] = [
     logarithmic(0.27, 0.18),
     logarithmic(1, 0.34),
@@ -38,9 +38,9 @@ export function creepShapes({ tauMin, steel }: SettlingPrior): CreepShape[] {
       f: (t) => -0.5 * Math.expm1(-t / 4) - 0.35 * Math.expm1(-t / 100) - 0.15 * Math.expm1(-t / third),
     },
   ];
-  const whole = Math.log1p(DAY / tauMin);
+  const whole = Math.log1p(DAY_MIN / tauMin);
   return shapes.map(({ weight, f }) => {
-    const c = whole / f(DAY);
+    const c = whole / f(DAY_MIN);
     return { weight, f: (t) => (t <= 0 ? 0 : c * f(t)) };
   });
 }

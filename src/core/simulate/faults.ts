@@ -1,4 +1,5 @@
 import type { FaultTruth, StringTruth } from './truth';
+import { clamp } from '../base';
 
 /** What hands do to a string between two readings. */
 export const DISTURBANCES = [
@@ -64,7 +65,7 @@ export function disturb(string: StringTruth, atMs: number, how: Disturbance): St
     }
     // Tuned from above it stands at its sharp limit before it is bent.
     const from = how === 'from-above' ? 1 : f.at;
-    const at = how === 'wait' ? CALMED * f.at : Math.max(-1, Math.min(1, from + (PUSHES[f.kind][how] ?? 0)));
+    const at = how === 'wait' ? CALMED * f.at : clamp(from + (PUSHES[f.kind][how] ?? 0), -1, 1);
     cents += 0.5 * f.cents * (at - from);
     return { ...f, at };
   });

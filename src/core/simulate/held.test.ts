@@ -15,12 +15,13 @@ import {
   type FrettedTruth,
   type StringTruth,
 } from '.';
-import { pull, slide, type Run } from './run';
+import { pull, slide, type StringRun } from './run';
+import { DAY } from '../base';
 
 const T0 = Date.UTC(2026, 5, 12, 10, 0);
 const string = (stringId: string, change: Partial<StringTruth> = {}): StringTruth => ({
   ...plainString(stringId, 220, Number(stringId)),
-  strungMs: T0 - 90 * 86.4e6,
+  strungMs: T0 - 90 * DAY,
   ...change,
 });
 const stands = (list: readonly StringTruth[]) => list.map((s) => trueCents(s, T0 + 1000));
@@ -147,7 +148,7 @@ describe('how a string is held', () => {
 });
 
 describe('a string over contacts', () => {
-  const run = (tensions: number[]): Run => ({
+  const run = (tensions: number[]): StringRun => ({
     lengths: [0.2, 1, 0.1],
     speaking: 1,
     holds: [
@@ -156,7 +157,7 @@ describe('a string over contacts', () => {
     ],
     tensions: [...tensions],
   });
-  const length = (r: Run) => r.tensions.reduce((sum, t, i) => sum + t * r.lengths[i]!, 0);
+  const length = (r: StringRun) => r.tensions.reduce((sum, t, i) => sum + t * r.lengths[i]!, 0);
   test('what a contact can hold stays; beyond it slides until no contact holds more than it can, and no length is lost', () => {
     const still = run([5, 0, 2]);
     slide(still);
@@ -187,7 +188,7 @@ describe('a string over contacts', () => {
       fc.property(length, length, length, hold, hold, hold, part, part, part, rise, fc.nat(3), (...drawn) => {
         const [l0, l1, l3, h0, h1, h2, p0, p1, p2, cents, segment] = drawn;
         const holds = [h0, h1, h2].map((h) => ({ still: h, sliding: h }));
-        const begin = (): Run => ({
+        const begin = (): StringRun => ({
           lengths: [l0, l1, 1, l3],
           speaking: 2,
           holds,
@@ -207,7 +208,7 @@ describe('a string over contacts', () => {
     );
   });
   test('a bend takes pitch away at a nut that binds, also where a long free tail gives first', () => {
-    const r: Run = {
+    const r: StringRun = {
       lengths: [0.38, 1, 0.3],
       speaking: 1,
       holds: [

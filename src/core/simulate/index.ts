@@ -16,5 +16,5 @@ export {
 export { dive, holdBridge, lockNut, makeBridge, turnClaw, turnOnBridge, type BridgeTruth } from './floating';
 export { moveSaddle, restring, stretchString, turnString } from './hands';
 export { octaveCents, touchCents, type FrettedTruth, type Touch } from './fretted';
-export { pull, slide, type Run } from './run';
+export { pull, slide, type StringRun } from './run';
 export { behindNut, disturb, mend, DISTURBANCES, type Disturbance } from './faults';

@@ -1,5 +1,5 @@
 /** A string in segments, from the tuner to its anchor, over contacts that hold it back. Tensions in cents of pitch, 865.6 ln T. */
-export interface Run {
+export interface StringRun {
   /** Length of each segment over the speaking length; the speaking one is `speaking`. */
   lengths: readonly number[];
   speaking: number;
@@ -20,7 +20,7 @@ const AT_REST = 0.005;
  * gives in (the incremental problem of quasi-static friction, Moreau 1974, by coordinate descent). One after the other to its
  * own end, a string that is let go would slide too far at its nut before its tail gives, and stand sharp.
  */
-export function slide(run: Run): void {
+export function slide(run: StringRun): void {
   const { lengths, holds, tensions } = run;
   if (!holds.some(({ still }, i) => Math.abs(tensions[i]! - tensions[i + 1]!) > still)) return;
   const over = holds.map(() => 0);
@@ -47,7 +47,7 @@ export function slide(run: Run): void {
 }
 
 /** One segment is pulled (or slackened) by so many cents and let go: what has slid meanwhile stays. @returns the rise at the tuner while it was pulled, cents */
-export function pull(run: Run, segment: number, cents: number): number {
+export function pull(run: StringRun, segment: number, cents: number): number {
   const atTuner = run.tensions[0]!;
   run.tensions[segment]! += cents;
   slide(run);

@@ -1,6 +1,6 @@
 import { pluck, pluckOf, randomFrom, restring, roomTempC, stretchString, trueCents, type StringTruth } from '.';
+import { HOUR } from '../base';
 
-const HOUR = 3.6e6;
 const START = Date.UTC(2026, 5, 12, 10, 0);
 const string: StringTruth = {
   stringId: 's1',

@@ -1,6 +1,7 @@
 import { randomFrom } from './random';
 import { touchCents, type FrettedTruth, type Touch } from './fretted';
 import type { PluckSpec } from './voice';
+import { HOUR, MINUTE } from '../base';
 
 /** A hidden fault of a simulated string: what it costs in cents, and where the string stands between its limits, −1 flat to 1 sharp. */
 export interface FaultTruth {
@@ -57,7 +58,7 @@ const CALMER = 0.8;
 
 /** The room of the demonstration, deg C: a stove by day, damp evenings. */
 export function roomTempC(atMs: number): number {
-  const hours = atMs / 3.6e6;
+  const hours = atMs / HOUR;
   return 19.4 + 1.6 * Math.sin((2 * Math.PI * (hours - 10)) / 24) + 0.4 * Math.sin((2 * Math.PI * hours) / 5.3);
 }
 
@@ -67,9 +68,9 @@ const DRAG = { cents: 0.35, share: 0.017, most: 70, minutes: 1.2 };
 
 /** Where the string truly stands, cents from its target. */
 export function trueCents(string: StringTruth, atMs: number): number {
-  const age = (ms: number) => (atMs - ms) / 60000;
+  const age = (ms: number) => (atMs - ms) / MINUTE;
   const stretches = (string.stretches ?? []).filter((s) => s.atMs <= atMs);
-  const creepAt = (ms: number) => creep((ms - string.strungMs) / 60000, string.seed);
+  const creepAt = (ms: number) => creep((ms - string.strungMs) / MINUTE, string.seed);
   let cents = string.startCents;
   let sinceMs = string.strungMs;
   let pace = string.creepCents;

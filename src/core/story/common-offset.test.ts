@@ -1,7 +1,8 @@
 import { instrumentStatus, type InstrumentLife } from '../log';
 import { commonOffset } from '.';
+import { MINUTE, HOUR } from '../base';
 
-const life = (offsets: number[], spanMs = 60000): InstrumentLife => ({
+const life = (offsets: number[], spanMs = MINUTE): InstrumentLife => ({
   record: {
     id: 'r',
     version: 2,
@@ -73,12 +74,11 @@ test('what all fell as new strings fall, or what lies within the doubt of that, 
 
 test('readings of different hours are no one look', () => {
   const eights = [8, 8, 8, 8];
-  expect(commonOffset(life(eights, 3600000), unexpected(eights), 440)).toBeUndefined();
+  expect(commonOffset(life(eights, HOUR), unexpected(eights), 440)).toBeUndefined();
 });
 
 test('an hour after stringing the log asks nothing of the reference; under another reference it does', () => {
   const strung = life([0, 0, 0, 0]);
-  const HOUR = 3600000;
   const said = (a4Hz: number) => {
     const shift = 1200 * Math.log2(440 / a4Hz);
     const strings = strung.strings.map((s, i) => {
@@ -92,7 +92,7 @@ test('an hour after stringing the log asks nothing of the reference; under anoth
       const readings = falls.map(([minute, cents, purpose], k) => ({
         ...s.readings[0]!,
         id: `${i}-${k}`,
-        atMs: minute * 60000 + i * 1000,
+        atMs: minute * MINUTE + i * 1000,
         cents: cents + shift,
         purpose,
       }));

@@ -2,6 +2,7 @@ import { mean, median, sampleStandardDeviation } from 'simple-statistics';
 import { ratioOfCents } from '../music';
 import { traitsOf } from '../strings';
 import type { InstrumentLife, StringStatus } from '../log';
+import { MINUTE } from '../base';
 
 /** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */
 const TOGETHER_CENTS = 1.5;
@@ -10,7 +11,7 @@ const FAR_CENTS = 4;
 const ALONE_CENTS = 6;
 const SEMITONE = 100;
 /** Readings of one look at the instrument lie no further apart, ms. */
-const ONE_LOOK_MS = 20 * 60000;
+const ONE_LOOK_MS = 20 * MINUTE;
 const FEWEST = 3;
 /** What is left in common counts beyond so many of its standard errors; no string rises by itself: upward, fewer will do. */
 const BEYOND = { flat: 2, sharp: 1.5 };

@@ -1,7 +1,7 @@
 import { frictionFigure, lubricantLasts, type FrictionFigure, type Lasting, type LubricantPoint } from '../causes';
 import type { Bench, InstrumentLife, TestRecord } from '../log';
+import { DAY } from '../base';
 
-const DAY = 86400000;
 /** A figure taken so soon after a lubrication is the one after it, days (house estimate). */
 const AFTER_DAYS = 2;
 

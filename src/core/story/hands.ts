@@ -1,5 +1,5 @@
 import { inCents } from '../music';
-import { clockTime, type Zone } from '../base';
+import { clockTime, type Zone, MINUTE } from '../base';
 import { type LifeFit, type StringLife } from '../log';
 import {
   type SettlingFit,
@@ -13,7 +13,6 @@ import {
 } from '../settling';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
-const MINUTE = 60000;
 const HOUR_MIN = 60;
 /** A round that spares less than this is not worth a pull, cents (house). */
 const WORTH_CENTS = 1;

@@ -2,8 +2,8 @@ import { readBench, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
 import { beforeInquiry, instrumentFriction } from '.';
 import { causeBuildOf } from '../causes';
+import { DAY, HOUR, MINUTE } from '../base';
 
-const DAY = 86400000;
 const NOW = Date.UTC(2026, 5, 20, 12);
 let count = 0;
 const base = (atMs: number) => ({ id: `r${++count}`, version: 2 as const, atMs, zoneMin: 0, instrumentId: 'x' });
@@ -63,10 +63,10 @@ test('a friction measured today is evidence of two tests; not before the slot wa
 });
 
 test('the log is read before anything is asked', () => {
-  const hour = NOW - 3600000;
+  const hour = NOW - HOUR;
   const all = notes.flatMap((_, i) => [
     reading(`s${i + 1}`, 'as-left', 0, hour, { tempC: 18, arrival: i === 0 ? 'from above' : 'from below' }),
-    reading(`s${i + 1}`, 'as-found', [-9, 0.5, 1.5][i]!, NOW - 60000, {
+    reading(`s${i + 1}`, 'as-found', [-9, 0.5, 1.5][i]!, NOW - MINUTE, {
       tempC: 21,
       ...(i === 0 ? { slip: true } : {}),
     }),

@@ -6,9 +6,8 @@ import { octavePasses } from '../octave';
 import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { SETTLES_AS } from '../strings';
+import { MINUTE, DAY } from '../base';
 
-const MINUTE = 60000;
-const DAY = 86400000;
 /** A string is new for so long, and work is recent, days (house estimates). */
 const NEW_DAYS = 4;
 const RECENT_DAYS = 3;

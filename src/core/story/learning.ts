@@ -11,6 +11,7 @@ import {
 import { SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { slopesOf, type TrialReading } from '../trial';
+import { MINUTE } from '../base';
 
 /** What a string starts from: the house's estimate, or that made narrower by sets that went before. */
 export interface LearnedPrior {
@@ -19,7 +20,6 @@ export interface LearnedPrior {
   sets: number;
 }
 
-const MINUTE = 60000;
 const FEWEST_READINGS = 4;
 /** A string says something of its kind when its record spans this, min. */
 const SPAN_MIN = 120;

@@ -1,11 +1,11 @@
 import { bendIn, guideFor, isAfterRemedy, testsOf, type CauseBuild, type CauseQuestion } from '../causes';
-import { isCauseTest, type Asked, type CauseTest, type Told } from '../codes';
+import { isCauseTest, type ToldQuestion, type CauseTest, type Told } from '../codes';
 import { stringTargetHz } from '../music';
 import type { Bench, InstrumentLife, StringLife, TestRecord } from '../log';
 import type { BeforeInquiry } from './inquiry';
 import { SETTLES_AS } from '../strings';
+import { DAY, HOUR } from '../base';
 
-const DAY = 86400000;
 /** Standard error of a reading where none was taken, cents. */
 const USUAL_SIGMA = 0.4;
 
@@ -14,7 +14,7 @@ export type EvidenceRecord = TestRecord & { test: CauseTest };
 const isEvidence = (t: TestRecord): t is EvidenceRecord => isCauseTest(t.test);
 
 /** Tests of one inquiry lie no further apart, ms. */
-const INQUIRY_MS = 6 * 3600000;
+const INQUIRY_MS = 6 * HOUR;
 
 /** The newest test of an inquiry under way on an instrument; undefined where none is, or where its remedy was tried. */
 export function inquiryUnderWay(
@@ -38,8 +38,11 @@ export const evidenceOf = ({ tests }: Bench, passId: string, stringId: string): 
   tests.filter(isEvidence).filter((t) => t.passId === passId && t.stringId === stringId);
 
 /** What is left to ask: what the log does not tell by itself. */
-export function questionsLeft(before: BeforeInquiry, said: ReadonlyMap<Asked, string | undefined>): Asked[] {
-  const known: Asked[] = [
+export function questionsLeft(
+  before: BeforeInquiry,
+  said: ReadonlyMap<ToldQuestion, string | undefined>,
+): ToldQuestion[] {
+  const known: ToldQuestion[] = [
     ...(before.since ? (['strings', 'way'] as const) : []),
     ...(before.told.after ? (['after'] as const) : []),
   ];

@@ -1,8 +1,8 @@
 import type { InstrumentLife, PastLife, ReadingRecord, StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { instrumentStory, learnedPriors, setsTaughtBy, type StoryWish } from '.';
+import { MINUTE, DAY } from '../base';
 
-const MINUTE = 60000;
 const START = Date.UTC(2026, 5, 12, 10, 0);
 const AGES = [2, 6, 15, 40, 90, 180];
 
@@ -108,10 +108,10 @@ test('what all strings do alike is told apart from one string’s fall, and a sl
 test('earlier sets narrow the prior and move it their way; the present set does not teach itself', () => {
   const house = SETTLING_PRIORS['plain-nylon'];
   const life = (k: number): PastLife => {
-    const strungMs = START - (k + 1) * 10 * 1440 * MINUTE;
+    const strungMs = START - (k + 1) * 10 * DAY;
     return {
       strungMs,
-      endedMs: strungMs + 9 * 1440 * MINUTE,
+      endedMs: strungMs + 9 * DAY,
       reason: 'worn',
       place: null,
       readings: readings('a', 20 + k, strungMs),

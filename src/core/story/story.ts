@@ -1,5 +1,5 @@
 import { median } from 'simple-statistics';
-import { clockTime, type Zone } from '../base';
+import { clockTime, type Zone, MINUTE } from '../base';
 import {
   ageFromMs,
   fitLives,
@@ -100,7 +100,6 @@ export interface InstrumentStory {
   common: { atMs: number; cents: number }[];
 }
 
-const MINUTE = 60000;
 const CONFIDENCE = 0.9;
 const STEPS_AHEAD = 24;
 const LONGEST_MIN = 14 * 1440;

@@ -1,4 +1,5 @@
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from './load';
+import { clamp } from '../base';
 
 /** What the pitch guard calls out while a string is brought up. */
 export interface GuardCall {
@@ -20,7 +21,7 @@ export function guardAllowanceCents(load: StringLoad | undefined): number {
   const headroom = load?.headroomSemitones;
   return headroom === null || headroom === undefined
     ? FURTHEST_CENTS
-    : Math.max(0, Math.min(FURTHEST_CENTS, 100 * headroom * HEADROOM_SHARE));
+    : clamp(100 * headroom * HEADROOM_SHARE, 0, FURTHEST_CENTS);
 }
 
 /**

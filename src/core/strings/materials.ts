@@ -1,4 +1,5 @@
 import type { SettlingMaterial } from '../settling';
+import { clamp } from '../base';
 
 /** What a string is made of; the codes are part of the open formats. */
 export const STRING_MATERIALS = [
@@ -59,7 +60,7 @@ export interface Mechanics {
 const musicWireMPa = (mm: number) => 2211 * Math.pow(mm, -0.145);
 const whole = (mm: number) => mm;
 /** House estimate: the core of wound steel is 0.40 of the outside, 0.30 to 0.55 mm on guitar gauges. */
-const steelCore = (mm: number) => Math.min(0.55, Math.max(0.3, 0.4 * mm));
+const steelCore = (mm: number) => clamp(0.4 * mm, 0.3, 0.55);
 const woundSteel = (densityKgM3: number): Mechanics => ({
   densityKgM3: () => densityKgM3,
   coreMm: steelCore,
@@ -85,7 +86,7 @@ export const MECHANICS: Partial<Record<StringMaterial, Mechanics>> = {
   fluorocarbon: plain(1780, 4, 600),
   gut: plain(1300, 6, 350),
   'wound-nylon': {
-    densityKgM3: (mm) => 4500 + ((Math.min(1.09, Math.max(0.74, mm)) - 0.74) / (1.09 - 0.74)) * (5860 - 4500),
+    densityKgM3: (mm) => 4500 + ((clamp(mm, 0.74, 1.09) - 0.74) / (1.09 - 0.74)) * (5860 - 4500),
     coreMm: whole,
     coreFill: 0.35,
     youngGPa: 5,

@@ -2,7 +2,7 @@ import FFT from 'fft.js';
 import { powerOfTwo } from '../pitch';
 
 /** A stretch of a narrow band, shifted to zero: complex samples. */
-export interface Band {
+export interface NarrowBand {
   centreHz: number;
   rate: number;
   /** Time of the first sample, s. */
@@ -14,7 +14,7 @@ export interface Band {
 /** Takes narrow bands out of a whole recording by its spectrum. */
 export interface Bands {
   /** @param halfHz half its width; a raised cosine leads to nothing at its edge */
-  band(centreHz: number, halfHz: number, fromS: number, toS: number): Band;
+  band(centreHz: number, halfHz: number, fromS: number, toS: number): NarrowBand;
 }
 
 /** One transform of everything, and an inverse one a band. */

@@ -2,12 +2,12 @@ import { ratioOfCents } from '../music';
 import type { Peaks } from '../pitch';
 
 /** Both strings as combs of stiff partials. */
-export interface Comb {
+export interface StiffComb {
   /** n-th partial: n f0 sqrt(1 + B n^2), Hz. */
   f0: number;
   b: number;
 }
-export const partialOf = ({ f0, b }: Comb, n: number): number => n * f0 * Math.sqrt(1 + b * n * n);
+export const partialOf = ({ f0, b }: StiffComb, n: number): number => n * f0 * Math.sqrt(1 + b * n * n);
 
 export const MOST_PARTIALS = 14;
 /** Further off than this it is another note, cents. */
@@ -24,7 +24,7 @@ export function combNear(
   numbers: readonly number[],
   topHz: number,
   hzPerBin: number,
-): Comb {
+): StiffComb {
   let best = { comb: { f0: aroundHz, b: 0 }, score: 0 };
   const strength = peaks.amplitude.map((a, i) => Math.log1p(a / (3 * peaks.floor[i]!)));
   for (const b of STIFF)

@@ -1,15 +1,15 @@
 import { cents } from '../music';
 import { MAINS_HZ } from '../pitch';
-import { partialOf, type Comb } from './comb';
-import type { Seen, Theta } from './lines';
+import { partialOf, type StiffComb } from './comb';
+import type { ClusterSeen, Theta } from './lines';
 import { twoTones, UNISON_PARTIALS } from './start';
-import type { Prepared, Take } from './take';
+import type { Prepared, PairTake } from './take';
 
 /** One partial says no more than this. */
 const MOST_NATS = 15;
 
 /** How surely a string is there by partials of its own, nats. */
-function ownEvidence(seen: readonly Seen[], of: 'n' | 'm'): number {
+function ownEvidence(seen: readonly ClusterSeen[], of: 'n' | 'm'): number {
   const other = of === 'n' ? 'm' : 'n';
   return seen.reduce(
     (sum, s) => sum + (s[of] !== undefined && s[other] === undefined ? Math.min(MOST_NATS, s.worth[0]!) : 0),
@@ -18,7 +18,7 @@ function ownEvidence(seen: readonly Seen[], of: 'n' | 'm'): number {
 }
 
 /** How surely two strings are there by the partials that both have: nats of those where two tones stand as both laws say; and of all. */
-function sharedEvidence(take: Take, { a, b }: Theta): { agree: number; all: number } {
+function sharedEvidence(take: PairTake, { a, b }: Theta): { agree: number; all: number } {
   const [p, q] = take.ratio;
   const lasts = take.toS - take.fromS;
   let agree = 0;
@@ -51,11 +51,11 @@ const FAINTER = 0.03;
 const LEAST_AGREE = 0.15;
 
 /** How surely both strings are there by partials of their own, nats; a string that has none, by the ratio, does not count. */
-export const freeEvidence = (seen: readonly Seen[], [p, q]: Take['ratio']): number =>
+export const freeEvidence = (seen: readonly ClusterSeen[], [p, q]: PairTake['ratio']): number =>
   Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
 
 /** Do two tones stand where both strings meet, worth so many nats at least? */
-export function meetAsTwo(take: Take, theta: Theta, leastNats: number): boolean {
+export function meetAsTwo(take: PairTake, theta: Theta, leastNats: number): boolean {
   const { agree, all } = sharedEvidence(take, theta);
   return agree >= Math.max(leastNats, LEAST_AGREE * all);
 }
@@ -71,7 +71,7 @@ export function strangeShare({ peaks }: Prepared, { a, b }: Theta): number {
   peaks.frequencyHz.forEach((f, i) => {
     const energy = peaks.amplitude[i]! ** 2;
     all += energy;
-    const near = (comb: Comb) => {
+    const near = (comb: StiffComb) => {
       const n = Math.max(1, Math.round(f / comb.f0));
       return [n - 1, n, n + 1].some((k) => k > 0 && Math.abs(cents(f, partialOf(comb, k))) < STRANGE_CENTS);
     };

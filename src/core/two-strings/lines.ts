@@ -1,8 +1,9 @@
 import { cents, ratioOfCents } from '../music';
-import type { Band } from './bands';
-import { partialOf, type Comb } from './comb';
-import type { Take } from './take';
+import type { NarrowBand } from './bands';
+import { partialOf, type StiffComb } from './comb';
+import type { PairTake } from './take';
 import { decayOf, fitTones, type Fit, type Tone } from './tones';
+import { clamp } from '../base';
 
 /** Where partials of either string lie: of one alone, or of both together. */
 interface Line {
@@ -11,18 +12,23 @@ interface Line {
 }
 
 export interface Theta {
-  a: Comb;
-  b: Comb;
+  a: StiffComb;
+  b: StiffComb;
 }
 
 export interface Cluster extends Line {
-  band: Band;
+  band: NarrowBand;
   /** Of a single line, or of both tones. */
   decays: number[];
 }
 
 /** Bands round every line that lies free of others; of one string alone, its own partials, where the other one is not known yet. */
-export function clustersOf(take: Take, a: Comb | undefined, b: Comb | undefined, most: number): Cluster[] {
+export function clustersOf(
+  take: PairTake,
+  a: StiffComb | undefined,
+  b: StiffComb | undefined,
+  most: number,
+): Cluster[] {
   const { bands, fromS, toS, topHz, ratio } = take;
   const [p, q] = ratio;
   const lines: (Line & { hz: number; apart: number })[] = [];
@@ -50,7 +56,7 @@ export function clustersOf(take: Take, a: Comb | undefined, b: Comb | undefined,
   });
 }
 
-export const tonesOf = ({ n, m, band, decays }: Cluster, a: Comb, b: Comb): Tone[] =>
+export const clusterTones = ({ n, m, band, decays }: Cluster, a: StiffComb, b: StiffComb): Tone[] =>
   [n === undefined ? undefined : partialOf(a, n), m === undefined ? undefined : partialOf(b, m)]
     .filter((f) => f !== undefined)
     .map((f, k) => ({ hz: f - band.centreHz, decay: decays[k]! }));
@@ -58,15 +64,15 @@ export const tonesOf = ({ n, m, band, decays }: Cluster, a: Comb, b: Comb): Tone
 export function refineDecays(c: Cluster, theta: Theta): void {
   for (let k = 0; k < c.decays.length; k++)
     for (const factor of [0.6, 0.8, 1.25, 1.6]) {
-      const before = fitTones(c.band, tonesOf(c, theta.a, theta.b)).left;
+      const before = fitTones(c.band, clusterTones(c, theta.a, theta.b)).left;
       const kept = c.decays[k]!;
       c.decays[k] = Math.max(0.02, kept * factor);
-      if (fitTones(c.band, tonesOf(c, theta.a, theta.b)).left >= before) c.decays[k] = kept;
+      if (fitTones(c.band, clusterTones(c, theta.a, theta.b)).left >= before) c.decays[k] = kept;
     }
 }
 
 /** What is seen of a cluster when both of its tones are let free near where the law has them: their frequencies and how sure. */
-export interface Seen {
+export interface ClusterSeen {
   n: number | undefined;
   m: number | undefined;
   hz: number[];
@@ -86,8 +92,8 @@ const FAINT = 2e-4;
 const OFF_LAW_CENTS = 1.2;
 
 /** One cluster by itself: Gauss-Newton on the tones' frequencies, held to the law within what bodies do. */
-function look(c: Cluster, theta: Theta): Seen {
-  const law = tonesOf(c, theta.a, theta.b);
+function look(c: Cluster, theta: Theta): ClusterSeen {
+  const law = clusterTones(c, theta.a, theta.b);
   let tones = law;
   const n = c.band.re.length;
   const k = tones.length;
@@ -130,7 +136,7 @@ function look(c: Cluster, theta: Theta): Seen {
         : [right[0]! / normal[0]!];
     // Never further at once than the tones can be told apart.
     const most = 0.3 * (c.band.rate / n);
-    const next = tones.map((t, i) => ({ ...t, hz: t.hz + Math.max(-most, Math.min(most, step[i]!)) }));
+    const next = tones.map((t, i) => ({ ...t, hz: t.hz + clamp(step[i]!, -most, most) }));
     const tried = fitTones(c.band, next, to);
     const cost = (f: Fit, at: readonly Tone[]) =>
       f.left / variance + at.reduce((s, t, i) => s + ((t.hz - law[i]!.hz) / heldHz[i]!) ** 2, 0);
@@ -158,7 +164,7 @@ function look(c: Cluster, theta: Theta): Seen {
   };
 }
 /** Every cluster by itself, those left out where nothing clear is seen. */
-export function lookAll(clusters: readonly Cluster[], theta: Theta): Seen[] {
+export function lookAll(clusters: readonly Cluster[], theta: Theta): ClusterSeen[] {
   const seen = clusters.map((c) => look(c, theta));
   const loudest = Math.max(...seen.flatMap((s) => s.amplitude));
   return seen.filter((s) => s.explained > EXPLAINED && Math.max(...s.amplitude) > FAINT * loudest);
@@ -167,13 +173,13 @@ export function lookAll(clusters: readonly Cluster[], theta: Theta): Seen[] {
 export const USEFUL = 0.6;
 
 interface LawFit {
-  comb: Comb;
+  comb: StiffComb;
   /** Standard error of its first partial, cents. */
   sigmaCents: number;
 }
 
 /** The stiff-string law through partials: f_n / n = f0 sqrt(1 + B n^2), robust (Cauchy weights), B not below nothing. */
-export function fitLaw(points: readonly { n: number; hz: number; sdHz: number }[], before: Comb): LawFit {
+export function fitLaw(points: readonly { n: number; hz: number; sdHz: number }[], before: StiffComb): LawFit {
   // In cents from before: y = df + (600 / ln 2) n^2 dB, where B n^2 is small.
   const perB = 600 / Math.LN2;
   const rows = points.map(({ n, hz, sdHz }) => ({
@@ -219,12 +225,12 @@ const ROUNDS = [9, 14, 20, 26];
 
 /** Both strings' laws from every cluster seen by itself; a few rounds, each from where the last one left them. */
 export function settle(
-  take: Take,
+  take: PairTake,
   theta: Theta,
   rounds: readonly number[] = ROUNDS,
-): { theta: Theta; sigma: [number, number]; seen: Seen[] } {
+): { theta: Theta; sigma: [number, number]; seen: ClusterSeen[] } {
   let at = theta;
-  let seen: Seen[] = [];
+  let seen: ClusterSeen[] = [];
   let sigma: [number, number] = [1, 1];
   // Stiffness is known better with every round: higher partials are found by it then, not before.
   for (const most of rounds) {

@@ -2,7 +2,7 @@ import { decimate } from '../pitch';
 import { freeEvidence, meetAsTwo, noTone, strangeShare } from './evidence';
 import type { Theta } from './lines';
 import { standingOf } from './standing';
-import { begin } from './start';
+import { firstGuess } from './start';
 import { takeOf, topOf, type PairOptions } from './take';
 import { settleTogether } from './together';
 
@@ -73,7 +73,7 @@ export function createPairListener(sampleRate: number, o: PairOptions): PairList
     // From where they stood a moment ago; where that no longer holds, from the beginning.
     const starts = theta ? [theta, undefined] : [undefined];
     for (const start of starts) {
-      const { theta: at, sigma, seen } = settleTogether(take, start ?? begin(take, o), [9, 14]);
+      const { theta: at, sigma, seen } = settleTogether(take, start ?? firstGuess(take, o), [9, 14]);
       if (strangeShare(take, at) > STRANGE) continue;
       if (freeEvidence(seen, o.ratio) < LEAST_NATS) continue;
       const standing = standingOf(at, o);

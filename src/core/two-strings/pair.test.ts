@@ -1,5 +1,6 @@
 import { measurePair, measureSteady, type PairOptions } from '.';
 import { pluck, plainPluck, randomFrom, type PluckSpec } from '../simulate';
+import { clamp } from '../base';
 
 const RATE = 22050;
 interface Sounded {
@@ -87,7 +88,7 @@ test('a gap and a clipped recording are refused', () => {
   const gap = two(196, [3, 2], 3, 0.1);
   gap.fill(gap[Math.round(1.5 * RATE)]!, Math.round(1.5 * RATE), Math.round(1.52 * RATE));
   expect(measurePair(gap, RATE, asked(196, [3, 2]))).toMatchObject({ ok: false, reason: 'gap' });
-  const loud = two(196, [3, 2], 3, 0.1).map((v) => Math.max(-0.01, Math.min(0.01, v)));
+  const loud = two(196, [3, 2], 3, 0.1).map((v) => clamp(v, -0.01, 0.01));
   expect(measurePair(loud, RATE, asked(196, [3, 2]))).toMatchObject({ ok: false, reason: 'clipped' });
 });
 

@@ -2,7 +2,7 @@ import { freeEvidence, humShare, meetAsTwo, noTone, strangeShare } from './evide
 import { settle } from './lines';
 import { standingOf } from './standing';
 import { soundsFirst } from './sounds-first';
-import { begin } from './start';
+import { firstGuess } from './start';
 import { prepare, type PairOptions, type PairReason } from './take';
 
 /** Two strings heard together. */
@@ -43,7 +43,7 @@ export function measurePair(samples: ArrayLike<number>, sampleRate: number, o: P
   if (typeof take === 'string') return refusal(take);
   if (take.peaks.frequencyHz.length === 0) return refusal('no-pitch');
   const [p, q] = o.ratio;
-  const settled = settle(take, begin(take, o));
+  const settled = settle(take, firstGuess(take, o));
   // What is refused for the cheapest reason is not looked at further.
   if (strangeShare(take, settled.theta) > STRANGE) {
     if (noTone(take.peaks)) return refusal('no-pitch');

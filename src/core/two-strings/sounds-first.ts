@@ -1,5 +1,5 @@
 import { partialOf } from './comb';
-import { refineDecays, tonesOf, type Cluster, type Theta } from './lines';
+import { refineDecays, clusterTones, type Cluster, type Theta } from './lines';
 import { UNISON_PARTIALS } from './start';
 import type { Prepared } from './take';
 import { decayOf, fitTones } from './tones';
@@ -22,7 +22,7 @@ export function soundsFirst(take: Prepared, { a, b }: Theta): 'a' | 'b' | undefi
     const early = take.bands.band(centre, halfHz, take.onsetS, take.fromS);
     const cluster: Cluster = { n, m: n, band: late, decays: [decayOf(late), decayOf(late)] };
     for (let round = 0; round < 3; round++) refineDecays(cluster, { a, b });
-    const tones = tonesOf(cluster, a, b);
+    const tones = clusterTones(cluster, a, b);
     const fit = fitTones(late, tones);
     const [loud, soft] = [Math.max(...fit.amplitude), Math.min(...fit.amplitude)];
     if (1 - fit.left / fit.energy < 0.8 || soft < 0.1 * loud) continue;

@@ -1,8 +1,8 @@
 import { cents, ratioOfCents } from '../music';
-import type { Band } from './bands';
-import { combNear, DEAR, MOST_PARTIALS, partialOf, STIFF, WITHIN_CENTS, type Comb } from './comb';
+import type { NarrowBand } from './bands';
+import { combNear, DEAR, MOST_PARTIALS, partialOf, STIFF, WITHIN_CENTS, type StiffComb } from './comb';
 import { clustersOf, fitLaw, lookAll, USEFUL, type Theta } from './lines';
-import type { PairOptions, Prepared, Take } from './take';
+import type { PairOptions, Prepared, PairTake } from './take';
 import { decayOf, fitTones, type Tone } from './tones';
 
 /** Partials of one string that the other one has nothing beside. */
@@ -10,7 +10,7 @@ const freeOf = (every: number, count: number): number[] =>
   Array.from({ length: count }, (_, i) => i + 1).filter((n) => n % every !== 0);
 
 /** The second string where it has no partial of its own: what a tone beside the first string's explains, by its deviation. */
-function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number): Comb {
+function secondString(take: PairTake, first: StiffComb, of: 'a' | 'b', aroundHz: number): StiffComb {
   const [p, q] = take.ratio;
   const [every, others] = of === 'a' ? [p, q] : [q, p];
   const tables: { table: Float64Array; fromHz: number; stepHz: number; partial: number }[] = [];
@@ -55,7 +55,7 @@ function secondString(take: Take, first: Comb, of: 'a' | 'b', aroundHz: number):
  * A tone by itself where a band is strongest, then one beside it, each looked for again beside the other.
  * @returns how much likelier the two are than the best one alone, nats; and how loud each is
  */
-export function twoTones(band: Band, halfHz: number): { tones: [Tone, Tone]; amplitude: number[]; nats: number } {
+export function twoTones(band: NarrowBand, halfHz: number): { tones: [Tone, Tone]; amplitude: number[]; nats: number } {
   const decay = decayOf(band);
   const lasts = band.re.length / band.rate;
   const search = (beside: readonly Tone[]): Tone => {
@@ -92,7 +92,7 @@ export function twoTones(band: Band, halfHz: number): { tones: [Tone, Tone]; amp
 }
 
 /** Both combs of a unison: from the two tones of every partial, whichever is whose. */
-function unisonStart(take: Take, around: Comb): Theta {
+function unisonStart(take: PairTake, around: StiffComb): Theta {
   const seen: { n: number; hz: [number, number]; weight: number; sdCents: number }[] = [];
   const lasts = take.toS - take.fromS;
   for (let n = 1; n <= UNISON_PARTIALS && partialOf(around, n) < take.topHz; n++) {
@@ -110,7 +110,7 @@ function unisonStart(take: Take, around: Comb): Theta {
     for (const ba of STIFF)
       for (const bb of STIFF)
         for (const [x, y] of [guess.hz, [guess.hz[1], guess.hz[0]]] as [number, number][]) {
-          const of = (hz: number, b: number): Comb => ({ f0: hz / guess.n / Math.sqrt(1 + b * guess.n ** 2), b });
+          const of = (hz: number, b: number): StiffComb => ({ f0: hz / guess.n / Math.sqrt(1 + b * guess.n ** 2), b });
           const theta = { a: of(x, ba), b: of(y, bb) };
           if (Math.abs(cents(partialOf(theta.a, 1), partialOf(theta.b, 1))) > 2 * WITHIN_CENTS) continue;
           let gain = 0;
@@ -127,7 +127,7 @@ function unisonStart(take: Take, around: Comb): Theta {
 export const UNISON_PARTIALS = 10;
 
 /** One string's comb sharpened by its own partials. */
-function sharpened(take: Take, comb: Comb, of: 'a' | 'b'): Comb {
+function sharpened(take: PairTake, comb: StiffComb, of: 'a' | 'b'): StiffComb {
   let at = comb;
   for (const most of [9, 14, 20]) {
     const own = of === 'a' ? clustersOf(take, at, undefined, most) : clustersOf(take, undefined, at, most);
@@ -139,7 +139,7 @@ function sharpened(take: Take, comb: Comb, of: 'a' | 'b'): Comb {
 }
 
 /** Where both strings are looked for first. */
-export function begin(take: Prepared, { aHz, bHz, ratio: [p, q] }: PairOptions): Theta {
+export function firstGuess(take: Prepared, { aHz, bHz, ratio: [p, q] }: PairOptions): Theta {
   const { peaks, topHz, hzPerBin } = take;
   const all = Array.from({ length: MOST_PARTIALS }, (_, i) => i + 1);
   const [freeA, freeB] = [freeOf(p, MOST_PARTIALS), freeOf(q, MOST_PARTIALS)];

@@ -1,11 +1,12 @@
 import { linearRegression, mean } from 'simple-statistics';
 import { cents } from '../music';
-import type { Band } from './bands';
-import { combNear, partialOf, type Comb } from './comb';
+import type { NarrowBand } from './bands';
+import { combNear, partialOf, type StiffComb } from './comb';
 import { noTone } from './evidence';
 import { PAIR_MESSAGES } from './pair';
 import { OF_STEADY, OF_STRUCK, prepare, type Prepared, type PairReason } from './take';
 import { decayOf, fitTones } from './tones';
+import { clamp } from '../base';
 
 export const REFERENCE_KINDS = ['fork', 'reed', 'keyboard', 'string'] as const;
 export type ReferenceKind = (typeof REFERENCE_KINDS)[number];
@@ -50,14 +51,14 @@ const STANDS = 0.2;
 /** Further off than this it is another note, cents. */
 const WITHIN_CENTS = 70;
 
-const partOf = (band: Band, from: number, to: number): Band => ({
+const partOf = (band: NarrowBand, from: number, to: number): NarrowBand => ({
   ...band,
   re: band.re.subarray(from, to),
   im: band.im.subarray(from, to),
 });
 
 /** Frequency of the one tone of a band between two samples: looked for, then closed in. */
-function toneIn(band: Band, from: number, to: number, aroundHz: number, reachHz: number): number {
+function toneIn(band: NarrowBand, from: number, to: number, aroundHz: number, reachHz: number): number {
   const part = partOf(band, from, to);
   const decay = Math.min(20, decayOf(part));
   const left = (hz: number) => fitTones(part, [{ hz, decay }]).left;
@@ -86,7 +87,7 @@ interface Line {
 }
 
 function lineOf({ bands, fromS, toS }: Prepared, n: number, hz: number, halfHz: number): Line {
-  const parts = Math.max(3, Math.min(MOST_PARTS, Math.floor((toS - fromS) / PART_S)));
+  const parts = clamp(Math.floor((toS - fromS) / PART_S), 3, MOST_PARTS);
   const band = bands.band(hz, halfHz, fromS, toS);
   const size = Math.floor(band.re.length / parts);
   const decay = decayOf(band);
@@ -180,7 +181,7 @@ export function measureSteady(
   const { topHz, peaks, hzPerBin } = take;
   const numbers = Array.from({ length: PARTIALS[kind] }, (_, i) => i + 1);
   const found = combNear(peaks, nominalHz, numbers, topHz, hzPerBin);
-  const comb: Comb = isStruck(kind) ? found : { f0: partialOf(found, 1), b: 0 };
+  const comb: StiffComb = isStruck(kind) ? found : { f0: partialOf(found, 1), b: 0 };
   const lines = numbers
     .filter((n) => partialOf(comb, n) < topHz)
     .map((n) => lineOf(take, n, partialOf(comb, n), Math.min(0.45 * comb.f0, 40)));

@@ -13,6 +13,7 @@ import {
 } from '../pitch';
 import { bandsOf, type Bands } from './bands';
 import { MOST_PARTIALS } from './comb';
+import { clamp } from '../base';
 
 export type PairReason =
   'one-string' | 'too-short' | 'too-quiet' | 'no-pitch' | 'clipped' | 'gap' | 'other-notes' | 'hum';
@@ -24,7 +25,7 @@ export interface PairOptions {
   ratio: readonly [number, number];
 }
 
-export interface Take {
+export interface PairTake {
   bands: Bands;
   fromS: number;
   toS: number;
@@ -32,7 +33,7 @@ export interface Take {
   ratio: readonly [number, number];
 }
 
-export interface Prepared extends Take {
+export interface Prepared extends PairTake {
   onsetS: number;
   /** Of the spectrum of what is read. */
   peaks: Peaks;
@@ -101,7 +102,7 @@ export function prepare(
 
 /** Highest frequency that is looked at for two notes. */
 export const topOf = ({ aHz, bHz }: PairOptions): number =>
-  Math.min(HIGHEST_HZ, Math.max(1500, (MOST_PARTIALS + 1) * Math.max(aHz, bHz)));
+  clamp((MOST_PARTIALS + 1) * Math.max(aHz, bHz), 1500, HIGHEST_HZ);
 
 /** A stretch of sound, samples i to j, with its bands and its peaks; as if it began where it is read. */
 export function takeOf(

@@ -1,6 +1,6 @@
 import { partialOf } from './comb';
 import { settle, type Theta } from './lines';
-import type { Take } from './take';
+import type { PairTake } from './take';
 
 /** Two tones that turn less than this against each other while they are heard may be one place; nats that tell two (house estimates). */
 const SLOW_TURNS = 1.5;
@@ -10,7 +10,7 @@ const TELLS_NATS = 3;
  * Both strings' laws as `settle` finds them; two that beat slowly stand together where that describes the sound as well: one tone
  * explains both then, and the other could stand anywhere with nothing in it.
  */
-export function settleTogether(take: Take, from: Theta, rounds: readonly number[]): ReturnType<typeof settle> {
+export function settleTogether(take: PairTake, from: Theta, rounds: readonly number[]): ReturnType<typeof settle> {
   const [p, q] = take.ratio;
   const apart = settle(take, from, rounds);
   const { a, b } = apart.theta;

@@ -1,4 +1,4 @@
-import type { Band } from './bands';
+import type { NarrowBand } from './bands';
 
 /** A decaying tone in a band: how far from its centre, Hz, and how fast it dies, 1/s. */
 export interface Tone {
@@ -25,7 +25,7 @@ const SAME = 1e-7;
  * 1973). The sums over the samples are geometric series where the tones meet, so only the products with the band are summed.
  */
 export function fitTones(
-  { re, im, rate }: Band,
+  { re, im, rate }: NarrowBand,
   tones: readonly Tone[],
   residual?: { re: Float64Array; im: Float64Array },
 ): Fit {
@@ -122,7 +122,7 @@ export function fitTones(
 }
 
 /** How fast a band dies, 1/s: from the energies of its halves, never growing. */
-export function decayOf({ re, im, rate }: Band): number {
+export function decayOf({ re, im, rate }: NarrowBand): number {
   const half = re.length >> 1;
   let first = 0;
   let second = 0;

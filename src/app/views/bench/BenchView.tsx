@@ -14,9 +14,9 @@ import { ageLine } from '../../parts/age';
 import { signed, span } from '../../parts/format';
 import { pathToNext } from '../../parts/next';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { loadOf, placeOf } from '../../../core/guided';
+import { loadOf, tunerPlaceOf } from '../../../core/guided';
 import { GuardNote } from '../../guided/GuardNote';
-import { handsOn } from '../../guided/hands';
+import { simulatedHands } from '../../guided/hands';
 import { SimulatorControls } from '../../guided/SimulatorControls';
 import { TunerHint } from '../../guided/TunerHint';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
@@ -35,6 +35,7 @@ import { TuningChoice } from './TuningChoice';
 import { PlayedSheet } from './PlayedSheet';
 import { Wishes } from './Wishes';
 import { useProcedure } from '../../guided/useProcedure';
+import { MINUTE } from '../../../core/base';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
@@ -81,7 +82,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     if (string) player.press({ do: 'choose', stringId: string.plan.stringId });
   };
   const digit = useDigits(life.strings.length, choose, (d) => say(`String ${d} …`));
-  const hands = handsOn(demo, instrumentId, truth, sound);
+  const hands = simulatedHands(demo, instrumentId, truth, sound);
   const onward = !step && next && next.to !== 'bench' ? pathToNext(basePath, instrumentId, next) : '';
   const stands = onWalk(useWalk(world), instrumentId);
   /** On a walk a check that is done leads to the next instrument. */
@@ -172,7 +173,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
                   Go there (G)
                 </Link>
               )}
-              <TunerHint trace={sound.trace} place={placeOf(life, focusId)} />
+              <TunerHint trace={sound.trace} place={tunerPlaceOf(life, focusId)} />
             </>
           }
         >
@@ -206,7 +207,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
         onKeep={(minutes) => {
           setPlayed(false);
           const stringIds = life.strings.map((s) => s.plan.stringId);
-          const atMs = Math.round(clock() - minutes * 60000);
+          const atMs = Math.round(clock() - minutes * MINUTE);
           void write([{ type: 'treatment', instrumentId, stringIds, treatment: 'played', minutes, atMs }], () =>
             say(`Noted: played for ${minutes} min. Read the strings when they have cooled down.`),
           );

@@ -3,6 +3,7 @@ import type { InstrumentLife, StringStatus } from '../../../core/log';
 import type { useVisits } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { LaneRow } from './LaneRow';
+import { clamp } from '../../../core/base';
 
 /** All lanes together are about so high, each within these, px. */
 const ALL_PX = 520;
@@ -23,7 +24,7 @@ interface Props {
 export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusId, onChoose }: Props) {
   const { bench, zone } = useWorld();
   const curtainMs = bench.curtain?.curtainMs ?? null;
-  const height = Math.max(LEAST_PX, Math.min(MOST_PX, Math.floor(ALL_PX / life.strings.length)));
+  const height = clamp(Math.floor(ALL_PX / life.strings.length), LEAST_PX, MOST_PX);
   return (
     <>
       <ol className="border-t border-line">

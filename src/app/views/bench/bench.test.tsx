@@ -12,6 +12,7 @@ import {
   playFile,
   typeFigure,
 } from '../../../../testing/player';
+import { HOUR } from '../../../core/base';
 
 const panel = () => screen.getByRole('complementary', { name: 'What to do now' });
 const heading = () => within(panel()).getByRole('heading').textContent;
@@ -235,7 +236,7 @@ test('the clock goes back an hour in the middle of a pass: said, and the pass go
   await player.press('Enter');
   await typeFigure(player, '-5');
   expect(player.says('message')).toContain('A4: −5.0');
-  player.setClockBack(3600_000);
+  player.setClockBack(HOUR);
   await player.pass(10_000);
   expect(screen.getByText(/clock went back by 1 h/)).toBeVisible();
   await typeFigure(player, '-7');

@@ -1,3 +1,5 @@
+import { clamp } from '../../../core/base';
+
 const WIDE = 560;
 const TALL = 158;
 const PIVOT = { x: 330, y: 60 };
@@ -16,8 +18,8 @@ export function BridgeDrawing({
   springs: number;
   turns: number;
 }) {
-  const tilt = Math.max(-24, Math.min(24, ((angle - level) * LARGER * 180) / Math.PI));
-  const claw = 96 - Math.max(-14, Math.min(14, 3 * turns));
+  const tilt = clamp(((angle - level) * LARGER * 180) / Math.PI, -24, 24);
+  const claw = 96 - clamp(3 * turns, -14, 14);
   const block = PIVOT.y + 12;
   return (
     <svg

@@ -9,7 +9,7 @@ import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Caution } from '../../parts/Caution';
 import { signed } from '../../parts/format';
-import { handsOn } from '../../guided/hands';
+import { simulatedHands } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
@@ -34,7 +34,7 @@ export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () =>
     } else if (deaf) sound.open();
     else sound.take();
   };
-  const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
+  const hands = simulatedHands(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
   const { actions } = useActions(KEYS.bridge, [
     ...soundActions(sound),
     ...handActions(demo && hands),

@@ -8,7 +8,7 @@ import {
   CLAW_CAUTION,
   couplingOf,
   couplingWords,
-  offWords,
+  othersWords,
   stopWords,
   type Begun,
 } from '../../../core/bridge';
@@ -25,7 +25,7 @@ import { Caution } from '../../parts/Caution';
 import { loadOf } from '../../../core/guided';
 import { stringTargetHz } from '../../../core/music';
 import { GuardNote } from '../../guided/GuardNote';
-import { handsOn } from '../../guided/hands';
+import { simulatedHands } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
@@ -103,7 +103,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
     else sound.take();
   };
   const stopIt = () => player.press({ do: 'stop' });
-  const hands = handsOn(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
+  const hands = simulatedHands(demo, instrumentId, demo?.stringOf(instrumentId, string?.plan.stringId), sound);
   const goOn = !session
     ? 'Begin'
     : act === 'done'
@@ -205,7 +205,7 @@ export function Tune({ life, onReturnTest }: { life: InstrumentLife; onReturnTes
             </div>
           )}
           {coupling && !session && task === 'fresh' && (
-            <p className="max-w-2xl py-1 text-sm">{offWords(coupling, notes)}</p>
+            <p className="max-w-2xl py-1 text-sm">{othersWords(coupling, notes)}</p>
           )}
           {session && <Level onLevel={(degrees) => player.press({ do: 'tilt', degrees })} />}
           {locking && <Locking notes={notes} shifts={bridge.shifts} rooms={bridge.rooms} />}

@@ -1,9 +1,9 @@
 import { screen, within } from '@testing-library/react';
 import { doAsTold, figure, follow, shownCents } from '../../../../testing/hand';
-import { choose, BENCH_ALONE, openApp, type Player } from '../../../../testing/player';
+import { choose, BENCH_ALONE, openApp, type AppPlayer } from '../../../../testing/player';
 
 /** Does as it is told on the bridge, by keys alone: plucks, turns to the stop, turns the claw; counts what it did. */
-async function tune(player: Player): Promise<{ claw: number; stops: Set<string> }> {
+async function tune(player: AppPlayer): Promise<{ claw: number; stops: Set<string> }> {
   let claw = 0;
   const stops = new Set<string>();
   await doAsTold(

@@ -21,8 +21,8 @@ import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WITH_COLUMN } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
-import { Evidence } from './Evidence';
-import { Chances, ToDo } from './Finding';
+import { EvidenceList } from './Evidence';
+import { Chances, Remedies } from './Finding';
 import { Question } from './Question';
 import { StringChoice } from './StringChoice';
 import { useInquiry } from './useInquiry';
@@ -159,7 +159,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
             )
           )}
           {found && !run && (
-            <ToDo causes={answer!.cannotTell.length > 1 ? answer!.cannotTell : [found.cause]} build={build} />
+            <Remedies causes={answer!.cannotTell.length > 1 ? answer!.cannotTell : [found.cause]} build={build} />
           )}
           {closed?.remedy && found && (
             <p className="pb-2 text-sm">
@@ -172,7 +172,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
               </Link>
             </p>
           )}
-          <Evidence evidence={question.evidence} speaks={inquiry.settled ? answer?.speaks : undefined} />
+          <EvidenceList evidence={question.evidence} speaks={inquiry.settled ? answer?.speaks : undefined} />
           <ul aria-label="What the log says" className="list-disc py-2 pl-5 text-xs text-ink2">
             {before.says.map((s) => (
               <li key={s}>{s}</li>

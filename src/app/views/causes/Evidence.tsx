@@ -31,7 +31,13 @@ const titleOf = (test: Item['test']) =>
   test === 'since-last' ? 'Since it was tuned' : TEST_GUIDES[test as CauseTest].title;
 
 /** What was read: each as two changes from the line, and what it speaks for and against. */
-export function Evidence({ evidence, speaks }: { evidence: readonly Item[]; speaks: readonly Speaks[] | undefined }) {
+export function EvidenceList({
+  evidence,
+  speaks,
+}: {
+  evidence: readonly Item[];
+  speaks: readonly Speaks[] | undefined;
+}) {
   return (
     <ol aria-label="What was read" className="border-t border-line">
       {evidence.map((e, i) => {

@@ -22,7 +22,7 @@ export const Chances = ({ causes }: Pick<CauseAnswer, 'causes'>) => (
 );
 
 /** What to do about a cause, or about several that no test can part; with cautions. */
-export function ToDo({ causes, build }: { causes: readonly Cause[]; build: CauseBuild }) {
+export function Remedies({ causes, build }: { causes: readonly Cause[]; build: CauseBuild }) {
   return (
     <section aria-label="What to do about it" className="max-w-2xl border-t border-line pt-2">
       {causes.map((cause) => {

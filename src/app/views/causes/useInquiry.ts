@@ -1,20 +1,21 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
-import type { Asked, CauseTest, Told } from '../../../core/codes';
+import type { ToldQuestion, CauseTest, Told } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/log';
 import { beforeInquiry, evidenceOf, inquiryUnderWay, questionOf, questionsLeft } from '../../../core/story';
 import { causeBuildOf } from '../../../core/causes';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
+import { MINUTE } from '../../../core/base';
 
 /** Which string is asked about, what the log, the player and the tests say of it, and what follows. */
 export function useInquiry(life: InstrumentLife) {
   const { bench, a4Hz } = useWorld();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const { instrumentId } = life.record;
   const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
-  const [said, setSaid] = useState<ReadonlyMap<Asked, string | undefined>>(new Map());
+  const [said, setSaid] = useState<ReadonlyMap<ToldQuestion, string | undefined>>(new Map());
   const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
 
   // An inquiry under way is found in the log, also after a reload.

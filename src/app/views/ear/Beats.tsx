@@ -3,6 +3,7 @@ import { type EarStep, intervalWords, type Expected } from '../../../core/by-ear
 import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';
+import { clamp } from '../../../core/base';
 
 const WIDE = 280;
 const TALL = 170;
@@ -95,7 +96,7 @@ export function Beats({
   const bottom = Math.log2(Math.min(moment.aHz, moment.bHz)) - 0.15;
   const y = (hz: number) => LADDER - 4 - ((Math.log2(hz) - bottom) / (top - bottom)) * (LADDER - 10);
   const rungs = (hz: number) => Array.from({ length: RUNGS }, (_, i) => hz * (i + 1)).filter((f) => Math.log2(f) < top);
-  const tilt = Math.max(-14, Math.min(14, off * 1.2));
+  const tilt = clamp(off * 1.2, -14, 14);
   const [fa, fb] = [p * moment.aHz, q * moment.bHz];
   const swell = moment.swell.map((s, i) => [(i / (moment.swell.length - 1)) * WIDE, s * 20] as const);
   const middle = LADDER + 28;

@@ -14,7 +14,7 @@ import {
   soundWords,
   type EarStep,
 } from '../../../core/by-ear';
-import { SCHOOLS, type School } from '../../../core/codes';
+import { EAR_SCHOOLS, type EarSchool } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/log';
 import { KEYS } from '../../keys/table';
@@ -81,7 +81,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
     } else if (deaf) sound.open();
     else sound.take();
   };
-  const choose = (to: School) => {
+  const choose = (to: EarSchool) => {
     setDroning(false);
     player.press({ do: 'school', school: to });
   };
@@ -167,7 +167,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
       <div className={WITH_COLUMN}>
         <section aria-label="By ear" tabIndex={0} className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
           <div role="group" aria-label="School" className="flex flex-wrap gap-1.5 pb-2">
-            {SCHOOLS.map((s) => (
+            {EAR_SCHOOLS.map((s) => (
               <Button
                 key={s}
                 strong={s === school}

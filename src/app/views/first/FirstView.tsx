@@ -1,4 +1,4 @@
-import { offsetMin } from '../../../core/base';
+import { offsetMin, HOUR } from '../../../core/base';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { turnString } from '../../../core/simulate';
@@ -9,7 +9,7 @@ import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
 import { clockTime, dueWords, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
-import { placeOf } from '../../../core/guided';
+import { tunerPlaceOf } from '../../../core/guided';
 import { HandControls } from '../../guided/SimulatorControls';
 import { TunerHint } from '../../guided/TunerHint';
 import { WorkColumn } from '../../guided/WorkColumn';
@@ -24,8 +24,6 @@ import {
   TOLERANCE_CENTS,
 } from '../../../core/check';
 import { useWorld } from '../../world/world';
-
-const HOUR_MS = 3600000;
 
 /** The first screen: what the product does, on a simulated string that one can pluck there and then; nothing of it is kept. */
 export function FirstView() {
@@ -63,7 +61,7 @@ export function FirstView() {
         nowMs: Math.round(nowMs),
         toleranceCents: TOLERANCE_CENTS,
         holdMin: HOLD_MIN,
-        curtainMs: startMs + 6 * HOUR_MS,
+        curtainMs: startMs + 6 * HOUR,
         confidence: 0.9,
       },
     },
@@ -81,7 +79,7 @@ export function FirstView() {
     },
   };
   const later = () => {
-    aheadMs.current += HOUR_MS;
+    aheadMs.current += HOUR;
     setNowMs(clock());
     player.press({ do: 'later' });
   };
@@ -150,7 +148,7 @@ export function FirstView() {
         known={{ cents: last?.cents ?? null, age: '' }}
         toleranceCents={TOLERANCE_CENTS}
         message={message}
-        hint={<TunerHint trace={sound.trace} place={placeOf(life, string.plan.stringId)} />}
+        hint={<TunerHint trace={sound.trace} place={tunerPlaceOf(life, string.plan.stringId)} />}
       >
         <HandControls onPluck={hands.pluck} onTurn={hands.turn} broken={undefined}>
           <Button hint="H" onClick={later}>

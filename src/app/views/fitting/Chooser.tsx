@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { SCHOOLS, type School } from '../../../core/fitting';
+import { STRETCH_SCHOOLS, type StretchSchool } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { useDigits } from '../../keys/digits';
@@ -15,10 +15,10 @@ export function Chooser({
   onStart,
 }: {
   life: InstrumentLife;
-  onStart: (stringIds: string[], school: School) => void;
+  onStart: (stringIds: string[], school: StretchSchool) => void;
 }) {
   const [chosen, setChosen] = useState<string[]>(life.strings.map((s) => s.plan.stringId));
-  const [school, setSchool] = useState<School>('pull');
+  const [school, setSchool] = useState<StretchSchool>('pull');
   const toggle = (id: string) =>
     setChosen((list) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]));
   const start = () => chosen.length > 0 && onStart(chosen, school);
@@ -68,7 +68,7 @@ export function Chooser({
       </fieldset>
       <fieldset>
         <legend className="pb-2 font-semibold">How you stretch by hand</legend>
-        {SCHOOLS.map((s) => (
+        {STRETCH_SCHOOLS.map((s) => (
           <label key={s.code} className="flex items-start gap-2 py-1">
             <input
               type="radio"

@@ -6,7 +6,7 @@ import {
   beginFitting,
   fittingAt,
   fittingProcedure,
-  SCHOOLS,
+  STRETCH_SCHOOLS,
   stepsOf,
   stringsToFit,
   UNDER_TOLERANCE,
@@ -20,8 +20,8 @@ import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { GuardNote } from '../../guided/GuardNote';
-import { loadOf, placeOf } from '../../../core/guided';
-import { handsOn } from '../../guided/hands';
+import { loadOf, tunerPlaceOf } from '../../../core/guided';
+import { simulatedHands } from '../../guided/hands';
 import { HandControls } from '../../guided/SimulatorControls';
 import { TunerHint } from '../../guided/TunerHint';
 import { WorkColumn } from '../../guided/WorkColumn';
@@ -64,7 +64,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
   const { step, own, under, sounding, waiting } = fittingAt({ life }, state);
   const drops = own?.rounds.map((r) => r.dropCents) ?? [];
   const rounds = adviseRounds(drops);
-  const school = SCHOOLS.find((s) => s.code === progress.school)!;
+  const school = STRETCH_SCHOOLS.find((s) => s.code === progress.school)!;
   const roundsTold = useRoundsTold(life);
   const sound = useListening(player, nowMs, setMessage);
   const load = useMemo(() => own && loadOf(own.plan, stringTargetHz(own.plan, a4Hz)!), [own, a4Hz]);
@@ -108,7 +108,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
       : undefined;
   const back = () => player.press({ do: 'back' });
   const truth = demo?.stringOf(instrumentId, own?.plan.stringId);
-  const hands = handsOn(demo, instrumentId, truth, sound);
+  const hands = simulatedHands(demo, instrumentId, truth, sound);
   const goOn =
     step?.kind === 'warm' ? 'Do not warm it' : waiting ? 'Stretched: read it' : sounding ? 'Save it as it is' : 'Done';
   const { actions, more } = useActions(KEYS.fitting, [
@@ -154,7 +154,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
               lineCents={sound.lineCents}
               toleranceCents={under ? UNDER_TOLERANCE : TOLERANCE_CENTS}
               message={message}
-              hint={<TunerHint trace={sound.trace} place={placeOf(life, own!.plan.stringId)} />}
+              hint={<TunerHint trace={sound.trace} place={tunerPlaceOf(life, own!.plan.stringId)} />}
             >
               <GuardNote trace={sound.trace} load={load} note={own!.plan.note} lineCents={sound.lineCents} />
               {step.kind === 'rounds' && (

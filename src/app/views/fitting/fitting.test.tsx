@@ -1,11 +1,11 @@
 import { screen } from '@testing-library/react';
-import { doAsTold, figure, pluck, shownCents } from '../../../../testing/hand';
-import { addInstrument, choose, BENCH_ALONE, openApp, type Player } from '../../../../testing/player';
+import { doAsTold, figure, pluckString, shownCents } from '../../../../testing/hand';
+import { addInstrument, choose, BENCH_ALONE, openApp, type AppPlayer } from '../../../../testing/player';
 
 const code = () => screen.getByTestId('step').getAttribute('data-code');
 
 /** Turns past the target and comes down into tolerance: kept, with a word; then below and up once more, as the word says. */
-async function comeFromAbove(player: Player): Promise<void> {
+async function comeFromAbove(player: AppPlayer): Promise<void> {
   for (let i = 0; i < 120 && !(shownCents(player) > 12); i++) {
     // It is sounded all the while it is turned.
     if (i % 10 === 0) await player.press('p');
@@ -43,7 +43,7 @@ test('a nylon string is restrung by keys alone: fitted, up from seven semitones 
     expect(player.says('instruction')).toBe('Pull away, then press Enter');
     await player.press('PageDown');
     await player.sees('instruction', 'touch no tuner');
-    for (let i = 0; i < 4 && !/Dropped/.test(player.says('message')); i++) await pluck(player);
+    for (let i = 0; i < 4 && !/Dropped/.test(player.says('message')); i++) await pluckString(player);
     drops.push(figure(player.says('message').replace('Dropped ', '')));
     // After a clean approach nothing of the wish to go again is left: the next key goes on (at the head of the next round).
     if (round === 2) await comeFromAbove(player);

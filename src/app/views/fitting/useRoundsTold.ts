@@ -4,8 +4,7 @@ import { useNow } from '../../world/now';
 import { usePriors } from '../../world/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
-
-const MINUTE = 60000;
+import { MINUTE } from '../../../core/base';
 
 /** What stretch rounds have done to each string of an instrument, in a sentence; '' where there were none. */
 export function useRoundsTold(life: InstrumentLife): (stringId: string) => string {

@@ -20,11 +20,12 @@ import { HeadField } from './HeadField';
 import { Limits } from './Limits';
 import { Past } from './Past';
 import { change, Tricks } from './Tricks';
+import { MINUTE, DAY } from '../../../core/base';
 
 /** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
 export function FrictionView({ life }: { life: InstrumentLife }) {
   const { bench, demo, basePath, zone } = useWorld();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const { instrumentId } = life.record;
   const friction = useMemo(() => instrumentFriction(life, bench), [life, bench]);
   const { holds, frets } = traitsOf(life.record);
@@ -135,7 +136,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           <Tricks friction={friction.strings} bench={`${basePath}/bench/${instrumentId}`} />
           {friction.lasts && (
             <p data-testid="lasts" className="pt-2 text-sm">
-              Half of what lubricating gained is gone after about <b>{span(friction.lasts.days * 86400000)}</b> (
+              Half of what lubricating gained is gone after about <b>{span(friction.lasts.days * DAY)}</b> (
               {Math.round(friction.lasts.low)} to {Math.round(friction.lasts.high)} days).
             </p>
           )}

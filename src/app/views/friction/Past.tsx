@@ -3,8 +3,7 @@ import { useMemo } from 'react';
 import type { InstrumentFriction } from '../../../core/story';
 import { Chart, token } from '../../parts/Chart';
 import { strokeOf } from '../../parts/strokes';
-
-const DAY = 86400000;
+import { DAY } from '../../../core/base';
 
 /** Figures by the age of the lubricant, string by string: how long it lasts. @param chart day or night: colours are read from it */
 export function Past({ friction, chart }: { friction: InstrumentFriction; chart: string }) {

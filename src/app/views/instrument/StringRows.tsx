@@ -6,7 +6,7 @@ import { Button } from '../../parts/Button';
 import { GaugeInput } from '../../parts/GaugeInput';
 import { Modal } from '../../parts/Modal';
 import { Fault } from './Fault';
-import { freshRow, type Fields, type Row } from './fields';
+import { freshRow, type Fields, type StringFields } from './fields';
 
 interface Props {
   form: UseFormReturn<Fields>;
@@ -22,7 +22,7 @@ const small = 'rounded-md border border-line p-1.5 disabled:opacity-40 max-sm:p-
 export function StringRows({ form, rows, readingsOf }: Props) {
   const { register, control, formState, watch } = form;
   const [asks, setAsks] = useState<number | undefined>(undefined);
-  const [gone, setGone] = useState<{ index: number; row: Row } | undefined>(undefined);
+  const [gone, setGone] = useState<{ index: number; row: StringFields } | undefined>(undefined);
   const each = watch('strung') === 'each';
   const { layout } = traitsOf({ family: watch('family'), build: watch('build') });
   const takeAway = (index: number) => {

@@ -1,5 +1,6 @@
 import { FAMILIES } from '../../../core/strings';
 import { buildOf, freshRow, recordOf, rowsOfFamily, schemaOf, strungMoments, type Fields } from './fields';
+import { HOUR } from '../../../core/base';
 
 const NOW = Date.UTC(2026, 5, 12, 12);
 const schema = schemaOf(['Viola'], () => NOW, 120);
@@ -60,7 +61,7 @@ test('strings strung at different times, a build of its own, a tuner in its owne
       { ...good.strings[0]!, stringId: 'b' },
     ],
   };
-  expect(strungMoments(f, NOW, 120)).toEqual([{ stringId: 'a', atMs: NOW - 3600000 }]);
+  expect(strungMoments(f, NOW, 120)).toEqual([{ stringId: 'a', atMs: NOW - HOUR }]);
   expect(strungMoments({ ...f, strung: 'now' }, NOW, 120)).toHaveLength(2);
   expect(strungMoments({ ...f, strung: 'same' }, NOW, 120)).toEqual([]);
   const record = recordOf(f, 'z', undefined);

@@ -20,7 +20,7 @@ import {
   type StringMaterial,
   type TunerKind,
 } from '../../../core/strings';
-import { instantOf, type Zone } from '../../../core/base';
+import { instantOf, type Zone, MINUTE } from '../../../core/base';
 
 /** When its strings were put on; on an instrument that is known, 'same' leaves them as they are. */
 export const STRUNG = ['now', 'earlier', 'each', 'same'] as const;
@@ -31,7 +31,7 @@ function pastMoment(text: string, nowMs: number, zone: Zone): number | string {
   if (text === '') return NaN;
   const ms = instantOf(text, zone);
   if (Number.isNaN(ms)) return 'Give the day and the time.';
-  if (ms > nowMs + 60000) return 'That is in the future.';
+  if (ms > nowMs + MINUTE) return 'That is in the future.';
   return ms < EARLIEST_MS ? 'Give a date from 1970 on.' : ms;
 }
 
@@ -83,18 +83,22 @@ export const schemaOf = (taken: readonly string[], nowMs: () => number, zone: Zo
   });
 };
 export type Fields = InferType<ReturnType<typeof schemaOf>>;
-export type Row = Fields['strings'][number];
+export type StringFields = Fields['strings'][number];
 
-const row = (s: Omit<Row, 'tuner' | 'strungAt'> & { tuner?: string }): Row => ({ tuner: '', strungAt: '', ...s });
+const row = (s: Omit<StringFields, 'tuner' | 'strungAt'> & { tuner?: string }): StringFields => ({
+  tuner: '',
+  strungAt: '',
+  ...s,
+});
 
 /** Rows of a family's usual set, ids s1, s2, … */
-export const rowsOfFamily = (code: string): Row[] =>
+export const rowsOfFamily = (code: string): StringFields[] =>
   (FAMILIES.find((f) => f.code === code)?.strings ?? []).map((s, i) => row({ ...s, stringId: `s${i + 1}` }));
-export const rowsOf = (record: InstrumentRecord): Row[] =>
+export const rowsOf = (record: InstrumentRecord): StringFields[] =>
   record.strings.map(({ stringId, note, material, gaugeMm, lengthMm, tuner }) =>
     row({ stringId, note, material, gaugeMm, lengthMm, ...(tuner ? { tuner } : {}) }),
   );
-export const freshRow = (like?: Row): Row =>
+export const freshRow = (like?: StringFields): StringFields =>
   row({
     note: '',
     material: 'unknown',

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { localDay } from '../../../core/base';
+import { localDay, MINUTE } from '../../../core/base';
 import { sayWithin, type InstrumentLife } from '../../../core/log';
 import { BottomBar } from '../../guided/BottomBar';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -11,7 +11,7 @@ import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 import { About } from './About';
 import { Materials } from './Materials';
-import { Octaves } from './Octaves';
+import { OctaveHistory } from './Octaves';
 import { Remarks } from './Remarks';
 import { Sets } from './Sets';
 import { Sheet } from './Sheet';
@@ -21,7 +21,7 @@ const rate = (perHour: number | null) => (perHour === null ? 'not read' : perHou
 /** One instrument's life on a page: whose it is, its sets, as found and as left, what was done and found, remarks, and its log. */
 export function LifeView({ life }: { life: InstrumentLife }) {
   const { bench, ask, basePath, nowMs, count } = useWorld();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const { instrumentId, name } = life.record;
   const [message, say] = useState('');
   const { data: page, error } = useAsked({ question: 'life', subject: instrumentId, of: bench, ask: { instrumentId } });
@@ -105,7 +105,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
                 <h2 id="octaves" className={heading}>
                   Its octaves
                 </h2>
-                <Octaves octaves={page.octaves} now={now} />
+                <OctaveHistory octaves={page.octaves} now={now} />
               </section>
             )}
             <section aria-labelledby="materials">

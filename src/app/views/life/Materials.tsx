@@ -5,8 +5,8 @@ import { Heads } from '../../parts/Heads';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked } from '../../world/asked';
 import { useWorld } from '../../world/world';
+import { DAY } from '../../../core/base';
 
-const DAY_MS = 86_400_000;
 const days = (d: number) => (d < 60 ? `${d.toFixed(0)} days` : `${(d / 30).toFixed(0)} months`);
 
 const medianWords = ({ median, ended }: MaterialLives): string => {
@@ -23,7 +23,7 @@ export function Materials({ life, now }: { life: InstrumentLife; now: number }) 
     question: 'materials',
     subject: '',
     of: bench.changes,
-    ask: { nowMs: Math.floor(now / DAY_MS) * DAY_MS },
+    ask: { nowMs: Math.floor(now / DAY) * DAY },
     waits: true,
   });
   const own = new Set(life.record.strings.map((s) => s.material));

@@ -4,7 +4,7 @@ const WIDE = 150;
 const HIGH = 30;
 
 /** How each string's octave stood, pass after pass, and what follows from the last one. */
-export function Octaves({ octaves, now }: { octaves: InstrumentOctaves; now: number }) {
+export function OctaveHistory({ octaves, now }: { octaves: InstrumentOctaves; now: number }) {
   const read = octaves.strings.filter((s) => s.last);
   const all = read.flatMap((s) => s.passes);
   const [fromMs, toMs] = [Math.min(...all.map((p) => p.atMs)), Math.max(...all.map((p) => p.atMs))];

@@ -1,10 +1,9 @@
 import type { StringSet } from '../../../core/life';
 import { span } from '../../parts/format';
 import { Heads } from '../../parts/Heads';
+import { DAY } from '../../../core/base';
 
 const WIDE = 360;
-const DAY = 86400000;
-
 const ended = ({ endedMs, reason, place }: StringSet): string => {
   if (endedMs === null) return 'on';
   if (reason === null) return 'replaced';

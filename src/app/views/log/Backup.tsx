@@ -5,13 +5,14 @@ import { saveFile } from '../../parts/saveFile';
 import { REMIND_ENTRIES, useBackup, useSpace } from '../../world/backup';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
+import { MINUTE } from '../../../core/base';
 
 const megabytes = (bytes: number | undefined) => (bytes === undefined ? '?' : `${(bytes / 1e6).toFixed(0)} MB`);
 
 /** The copy outside the browser: when it was made, how much is newer, where to it goes. @param stem how a file is called */
 export function Backup({ stem }: { stem: string }) {
   const { zone, lasting, world } = useWorld();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const { last, failed, unsaved, folder, found, canChoose, choose, intoFolder, download, bringBack, beginNew } =
     useBackup();
   const space = useSpace();

@@ -1,7 +1,7 @@
 import { useDeferredValue, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { localDay } from '../../../core/base';
-import { KINDS, type Draft, type LogRecord, type RecordType } from '../../../core/log';
+import { RECORD_KINDS, type Draft, type LogRecord, type RecordType } from '../../../core/log';
 import { EditReading } from '../../parts/EditReading';
 import { clockTime } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -112,7 +112,7 @@ export function Entries() {
           onChange={(e) => set('kind', e.target.value)}
         >
           <option value="">everything</option>
-          {KINDS.map((k) => (
+          {RECORD_KINDS.map((k) => (
             <option key={k.type} value={k.type}>
               {k.type.replaceAll('-', ' ')}
             </option>

@@ -1,10 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { screen, within } from '@testing-library/react';
 import { ALL_SAMPLES } from '../../../../testing/samples';
-import { addInstrument, giveFile, openApp, saved, type Player } from '../../../../testing/player';
+import { addInstrument, giveFile, openApp, saved, type AppPlayer } from '../../../../testing/player';
+import { MINUTE } from '../../../core/base';
 
-const count = (player: Player) => Number(player.says('record-count'));
-const exported = async (player: Player) =>
+const count = (player: AppPlayer) => Number(player.says('record-count'));
+const exported = async (player: AppPlayer) =>
   JSON.parse(await saved(() => player.click(screen.getByRole('button', { name: 'Export everything (JSON)' })))) as {
     records: { id: string }[];
   };
@@ -107,7 +108,7 @@ test('corrected differently on both devices: the file says so, and the other cor
     id,
     cents,
     supersedes: 'b1',
-    written: { by, seq, atMs: Number(b1['atMs']) + seq * 60000 },
+    written: { by, seq, atMs: Number(b1['atMs']) + seq * MINUTE },
   });
   const both = ['mine', 'theirs'].map((id, k) =>
     jsonFile(`${id}.json`, JSON.stringify({ ...log, records: [...log.records, corrected(id, -4 - 9 * k, id, k + 1)] })),

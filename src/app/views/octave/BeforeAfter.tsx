@@ -1,6 +1,7 @@
 import { Heads } from '../../parts/Heads';
 import { signed, plusMinus } from '../../parts/format';
 import type { Octaves } from '../../../core/octave';
+import { HOUR } from '../../../core/base';
 
 /** What the last moves did: octave errors before and after them, for the wall or the customer. */
 export function BeforeAfter({ octaves, words }: { octaves: Octaves; words: (mm: number) => string }) {
@@ -8,7 +9,7 @@ export function BeforeAfter({ octaves, words }: { octaves: Octaves; words: (mm: 
   const firstMs = adjustments[adjustments.length - 1]?.atMs;
   if (firstMs === undefined) return null;
   // Moves of one sitting count as one.
-  const sinceMs = adjustments.find((a) => firstMs - a.atMs < 3600000)!.atMs;
+  const sinceMs = adjustments.find((a) => firstMs - a.atMs < HOUR)!.atMs;
   const rows = strings.map((s) => ({
     s,
     before: s.passes.findLast((p) => p.atMs < sinceMs),

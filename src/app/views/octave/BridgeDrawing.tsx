@@ -1,6 +1,7 @@
 import { symlog, signed } from '../../parts/format';
 import { type Octaves, direction, sizeOf, VERDICT_WORDS } from '../../../core/octave';
 import type { LengthUnit } from '../../../core/strings';
+import { clamp } from '../../../core/base';
 
 const WIDTH = 900;
 const ROW = 54;
@@ -14,7 +15,7 @@ const PX_PER_MM = 2.2 * EXAGGERATION;
 const FULL = 20;
 
 /** The bridge from above: every string comes from the nut at the left to where it bears, and where it should. */
-export function BridgeDrawing({
+export function SaddlesDrawing({
   octaves,
   current,
   unit,
@@ -28,7 +29,7 @@ export function BridgeDrawing({
   const y = (i: number) => TOP + (i + 0.5) * ROW;
   const x0 = (SCALE.from + SCALE.to) / 2;
   const ex = (cents: number) => x0 + symlog(cents, FULL) * ((SCALE.to - SCALE.from) / 2 - 8);
-  const reach = (move: number) => BRIDGE_X + Math.max(-110, Math.min(150, move * PX_PER_MM));
+  const reach = (move: number) => BRIDGE_X + clamp(move * PX_PER_MM, -110, 150);
   const across = strings.map((s) => s.acrossMm);
   const widest = Math.max(...across, 1);
   const lineAt = (a: number) =>

@@ -3,8 +3,7 @@ import { useMemo } from 'react';
 import { Chart, token } from '../../parts/Chart';
 import { strokeOf } from '../../parts/strokes';
 import type { StringOctave } from '../../../core/octave';
-
-const DAY = 86400000;
+import { DAY } from '../../../core/base';
 
 /** Octave errors of the strings over the months: what grows on one string alone is that string. */
 export function History({

@@ -31,17 +31,18 @@ import { useWorld } from '../../world/world';
 import type { Draft } from '../../../core/log';
 import { useWriting } from '../../world/writing';
 import { BeforeAfter } from './BeforeAfter';
-import { BridgeDrawing } from './BridgeDrawing';
+import { SaddlesDrawing } from './BridgeDrawing';
 import { History } from './History';
 import { ReadAndMoved } from './ReadAndMoved';
 import { SetupFields } from './SetupFields';
 import { TouchDrawing } from './TouchDrawing';
 import { useEarlierSetup } from './useEarlierSetup';
+import { MINUTE } from '../../../core/base';
 
 /** Does each string agree with itself along its length; what to move, which way, how far. */
 export function OctaveView({ life }: { life: InstrumentLife }) {
   const { bench, demo, nowMs, zone } = useWorld();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const id = life.record.instrumentId;
   const [units] = useUnits();
   const octaves = useMemo(() => octavesOf(life, bench), [life, bench]);
@@ -136,7 +137,7 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
               to move, which way and how far. Press Enter to start.
             </FirstStep>
           )}
-          <BridgeDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
+          <SaddlesDrawing octaves={octaves} current={step?.stringId} unit={units.length} />
           <ul aria-label="What the strings say" className="grid gap-x-6 text-sm sm:grid-cols-2">
             {strings.map((s) => (
               <li key={s.stringId} data-verdict={s.verdict} className="border-t border-line py-1">

@@ -1,12 +1,12 @@
 import { screen, within } from '@testing-library/react';
 import { figure } from '../../../../testing/hand';
-import { choose, BENCH_ALONE, openApp, type Player } from '../../../../testing/player';
+import { choose, BENCH_ALONE, openApp, type AppPlayer } from '../../../../testing/player';
 
 const PLACES = 32;
 const place = (n: number, of = PLACES) => screen.queryByText(`Place ${n} of ${of}`);
 
 /** Reads places of a pass by keys, as they are named, from the one it stands at: each is plucked. */
-async function read(player: Player, from: number, to: number): Promise<void> {
+async function read(player: AppPlayer, from: number, to: number): Promise<void> {
   for (let i = from; i <= to; i++) {
     await player.until(() => place(i) !== null, 4000, `place ${i}`);
     for (let plucks = 0; plucks < 6 && place(i); plucks++) {

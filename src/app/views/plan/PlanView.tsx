@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { doneWalks, EFFORTS, READY, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
+import { READY } from '../../../core/log';
+import { doneWalks, EFFORTS, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -13,7 +14,7 @@ import { leadWords } from '../../parts/visits';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
 import { useAsked } from '../../world/asked';
-import { WORK, type Show } from '../../../core/plan';
+import { WALKS, type Show } from '../../../core/plan';
 import { usePlan, useShow } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
@@ -23,8 +24,8 @@ import { TimeLine } from './TimeLine';
 import { Choices } from './Choices';
 import { ToDo } from './ToDo';
 import { ADVICE, STEP_WORDS, sumWords } from './words';
+import { MINUTE } from '../../../core/base';
 
-const MINUTE = 60000;
 const CHIME_HZ = 660;
 /** Walks that are done and still stand above the next one. */
 const SHOWN_DONE = 3;
@@ -56,7 +57,7 @@ export function PlanView() {
   };
   const work = useMemo(() => (plan?.items ?? []).filter((i) => !ADVICE.has(i.what)), [plan]);
   const advice = (plan?.items ?? []).filter((i) => ADVICE.has(i.what));
-  const next = work.find((i) => WORK.has(i.what)) ?? work[0];
+  const next = work.find((i) => WALKS.has(i.what)) ?? work[0];
   const go = () => next && void navigate(`${basePath}/bench/${next.instrumentId}`);
   /** The show written down anew with a change, at its own time: its walks count from there. And what that does to the plan. */
   const change = (fields: Partial<Show>, words: (was: PlanSum) => string) => {

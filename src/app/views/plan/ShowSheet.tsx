@@ -10,7 +10,7 @@ import {
 } from '../../../core/limits';
 import { READY_SCHOOLS } from '../../../core/plan';
 import { Button } from '../../parts/Button';
-import { instantOf, localText } from '../../../core/base';
+import { instantOf, localText, HOUR } from '../../../core/base';
 import { figureIn } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../world/world';
@@ -23,7 +23,7 @@ const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
   'make-ready': 'Stretch new strings until they are ready',
 };
 /** A curtain is offered so far ahead, at the half hour. */
-const OFFERED_MS = 5 * 3600000;
+const OFFERED_MS = 5 * HOUR;
 const HALF_HOUR_MS = 1800000;
 const field = 'figure rounded-md border border-ink2 bg-sheet px-2 py-1';
 

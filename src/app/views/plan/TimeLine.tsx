@@ -3,12 +3,12 @@ import { scaleTime } from 'd3-scale';
 import type { DoneWalk, PlanItem } from '../../../core/plan';
 import { clockTime } from '../../parts/format';
 import { ADVICE, STEP_WORDS } from './words';
+import { MINUTE } from '../../../core/base';
 
 const WIDTH = 1000;
 const LEFT = 4;
 const ROW = 46;
 const TOP = 30;
-const MINUTE = 60000;
 
 interface Props {
   items: readonly PlanItem[];

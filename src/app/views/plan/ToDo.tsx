@@ -4,8 +4,7 @@ import type { DoneWalk, PlanItem, PlanStep } from '../../../core/plan';
 import { dueTime } from '../../parts/format';
 import { leadWords } from '../../parts/visits';
 import { STEP_WORDS, visitsOf } from './words';
-
-const MINUTE = 60000;
+import { MINUTE } from '../../../core/base';
 
 /** The same for every instrument: one line. */
 const ALL_ALIKE: ReadonlySet<PlanStep> = new Set(['acclimatise']);

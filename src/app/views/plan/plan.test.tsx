@@ -1,12 +1,12 @@
 import { screen, within } from '@testing-library/react';
 import ICAL from 'ical.js';
 import { turnAsTold } from '../../../../testing/hand';
-import { choose, openApp, saved, type Player } from '../../../../testing/player';
+import { choose, openApp, saved, type AppPlayer } from '../../../../testing/player';
 
 const panel = () => within(screen.getByRole('complementary', { name: 'What to do now' }));
 
 /** Checks every string of the requinto and brings up what is low, by keys. */
-async function walk(player: Player): Promise<void> {
+async function walk(player: AppPlayer): Promise<void> {
   await player.press('Enter');
   for (let i = 0; i < 500 && !panel().queryByText('Check done'); i++)
     if (!(await turnAsTold(player))) await player.pass(120);

@@ -16,7 +16,7 @@ const figure = (r: ExerciseRecord): string =>
         : r.value.toFixed(1);
 
 /** The last figure of an exercise and its course over time: nearer to the line is better. */
-export function Course({ records }: { records: readonly ExerciseRecord[] }) {
+export function ExerciseCourse({ records }: { records: readonly ExerciseRecord[] }) {
   const shown = records.slice(-DRAWN);
   const last = shown.at(-1);
   if (!last) return <span className="text-xs text-ink2">not done yet</span>;

@@ -9,7 +9,7 @@ import {
   ENOUGH_TRIALS,
   thresholdOf,
   type EarExercise,
-  type Trial,
+  type StaircaseAnswer,
 } from '../../../core/practice';
 import { BottomBar } from '../../guided/BottomBar';
 import { KEYS } from '../../keys/table';
@@ -32,7 +32,7 @@ export function Ears({
 }) {
   const { clock } = useWorld();
   const [beganMs] = useState(() => clock.elapsedMs());
-  const [trials, setTrials] = useState<Trial[]>([]);
+  const [trials, setTrials] = useState<StaircaseAnswer[]>([]);
   const [ended, setEnded] = useState(false);
   const trial = useMemo(() => earTrial(exercise, seed, trials), [exercise, seed, trials]);
   const threshold = useMemo(() => thresholdOf(trials), [trials]);
@@ -48,7 +48,7 @@ export function Ears({
     if (!ended) play();
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [trial, ended]);
-  const finish = (all: readonly Trial[]) => {
+  const finish = (all: readonly StaircaseAnswer[]) => {
     setEnded(true);
     const { cents, low, high } = thresholdOf(all);
     onDone({

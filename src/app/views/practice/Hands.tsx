@@ -6,7 +6,7 @@ import {
   HAND_WORDS,
   handWords,
   reportHands,
-  standsAt,
+  handStandsAt,
   withinS,
   type HandAct,
   type HandExercise,
@@ -75,7 +75,7 @@ export function Hands({
   }, [clock, over]);
   const act = (what: HandAct) => setRun((r) => actHands(r, what, since()));
   const string = run.strings[run.at]!;
-  const cents = standsAt(run, string, Math.max(nowS, string.path.at(-1)!.tS));
+  const cents = handStandsAt(run, string, Math.max(nowS, string.path.at(-1)!.tS));
   const { kind } = string.tuner;
   const turn = (degrees: number) => act({ do: 'turn', degrees, pushed });
   const limit = withinS(exercise);

@@ -21,7 +21,7 @@ import { Button } from '../../parts/Button';
 import { playNotes } from '../../sound/notes';
 import { useWorld } from '../../world/world';
 import type { Done } from './done';
-import { Net } from './Net';
+import { NetResult } from './Net';
 
 /** A whole job on a simulated instrument: step by step by keys; the truth when it ends. */
 export function Jobs({
@@ -94,7 +94,7 @@ export function Jobs({
                 <li key={s}>{s}</li>
               ))}
             </ul>
-            {end.strings.length > 0 && <Net strings={end.strings} />}
+            {end.strings.length > 0 && <NetResult strings={end.strings} />}
           </div>
         ) : (
           <>

@@ -5,7 +5,7 @@ const ROW = 26;
 const NAMES = 40;
 
 /** Where every string was left, about the line where it should be. */
-export function Net({ strings }: { strings: readonly { name: string; cents: number }[] }) {
+export function NetResult({ strings }: { strings: readonly { name: string; cents: number }[] }) {
   const most = Math.max(6, ...strings.map((s) => Math.abs(s.cents)));
   const middle = NAMES + (WIDE - NAMES) / 2;
   const x = (cents: number) => middle + (0.36 * (WIDE - NAMES) * cents) / most;

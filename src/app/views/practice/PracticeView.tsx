@@ -24,7 +24,7 @@ import { FileInput } from '../../parts/FileInput';
 import { saveFile } from '../../parts/saveFile';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
-import { Course } from './Course';
+import { ExerciseCourse } from './Course';
 import type { Done } from './done';
 import { Ears } from './Ears';
 import { Hands } from './Hands';
@@ -92,7 +92,7 @@ export function PracticeView() {
             >
               {exerciseTitle(e)}
             </button>
-            <Course records={done.filter((r) => r.exercise === e)} />
+            <ExerciseCourse records={done.filter((r) => r.exercise === e)} />
           </li>
         ))}
       </ul>

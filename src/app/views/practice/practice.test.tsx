@@ -1,5 +1,5 @@
 import { screen, within } from '@testing-library/react';
-import { earTrial, type EarTrial, type Trial } from '../../../core/practice';
+import { earTrial, type EarTrial, type StaircaseAnswer } from '../../../core/practice';
 import { BENCH_ALONE, giveFile, openApp, saved } from '../../../../testing/player';
 
 test('hands, by keys alone: a string is brought up from below, done is told with the truth, and the course is kept', async () => {
@@ -32,7 +32,7 @@ test('an ear that tells six cents is found by its answers; a handed-out exercise
     task: 'For Thursday',
   });
   await giveFile(player, 'Exercise file', new File([text], 'exercise.json', { type: 'application/json' }));
-  const trials: Trial[] = [];
+  const trials: StaircaseAnswer[] = [];
   for (let i = 0; i < 40; i++) {
     const trial: EarTrial = earTrial('flat-sharp-middle', 11, trials);
     // Told rightly from six cents on; below that always sharp.
@@ -49,7 +49,7 @@ test('an ear that tells six cents is found by its answers; a handed-out exercise
   ) as {
     kind: string;
     task: string;
-    trials: Trial[];
+    trials: StaircaseAnswer[];
   };
   expect(result).toMatchObject({ kind: 'slow-anchor-exercise-result', task: 'For Thursday' });
   expect(result.trials).toEqual(trials);

@@ -26,6 +26,7 @@ import { Labels } from './Labels';
 import { useLabelAddress } from './useLabelAddress';
 import { rackColumns, textOf } from './columns';
 import { useRack, type RackRow } from './useRack';
+import { MINUTE } from '../../../core/base';
 
 const ROW_PX = 44;
 /** Nothing is grouped. */
@@ -38,7 +39,7 @@ export function RackView() {
   const [trouble, setTrouble] = useState('');
   const { bringBack } = useAway(setTrouble);
   const { own: address } = useLabelAddress();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const navigate = useNavigate();
   const { rows, error, known } = useRack();
   const [text, setText] = useState('');

@@ -7,9 +7,10 @@ import { useNextVisits } from '../../world/plan';
 import { usePriors } from '../../world/priors';
 import { wishOf } from '../../world/status';
 import { useWorld } from '../../world/world';
+import { MINUTE } from '../../../core/base';
 
 /** What is told of all instruments is reckoned anew so often, ms, and so many at a time: other questions come between. */
-const EVERY_MS = 600000;
+const EVERY_MS = 10 * MINUTE;
 const AT_A_TIME = 6;
 
 /** One instrument with what its line says; that comes by and by. */
@@ -22,7 +23,7 @@ export interface RackRow {
 export function useRack(): { rows: RackRow[]; error: Error | undefined; known: number } {
   const { bench, a4Hz, zone } = useWorld();
   const { instruments } = bench;
-  const now = Math.floor(useNow(60000) / EVERY_MS) * EVERY_MS;
+  const now = Math.floor(useNow(MINUTE) / EVERY_MS) * EVERY_MS;
   const { priorsFor } = usePriors();
   const visitOf = useNextVisits();
   const parts = slices(instruments, AT_A_TIME).map((some) => some.map((i) => i.record.instrumentId));

@@ -4,7 +4,7 @@ import { useMoment, type Trace } from '../../guided/trace';
 import { signed, plusMinus } from '../../parts/format';
 
 /** The tone while it is held: its frequency, how sure and why not surer, and how far from what is in force. */
-export function Held({ trace, fromHz }: { trace: Trace; fromHz: number }) {
+export function HeldTone({ trace, fromHz }: { trace: Trace; fromHz: number }) {
   const steady = useMoment(trace, (m) => m.steady);
   if (steady === null || typeof steady === 'string')
     return <p className="text-sm text-ink2">Its frequency is shown while it sounds.</p>;

@@ -23,10 +23,11 @@ import { useNow } from '../../world/now';
 import { useStatuses } from '../../world/status';
 import { TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
-import { Held } from './Held';
+import { HeldTone } from './Held';
 import { OtherDevice } from './OtherDevice';
 import { OwnA4 } from './OwnA4';
 import { Repeats } from './Repeats';
+import { MINUTE } from '../../../core/base';
 
 /** What can be sounded, in our words. */
 const SOURCES: Record<Sounded, { words: string; it: string; sound: string }> = {
@@ -46,7 +47,7 @@ const SOUNDED = { fork: forkTruth(440), reed: reedTruth(439.2), keyboard: reedTr
 /** Which pitch is tuned by: a standard, or a fork, reed, keyboard or player measured. */
 export function ReferenceView() {
   const { bench, a4Hz, demo, nowMs, zone } = useWorld();
-  const now = useNow(60000);
+  const now = useNow(MINUTE);
   const firstId = bench.instruments[0]?.record.instrumentId ?? '';
   const { of: statuses } = useStatuses(bench.instruments, now, bench.curtain?.curtainMs ?? null, firstId);
   const [message, say] = useState('');
@@ -207,7 +208,7 @@ export function ReferenceView() {
                 ? 'Press Enter to use it'
                 : `Press Enter to measure the ${it}`
           }
-          hint={sounding && <Held trace={sound.trace} fromHz={a4Hz * perA4} />}
+          hint={sounding && <HeldTone trace={sound.trace} fromHz={a4Hz * perA4} />}
           toleranceCents={TOLERANCE_CENTS}
           message={message}
         />

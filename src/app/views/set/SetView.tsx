@@ -9,23 +9,23 @@ import { useUnits } from '../../world/units';
 import { heldInMemory } from '../../world/held';
 import { useWorld } from '../../world/world';
 import { SetRow } from './SetRow';
-import { WhatIf, type Change } from './WhatIf';
+import { WhatIf, type SetChange } from './WhatIf';
 
-const AS_IS: Change = { shift: 0, a4Hz: null, scale: 1, gauges: {} };
+const AS_IS: SetChange = { shift: 0, a4Hz: null, scale: 1, gauges: {} };
 
 /** The strings of an instrument drawn as they pull, and what would happen if tuning, length or a gauge were another. */
 export function SetView({ life }: { life: InstrumentLife }) {
   const { a4Hz, basePath, append } = useWorld();
   const navigate = useNavigate();
   const [units, setUnits] = useUnits();
-  const [change, setChange] = useState<Change>(AS_IS);
+  const [change, setChange] = useState<SetChange>(AS_IS);
   const [kept, setKept] = useState('');
   /** Fields start afresh when the set does. */
   const [starts, setStarts] = useState(0);
   const plans = life.record.strings;
   const { tuning } = life;
   const [now, then] = useMemo(() => {
-    const spec = (c: Change): NamedSpec[] => {
+    const spec = (c: SetChange): NamedSpec[] => {
       const of = c.a4Hz ?? a4Hz;
       const sounding = life.strings.map((l) => l.plan);
       return openSpecs(plans, sounding, tuning?.capo ?? 0, of).map((s, i) => {

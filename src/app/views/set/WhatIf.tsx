@@ -5,7 +5,7 @@ import { UnitRadios } from '../../parts/UnitRadios';
 import type { Units } from '../../world/units';
 
 /** What is imagined of the set. */
-export interface Change {
+export interface SetChange {
   /** Semitones. */
   shift: number;
   /** Another reference, Hz; null for the one in use. */
@@ -17,12 +17,12 @@ export interface Change {
 }
 
 interface Props {
-  change: Change;
+  change: SetChange;
   a4Hz: number;
   lengthMm: number;
   units: Units;
   reckoned: SetLoad;
-  onChange: (change: Change) => void;
+  onChange: (change: SetChange) => void;
   onUnits: (units: Units) => void;
 }
 

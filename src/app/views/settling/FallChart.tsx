@@ -1,4 +1,4 @@
-import { localIso, type Zone } from '../../../core/base';
+import { localIso, type Zone, MINUTE, HOUR } from '../../../core/base';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
 import type { InstrumentStory, StoryPoint, StringStory } from '../../../core/story';
@@ -11,7 +11,6 @@ const SYMBOLS: Record<StoryPoint['kind'], string> = {
   stretched: 'square',
   slipped: 'x',
 };
-const MINUTE = 60000;
 
 interface Props {
   story: InstrumentStory;
@@ -77,7 +76,7 @@ export function FallChart({ story, shown, byAge, curtainMs, zone, chart, onPoint
         ? []
         : [upright(story.nowMs, 'ink2', 'solid'), ...(curtainMs === null ? [] : [upright(curtainMs, 'rust', 'dash')])],
     };
-    if (ends && byAge) figures.xaxis!.range = ends.map((p) => Math.log10(Math.max(MINUTE / 3600000, p.ageMin / 60)));
+    if (ends && byAge) figures.xaxis!.range = ends.map((p) => Math.log10(Math.max(MINUTE / HOUR, p.ageMin / 60)));
     else if (ends) figures.xaxis!.range = ends.map((p) => clock(p.atMs));
     return { data: traces, layout: figures };
     // The chart's colours are tokens read from the page.

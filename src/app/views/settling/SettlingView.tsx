@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { standsAt, type InstrumentLife } from '../../../core/log';
+import { stringStanding, type InstrumentLife } from '../../../core/log';
 import type { StringStory } from '../../../core/story';
 import { Button } from '../../parts/Button';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
@@ -17,6 +17,7 @@ import { EditReading } from '../../parts/EditReading';
 import { FallChart } from './FallChart';
 import { StringRow } from './StringRow';
 import { WhichReading } from './WhichReading';
+import { MINUTE } from '../../../core/base';
 
 const AHEAD: [string, number][] = [
   ['3 h', 180],
@@ -41,7 +42,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   /** Readings that were pointed at: one is corrected, of several one is chosen first. */
   const [pointed, point] = useState<readonly string[]>([]);
   const curtainMs = bench.curtain?.curtainMs && bench.curtain.curtainMs > now ? bench.curtain.curtainMs : null;
-  const untilMs = aheadMin === null ? (curtainMs ?? now + 180 * 60000) + 90 * 60000 : now + aheadMin * 60000;
+  const untilMs = aheadMin === null ? (curtainMs ?? now + 180 * MINUTE) + 90 * MINUTE : now + aheadMin * MINUTE;
   const { data: story, error } = useAsked({
     question: 'story',
     subject: instrumentId,
@@ -63,7 +64,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     if (fallenCents === null || nextCheckMs === null) return '';
     const string = life.strings.find((s) => s.plan.stringId === stringId)!;
     const cents = string.readings.at(-1)?.cents ?? null;
-    const status = { cents, ...standsAt(string, toleranceCents) };
+    const status = { cents, ...stringStanding(string, toleranceCents) };
     return visits
       ? stringVisitWords(status, visits.nextOf(stringId), now, zone)
       : `check ${dueTime(nextCheckMs, now, zone)}`;

@@ -12,6 +12,7 @@ import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { PairsDrawing } from './PairsDrawing';
+import { MINUTE, HOUR } from '../../../core/base';
 
 /** The verdict in plain words. */
 export function verdictWords(trial: Trial): string {
@@ -22,7 +23,7 @@ export function verdictWords(trial: Trial): string {
   return trial.more;
 }
 
-const STEP_MS = 60000;
+const STEP_MS = MINUTE;
 
 /** How one trial stands. */
 export function TrialResult({ trial, instruments }: { trial: TrialRecord; instruments: readonly InstrumentLife[] }) {
@@ -55,7 +56,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
           toleranceCents: TOLERANCE_CENTS,
           holdMin: HOLD_MIN,
           curtainMs: null,
-          untilMs: now + 3600000,
+          untilMs: now + HOUR,
           priors: priorsFor(life.record.instrumentId),
           zone,
         },

@@ -1,8 +1,7 @@
 import type { Zone } from '../../../core/base';
 import { clockTime } from '../../parts/format';
 import type { Show } from '../../../core/plan';
-
-const MINUTE = 60000;
+import { MINUTE } from '../../../core/base';
 
 /** What the house waits for, and how long. */
 export function Countdown({ show, nowMs, zone }: { show: Show; nowMs: number; zone: Zone }) {

@@ -14,7 +14,7 @@ import { WORK_ID } from '../../parts/focus';
 import { clockTime } from '../../parts/format';
 import { leadWords, VISIT_WORDS } from '../../parts/visits';
 import { GuardNote } from '../../guided/GuardNote';
-import { handsOn } from '../../guided/hands';
+import { simulatedHands } from '../../guided/hands';
 import { SimulatorControls } from '../../guided/SimulatorControls';
 import { useProcedure } from '../../guided/useProcedure';
 import { useNow } from '../../world/now';
@@ -97,7 +97,7 @@ export function Wings({
     say('Stopped. What was read is saved, and the plan goes on from it.');
   };
   const truth = demo?.stringOf(instrumentId, step?.stringId);
-  const hands = handsOn(demo, instrumentId, truth, sound);
+  const hands = simulatedHands(demo, instrumentId, truth, sound);
   const take = () => {
     if (!step) begin();
     else if (!sound.listening) sound.open();

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { minutesPerString } from '../../../core/plan';
 import { useWakeLock } from '../../guided/useWakeLock';
-import { WORK } from '../../../core/plan';
+import { WALKS } from '../../../core/plan';
 import { usePlan, useShow } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { Wings } from './Wings';
@@ -33,7 +33,7 @@ export function WingsView() {
   const [message, say] = useState('');
   useWakeLock(true);
   useNight();
-  const items = (plan?.items ?? []).filter((i) => WORK.has(i.what) || i.what === 'swap');
+  const items = (plan?.items ?? []).filter((i) => WALKS.has(i.what) || i.what === 'swap');
   // The instrument in hand stays so until its pass is over.
   const underWay = bench.passes.findLast((p) => p.kind === 'check');
   const [held, setHeld] = useState<string | undefined>(

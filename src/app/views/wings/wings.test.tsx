@@ -1,9 +1,9 @@
 import { screen, within } from '@testing-library/react';
 import { doAsTold, figure, isFaint, shownCents } from '../../../../testing/hand';
-import { openApp, type Player } from '../../../../testing/player';
+import { openApp, type AppPlayer } from '../../../../testing/player';
 
 /** Does as the wings say, by the pedal and the simulated hand, until a visit is over. @returns what strings were found and left at */
-async function visit(player: Player): Promise<{ found: Map<string, number>; left: Map<string, number> }> {
+async function visit(player: AppPlayer): Promise<{ found: Map<string, number>; left: Map<string, number> }> {
   const found = new Map<string, number>();
   const left = new Map<string, number>();
   await player.press('PageDown');
@@ -33,7 +33,7 @@ const NEAR = 1.15;
 const LEFT_WITHIN = 1.65;
 
 /** The strings that are asked for, and how far above pitch each is to be left. */
-const asks = (player: Player) =>
+const asks = (player: AppPlayer) =>
   new Map(
     player
       .says('asked')
@@ -42,7 +42,7 @@ const asks = (player: Player) =>
       .map((a) => [a.split(' ')[0]!, figure(a.split(' ')[1] ?? '0')]),
   );
 
-const later = async (player: Player, button: string, times = 1) => {
+const later = async (player: AppPlayer, button: string, times = 1) => {
   for (let i = 0; i < times; i++) await player.click(screen.getByRole('button', { name: button }));
 };
 

@@ -17,18 +17,18 @@ import {
 import { A4_MAX_HZ, A4_MIN_HZ, parseNote } from '../../music';
 
 /** What a field holds, with optional ones missing rather than undefined. */
-export type Held<T> = T extends readonly unknown[]
-  ? { [I in keyof T]: Held<T[I]> }
+export type FieldValue<T> = T extends readonly unknown[]
+  ? { [I in keyof T]: FieldValue<T[I]> }
   : T extends object
     ? Flat<
-        { [K in keyof T as undefined extends T[K] ? never : K]: Held<T[K]> } & {
-          [K in keyof T as undefined extends T[K] ? K : never]?: Held<Exclude<T[K], undefined>>;
+        { [K in keyof T as undefined extends T[K] ? never : K]: FieldValue<T[K]> } & {
+          [K in keyof T as undefined extends T[K] ? K : never]?: FieldValue<Exclude<T[K], undefined>>;
         }
       >
     : T;
 export type Flat<T> = { [K in keyof T]: T[K] };
 /** The fields of a record, read off their schemas. */
-export type FieldsOf<F extends ObjectShape> = Held<{
+export type FieldsOf<F extends ObjectShape> = FieldValue<{
   [K in keyof F]: F[K] extends ISchema<unknown> ? F[K]['__outputType'] : never;
 }>;
 

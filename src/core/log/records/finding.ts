@@ -1,9 +1,9 @@
 import { array } from 'yup';
-import { CAUSES, type Outcome } from '../../codes';
+import { CAUSES, type RemedyOutcome } from '../../codes';
 import { id, oneOf, part, remarkField, within } from './fields';
 import { ofString, recordKind, type RecordOf } from './record';
 
-const OUTCOMES: readonly Outcome[] = ['helped', 'did-not', 'cannot-tell'];
+const OUTCOMES: readonly RemedyOutcome[] = ['helped', 'did-not', 'cannot-tell'];
 
 /** What was concluded at that time of why a string does not stay, and what came of a remedy. */
 export const finding = recordKind(

@@ -32,7 +32,7 @@ import { tuner } from './tuner';
 import { tuning, tuningForgotten } from './tuning';
 
 /** Every type of record. */
-export const KINDS = [
+export const RECORD_KINDS = [
   instrument,
   fitted,
   reading,
@@ -65,7 +65,7 @@ export const KINDS = [
   takenBack,
 ] as const;
 
-export type LogRecord = RecordOf<(typeof KINDS)[number]>;
+export type LogRecord = RecordOf<(typeof RECORD_KINDS)[number]>;
 export type RecordType = LogRecord['type'];
 
 /** A record as it is given; who, when and in which order is added. */
@@ -85,7 +85,7 @@ interface AnyKind {
   older: (typeof reading)['older'];
   steps: (typeof reading)['steps'];
 }
-const byType = new Map((KINDS as unknown as readonly AnyKind[]).map((k) => [k.type as string, k]));
+const byType = new Map((RECORD_KINDS as unknown as readonly AnyKind[]).map((k) => [k.type as string, k]));
 
 /** What a record says, in a line. */
 export const sayRecord = (record: LogRecord, names: Names): string => byType.get(record.type)!.say(record, names);

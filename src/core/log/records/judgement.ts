@@ -1,4 +1,4 @@
-import { SCHOOLS } from '../../codes';
+import { EAR_SCHOOLS } from '../../codes';
 import { signedCents } from '../../music';
 import { centsField, id, interval, oneOf, sigma } from './fields';
 import { ofString, recordKind, type RecordOf } from './record';
@@ -11,7 +11,7 @@ export const judgement = recordKind(
     /** The string that it was tuned against. */
     againstId: id().required(),
     passId: id().required(),
-    school: oneOf(SCHOOLS).required(),
+    school: oneOf(EAR_SCHOOLS).required(),
     /** The pure interval that was listened for, as at the door. */
     interval: interval(),
     /** How far both strings stand from it at their targets, cents. */

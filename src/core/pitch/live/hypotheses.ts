@@ -5,6 +5,7 @@ import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
 import { findPeaks } from '../signal/peaks';
 import { withoutOld, type OldTone } from '../second-string/old-tones';
 import type { StringPlace } from '../reading/types';
+import { clamp } from '../../base';
 
 /** A string may stand so far from where it was last and still be looked for there, cents. */
 const ABOUT_CENTS = 160;
@@ -22,7 +23,7 @@ const PARTIALS = 16;
  * @param reach where the named string itself may stand, cents about its target
  * @returns Hz, undefined where nothing explains the sound
  */
-export function pitchOf(
+export function hypothesisPitch(
   samples: Float64Array,
   sampleRate: number,
   named: StringPlace,
@@ -33,7 +34,7 @@ export function pitchOf(
   const places = [named, ...others].map((s) => ({ ...s, homeHz: s.lastHz ?? s.targetHz }));
   const highest = Math.max(...places.map((p) => p.homeHz));
   const lowest = Math.min(...places.map((p) => p.homeHz));
-  const topHz = Math.min(5000, Math.max(1600, 10 * highest));
+  const topHz = clamp(10 * highest, 1600, 5000);
   const factor = decimationFor(sampleRate, topHz);
   const x = decimate(samples, factor);
   const rate = sampleRate / factor;

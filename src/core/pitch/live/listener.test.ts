@@ -1,5 +1,13 @@
 import { addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../../simulate';
-import { changeBetween, createListener, measure, type Heard, type SectionHeard, type Task, type TrackPoint } from '..';
+import {
+  changeBetween,
+  createListener,
+  measure,
+  type Heard,
+  type SectionHeard,
+  type ListenTask,
+  type TrackPoint,
+} from '..';
 
 const RATE = 24000;
 const SPEC: PluckSpec = plainPluck(196, { pluckAt: 0.15, rolloff: 1.1, decayS: 2, damping: 0.1 });
@@ -7,10 +15,10 @@ const REACH = { lowCents: -1250, highCents: 560 };
 const G = { id: 'g', name: 'G3', targetHz: 196 };
 const D = { id: 'd', name: 'D3', targetHz: 146.83 };
 const C = { id: 'c', name: 'C4', targetHz: 261.63 };
-const TASK: Task = { named: G, others: [D, C], reach: REACH };
+const TASK: ListenTask = { named: G, others: [D, C], reach: REACH };
 
 /** A bench of one listener and voices that are plucked into it. */
-function bench(task: Task, noise = 0.0004) {
+function bench(task: ListenTask, noise = 0.0004) {
   const listener = createListener(RATE);
   listener.setTask(task);
   const random = randomFrom(12);

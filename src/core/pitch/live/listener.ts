@@ -1,15 +1,15 @@
 import { cents } from '../../music';
-import { pitchOf } from './hypotheses';
+import { hypothesisPitch } from './hypotheses';
 import { checkClock, checkInput, type ClockCheck, type InputCheck } from '../recording/input-check';
 import { createTracker, TRACK_RATE, type Tracker, type TrackPoint } from './live';
 import { measure, READ_UNTIL_S } from '../reading/measure';
 import { fading, type OldTone } from '../second-string/old-tones';
 import { refuse } from '../reading/refusals';
 import { sharpAfter, type Sharp } from '../partials/sharp-start';
-import type { Outcome, StringPlace } from '../reading/types';
+import type { MeasureOutcome, StringPlace } from '../reading/types';
 
 /** What the listener is to listen for. */
-export interface Task {
+export interface ListenTask {
   named: StringPlace;
   /** The other strings of the instrument: what is heard may be one of them. */
   others: StringPlace[];
@@ -34,7 +34,7 @@ export interface SectionHeard {
   /** The note has died away: nothing more is to come of it. */
   over: boolean;
   /** `cents` are from the named string's target, whichever string it is. */
-  outcome: Outcome;
+  outcome: MeasureOutcome;
 }
 
 export type Heard =
@@ -46,7 +46,7 @@ export type Heard =
 
 /** Turns blocks of samples into a live trace and read sections; the same for microphone, file and simulated string. */
 export interface Listener {
-  setTask(task: Task): void;
+  setTask(task: ListenTask): void;
   /** @param lostBefore samples were lost between the last block and this one */
   push(block: ArrayLike<number>, lostBefore: boolean): Heard[];
   /** Reads what sounds at this moment, at the user's word. */
@@ -105,7 +105,7 @@ export function createListener(sampleRate: number): Listener {
   const samples = (seconds: number) => Math.round(seconds * sampleRate);
   let total = 0;
   let untilHop = hop;
-  let task: Task | undefined;
+  let task: ListenTask | undefined;
   let tracker: Tracker | undefined;
   let levels: number[] = [];
   let newBefore = false;
@@ -141,7 +141,7 @@ export function createListener(sampleRate: number): Listener {
     return usual && sharpAfter(usual, Math.max(0, (from - note.since) / sampleRate - ATTACK_S));
   };
   /** @param before where the look before this one saw the string at rest, cents */
-  const learn = (n: Note & { onset: number }, outcome: Outcome, before: number): void => {
+  const learn = (n: Note & { onset: number }, outcome: MeasureOutcome, before: number): void => {
     if (!outcome.ok || n.looks < LOOKS_S.length) return;
     const { glideCents: cents, sharpTauS: tauS, fromS, driftCents, sigmaCents } = outcome;
     // While a hand turns, what looks like a sharp start is the hand's: then no two looks see the string rest at one place.
@@ -157,14 +157,14 @@ export function createListener(sampleRate: number): Listener {
   };
 
   /** Reads [from, now); with an onset, the note that begins there. */
-  const read = (from: number, onset: number | null): Outcome => {
+  const read = (from: number, onset: number | null): MeasureOutcome => {
     const { named, others, reach, insist } = task!;
     if (lostAt >= from) return refuse('gap');
     const first = onset === null ? from : Math.max(0, onset - samples(LEAD_S));
     const sound = latest(first);
     const begins = Math.max(first, total - ring.length);
     const body = sound.subarray(onset === null ? 0 : Math.min(sound.length >> 1, onset + samples(0.05) - begins));
-    const hz = pitchOf(body, sampleRate, named, insist ? [] : others, reach, old);
+    const hz = hypothesisPitch(body, sampleRate, named, insist ? [] : others, reach, old);
     const near = hz === undefined || Math.abs(cents(hz, named.targetHz)) < 110;
     const targetHz = near ? named.targetHz : hz;
     const sharp = onset === null ? sharpAt(from) : undefined;

@@ -6,6 +6,7 @@ import { B_USUAL, fitStiffString } from '../partials/law';
 import { SEARCH_HIGH_CENTS, SEARCH_LOW_CENTS } from '../reading/look';
 import { withoutOld, type OldTone } from '../second-string/old-tones';
 import { findPeaks, type Peaks } from '../signal/peaks';
+import { clamp } from '../../base';
 
 /** One point of the live trace. */
 export interface TrackPoint {
@@ -84,7 +85,7 @@ function firstPartial(comb: Comb, peaks: Peaks): number {
  */
 export function createTracker(sampleRate: number, targetHz: number): Tracker {
   const windowS = Math.max(LEAST_WINDOW_S, PERIODS / targetHz);
-  const topHz = Math.min(5000, Math.max(1200, 12 * targetHz));
+  const topHz = clamp(12 * targetHz, 1200, 5000);
   const factor = decimationFor(sampleRate, topHz);
   const rate = sampleRate / factor;
   const length = Math.floor(windowS * sampleRate);

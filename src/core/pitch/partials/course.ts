@@ -10,7 +10,7 @@ export interface PartialFit extends MeasuredPartial {
 }
 
 /** How the pitch went through a stretch of sound. */
-export interface Course {
+export interface PitchCourse {
   partials: PartialFit[];
   /** How much sharper the stretch began than the string is at rest. */
   sharp: Sharp;
@@ -61,7 +61,7 @@ export function fitCourse(
   tracks: readonly PartialTrack[],
   noise: readonly number[],
   sharp: 'sought' | Sharp,
-): Course | undefined {
+): PitchCourse | undefined {
   const first = tracks[0];
   if (!first) return undefined;
   const { timeS } = first;

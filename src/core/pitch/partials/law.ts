@@ -1,3 +1,5 @@
+import { clamp } from '../../base';
+
 /** One partial as it was measured: number, frequency and standard error in Hz, amplitude. */
 export interface MeasuredPartial {
   n: number;
@@ -79,7 +81,7 @@ export function fitStiffString(partials: readonly MeasuredPartial[], b?: number)
       sr += w * r;
       sgr += w * g * r;
     }
-    const next = Math.max(0, Math.min(B_MOST, stiffness + (sw * sgr - sg * sr) / (sw * sgg - sg * sg)));
+    const next = clamp(stiffness + (sw * sgr - sg * sr) / (sw * sgg - sg * sg), 0, B_MOST);
     // At a bound of the stiffness the height is the plain mean.
     const move = (sr - sg * (next - stiffness)) / sw;
     stiffness = next;

@@ -8,7 +8,7 @@ export interface Sharp {
 }
 
 /** What one partial says: its phase about a straight line, rad; the weights of its frames; the phase of one cent in a second, rad/s. */
-export interface Told {
+export interface PartialTold {
   w: Float64Array;
   used: number;
   perCent: number;
@@ -107,7 +107,7 @@ function lawsOf(tracks: readonly PartialTrack[], noise: readonly number[]) {
 }
 
 /** What each partial's phase does under a sharp start of one cent that follows a curve: its line's slope, and what that leaves over. */
-function underOneCent(told: readonly Told[], timeS: Float64Array, curve: Float64Array) {
+function underOneCent(told: readonly PartialTold[], timeS: Float64Array, curve: Float64Array) {
   const stepS = timeS[1]! - timeS[0]!;
   // Seconds that it has run ahead.
   const ahead = new Float64Array(timeS.length);
@@ -120,7 +120,7 @@ function underOneCent(told: readonly Told[], timeS: Float64Array, curve: Float64
 type Bent = ReturnType<typeof underOneCent>;
 
 /** The sharp start where the partials agree (Student-t weights), under its prior: beats are each partial's own and scatter, tension moves all alike. */
-function agreed(partials: readonly Told[], bent: Bent): { cents: number; sd: number } {
+function agreed(partials: readonly PartialTold[], bent: Bent): { cents: number; sd: number } {
   const each = partials.flatMap(({ w, used, perCent, residual, lead }, i) => {
     const { bend } = bent[i]!;
     let num = 0;
@@ -157,7 +157,7 @@ function agreed(partials: readonly Told[], bent: Bent): { cents: number; sd: num
 }
 
 /** Mean square of what a sharp start leaves of a partial's phase, in units of its frames' variance. */
-function misfit({ w, used, perCent, residual }: Told, bend: Float64Array, cents: number): number {
+function misfit({ w, used, perCent, residual }: PartialTold, bend: Float64Array, cents: number): number {
   let sum = 0;
   for (let k = 0; k < used; k++) sum += w[k]! * (residual[k]! - cents * perCent * bend[k]!) ** 2;
   return sum / used;
@@ -172,7 +172,7 @@ function misfit({ w, used, perCent, residual }: Told, bend: Float64Array, cents:
 export function takeSharpStart(
   tracks: readonly PartialTrack[],
   noise: readonly number[],
-  told: readonly Told[],
+  told: readonly PartialTold[],
   known?: Sharp,
 ): SharpStart {
   const { timeS } = tracks[0]!;

@@ -1,7 +1,7 @@
 import type { Reading } from './types';
 
 /** How far a string moved between two readings, cents, with its own standard error and the partials it rests on. */
-export interface Change {
+export interface PitchChange {
   cents: number;
   sigmaCents: number;
   partials: number;
@@ -22,7 +22,7 @@ const NU = 3;
 export function changeBetween(
   from: Pick<Reading, 'frequencyHz' | 'sigmaCents' | 'partials'>,
   to: Pick<Reading, 'frequencyHz' | 'sigmaCents' | 'partials'>,
-): Change {
+): PitchChange {
   const pairs = to.partials.flatMap((p) => {
     const q = from.partials.find((f) => f.n === p.n);
     if (!q) return [];

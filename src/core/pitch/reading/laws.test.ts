@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { cents } from '../../music';
 import { addNoise, plainPluck, pluck, randomFrom } from '../../simulate';
-import { changeBetween, measure, type Outcome, type Reading } from '..';
+import { changeBetween, measure, type MeasureOutcome, type Reading } from '..';
 
 const RATE = 22050;
 
@@ -19,7 +19,7 @@ function note(frequencyHz: number, seed: number, seconds = 1.1): Float32Array {
   return out;
 }
 const read = (samples: ArrayLike<number>, targetHz: number, rate = RATE): Reading => {
-  const outcome: Outcome = measure(samples, rate, { targetHz });
+  const outcome: MeasureOutcome = measure(samples, rate, { targetHz });
   if (!outcome.ok) throw new Error(outcome.reason);
   return outcome;
 };

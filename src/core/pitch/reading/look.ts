@@ -9,7 +9,7 @@ import { findPeaks, type Peaks } from '../signal/peaks';
 import { isMainsHum, offCombShare, type LongSpectrum } from '../second-string/purity';
 import { refuse } from './refusals';
 import type { Section } from '../recording/section';
-import type { MeasureOptions, Outcome } from './types';
+import type { MeasureOptions, MeasureOutcome } from './types';
 
 /** Where the named string is looked for, cents around its target: slack strings below, over-tight ones above. */
 export const SEARCH_LOW_CENTS = -1250;
@@ -129,7 +129,7 @@ const OWN_WEAK = 0.32;
 const OWN_STRONG = 0.38;
 
 /** Reads the stretch [startS, endS) of a note, s. */
-export function look(take: Take, startS: number, endS: number): Outcome {
+export function look(take: Take, startS: number, endS: number): MeasureOutcome {
   const { x, rate, section, options } = take;
   const { targetHz, lowCents = SEARCH_LOW_CENTS, highCents = SEARCH_HIGH_CENTS } = options;
   const lastsS = endS - startS;

@@ -1,6 +1,7 @@
 import { cents } from '../../music';
 import { addHum, addNoise, plainPluck, pluck, randomFrom, type PluckSpec } from '../../simulate';
 import { measure, sharpAfter } from '..';
+import { clamp } from '../../base';
 
 const RATE = 44100;
 
@@ -183,7 +184,7 @@ describe('what is no single steady string is refused with its reason', () => {
     expect(r.ok && Math.abs(cents(r.frequencyHz, hz))).toBeLessThan(0.5);
   });
   test.each([41.2, 82.4, 196])('%p Hz clipped to the end: too loud, and not two strings', (hz) => {
-    const x = sound([spec(hz, { decayS: 30, damping: 0.01 })], 11).map((v) => Math.max(-0.08, Math.min(0.08, v)));
+    const x = sound([spec(hz, { decayS: 30, damping: 0.01 })], 11).map((v) => clamp(v, -0.08, 0.08));
     expect(reasonOf(x, hz)).toBe('clipped');
   });
   test('a knock', () => {

@@ -5,7 +5,8 @@ import { withoutHum } from '../recording/hum';
 import { LARGEST_SHARP, look, MAX_PARTIALS, SEARCH_LOW_CENTS, tonesOf, type Take } from './look';
 import { refuse } from './refusals';
 import { chooseSection, findSections, quietStretches, type Section } from '../recording/section';
-import type { MeasureOptions, Outcome, Reading } from './types';
+import type { MeasureOptions, MeasureOutcome, Reading } from './types';
+import { clamp } from '../../base';
 
 /** The stretch that is read ends this long after the onset at the latest, s: every pluck is read over the same part of its life. */
 export const READ_UNTIL_S = 1.1;
@@ -73,7 +74,7 @@ function between(a: Reading, b: Reading, share: number): Reading {
 }
 
 /** Looks at the stretch [startS, endS), s, and at its settled part where the attack wavered or the start was very sharp. */
-function judge(take: Take, startS: number, endS: number): Outcome {
+function judge(take: Take, startS: number, endS: number): MeasureOutcome {
   const outcome = look(take, startS, endS);
   const laterS = startS + SETTLED_AFTER_S;
   const doubt = outcome.ok ? (outcome.glideCents - DOUBTED_SHARP) / (LARGEST_SHARP - DOUBTED_SHARP) : 1;
@@ -91,14 +92,14 @@ function judge(take: Take, startS: number, endS: number): Outcome {
  * @param samples mono, -1..1
  * @param sampleRate Hz, 8000 to 192000
  */
-export function measure(samples: ArrayLike<number>, sampleRate: number, options: MeasureOptions): Outcome {
+export function measure(samples: ArrayLike<number>, sampleRate: number, options: MeasureOptions): MeasureOutcome {
   const { targetHz, onsetS, sustained } = options;
   const raw = withoutOffset(samples);
   if (raw.length < 0.05 * sampleRate) return refuse('too-short');
   const peak = peakOf(raw);
   if (peak < SILENT) return refuse('too-quiet');
 
-  const topHz = Math.min(HIGHEST_HZ, Math.max(LOWEST_TOP_HZ, MAX_PARTIALS * targetHz));
+  const topHz = clamp(MAX_PARTIALS * targetHz, LOWEST_TOP_HZ, HIGHEST_HZ);
   const factor = decimationFor(sampleRate, topHz);
   let x = decimate(raw, factor);
   const rate = sampleRate / factor;

@@ -40,7 +40,7 @@ export interface Refusal {
   message: string;
 }
 
-export type Outcome = Reading | Refusal;
+export type MeasureOutcome = Reading | Refusal;
 
 /** What the estimator is told beside the samples. */
 export interface MeasureOptions {

@@ -1,5 +1,6 @@
 import { Matrix } from 'ml-matrix';
 import { choleskyOf } from '../signal/cholesky';
+import { clamp } from '../../base';
 
 /** A stretch of samples, from inclusive, to exclusive. */
 export interface Stretch {
@@ -88,7 +89,7 @@ function driftedLines(x: Float64Array, rate: number, stretches: Stretch[], nomin
   let at = 1;
   for (let i = 1; i < 4; i++) if (cost[i]! < cost[at]!) at = i;
   const bend = cost[at - 1]! - 2 * cost[at]! + cost[at + 1]!;
-  const between = bend > 0 ? Math.max(-1, Math.min(1, (cost[at - 1]! - cost[at + 1]!) / (2 * bend))) : 0;
+  const between = bend > 0 ? clamp((cost[at - 1]! - cost[at + 1]!) / (2 * bend), -1, 1) : 0;
   return fitLines(x, rate, stretches, nominalHz + (steps[at]!.sd + between) * DRIFT_SD_HZ);
 }
 

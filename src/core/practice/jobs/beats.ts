@@ -1,6 +1,6 @@
 import { ratioOfCents } from '../../music';
 import { randomFrom } from '../../simulate';
-import { TURN_STEPS, turnOf, type JobRules } from './job';
+import { TURN_STEPS, stepTurn, type JobRules } from './job';
 
 /** Sound lasts so long, s: beats in it are counted. */
 const BEATS_S = 3;
@@ -74,7 +74,7 @@ export const stopJob: JobRules<Stop> = {
     { id: 'hear', words: 'Hear both', key: 'P' },
     { id: 'done', words: 'They stand still', key: 'Enter' },
   ],
-  act: (s, id) => (id === 'done' ? { ...s, done: true } : { ...s, cents: s.cents + (turnOf(id, 0.5, 4) ?? 0) }),
+  act: (s, id) => (id === 'done' ? { ...s, done: true } : { ...s, cents: s.cents + (stepTurn(id, 0.5, 4) ?? 0) }),
   sound: ({ hz, cents }) => ({ hz: [hz, hz * ratioOfCents(cents)], lastsS: BEATS_S }),
   over: (s) => s.done,
   end({ hz, cents }) {

@@ -8,7 +8,7 @@ import {
   type BridgeTruth,
   type StringTruth,
 } from '../../simulate';
-import { GUITAR, inTuneOf, standWords, TURN_STEPS, turnOf, type JobRules } from './job';
+import { GUITAR, inTuneOf, standWords, TURN_STEPS, stepTurn, type JobRules } from './job';
 
 const HZ = [329.63, 246.94, 196, 146.83, 110, 82.41];
 /** Cores of plain and wound strings, mm, and pulls, N (a usual set). */
@@ -125,7 +125,7 @@ export const bridgeJob: JobRules<BridgeJob> = {
       known: next.known.map((c, i) => (i === next.at ? centsOf(next)[i]! : c)),
     });
     if (to !== undefined) return reads({ ...s, at: Number(to), fresh: true });
-    const cents = turnOf(id, LITTLE_CENTS, MORE_CENTS) ?? 0;
+    const cents = stepTurn(id, LITTLE_CENTS, MORE_CENTS) ?? 0;
     return reads({ ...s, ...turn(s, s.at, cents), turned: s.turned + (s.fresh ? 1 : 0), fresh: false });
   },
   over: (s) => s.done,

@@ -6,12 +6,12 @@ import {
   soundRatio,
   soundWords,
   type EarStep,
-  type Sound,
+  type EarSound,
 } from '../../by-ear';
-import type { School } from '../../codes';
+import type { EarSchool } from '../../codes';
 import { capital, DEFAULT_A4_HZ, ratioOfCents, targetFrequencyHz } from '../../music';
 import { randomFrom } from '../../simulate';
-import { GUITAR, inTuneOf, standWords, TURN_STEPS, turnOf, type JobRules } from './job';
+import { GUITAR, inTuneOf, standWords, TURN_STEPS, stepTurn, type JobRules } from './job';
 
 const VIOLIN = ['E5', 'A4', 'D4', 'G3'];
 const FRETS = 19;
@@ -26,12 +26,12 @@ interface ByEar {
 }
 
 /** An instrument is tuned by a school by ear: nothing is shown but what to sound; the net of errors comes afterwards. */
-export function byEarJob(school: School, title: string): JobRules<ByEar> {
+export function byEarJob(school: EarSchool, title: string): JobRules<ByEar> {
   const notes = school === 'fifths' ? VIOLIN : GUITAR;
   const made = earRound(notes, school, school === 'fifths' ? 0 : FRETS, DEFAULT_A4_HZ);
   if (!made.ok) throw new Error(made.message);
   const { steps } = made.round;
-  const hz = ({ cents }: ByEar, sound: Sound) =>
+  const hz = ({ cents }: ByEar, sound: EarSound) =>
     targetFrequencyHz(notes[sound.string - 1]!, DEFAULT_A4_HZ)! *
     ratioOfCents(cents[sound.string - 1]!) *
     soundRatio(sound);
@@ -64,7 +64,7 @@ export function byEarJob(school: School, title: string): JobRules<ByEar> {
     ],
     act(s, id) {
       if (id === 'next') return { ...s, at: s.at + 1 };
-      const by = turnOf(id, LITTLE_CENTS, MORE_CENTS);
+      const by = stepTurn(id, LITTLE_CENTS, MORE_CENTS);
       const step = steps[s.at];
       return by === undefined || !step ? s : { ...s, cents: s.cents.map((c, i) => (i === step.tune - 1 ? c + by : c)) };
     },

@@ -55,7 +55,7 @@ export const TURN_STEPS: readonly JobStep[] = [
   { id: 'down-more', words: 'Down, more', key: '⇧↓' },
 ];
 /** How far a turning step goes, cents; undefined where it is none. */
-export const turnOf = (id: string, little: number, more: number): number | undefined =>
+export const stepTurn = (id: string, little: number, more: number): number | undefined =>
   ({ up: little, down: -little, 'up-more': more, 'down-more': -more })[id];
 
 /** A guitar's strings, the highest first. */

@@ -1,6 +1,6 @@
 import { signedCents } from '../../music';
 import { octaveCents, randomFrom, type FrettedTruth } from '../../simulate';
-import { TURN_STEPS, turnOf, type JobRules } from './job';
+import { TURN_STEPS, stepTurn, type JobRules } from './job';
 
 interface Saddle {
   truth: FrettedTruth;
@@ -64,7 +64,7 @@ export const saddleJob: JobRules<Saddle> = {
       const noise = READ_CENTS * randomFrom(s.seed + 1 + s.readings.length).normal();
       return { ...s, readings: [...s.readings, { cents: octaveCents(s.truth) + noise, movedMm: s.movedMm }] };
     }
-    const mm = turnOf(id, LITTLE_MM, MORE_MM) ?? 0;
+    const mm = stepTurn(id, LITTLE_MM, MORE_MM) ?? 0;
     return { ...s, movedMm: s.movedMm + mm, truth: { ...s.truth, saddleMm: s.truth.saddleMm + mm } };
   },
   over: (s) => s.done,

@@ -1,9 +1,7 @@
-import { clockTime } from '../../base';
+import { clockTime, MINUTE } from '../../base';
 import { signedCents } from '../../music';
 import { plainString, randomFrom, stretchString, trueCents, turnString, type StringTruth } from '../../simulate';
 import { GUITAR, inTuneOf, times, type JobRules } from './job';
-
-const MINUTE = 60000;
 /** Strung at half past two; the show from half past six, an hour and a half. */
 const STRUNG_MIN = 14.5 * 60;
 const SHOW_MIN = 240;

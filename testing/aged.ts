@@ -1,9 +1,9 @@
-import { randomFrom } from '../simulate';
-import { fitSettling, SETTLING_PRIORS, type SettlingEvent, type SettlingMaterial } from '../settling';
-import type { PlanSession, PlanString } from '.';
+/** What the tests of plans are made from: strings of an age, and a show. */
+import { randomFrom } from '../src/core/simulate';
+import { fitSettling, SETTLING_PRIORS, type SettlingEvent, type SettlingMaterial } from '../src/core/settling';
+import type { PlanSession, PlanString } from '../src/core/plan';
+import { MINUTE } from '../src/core/base';
 
-// What the tests of plans are made from.
-export const MINUTE = 60000;
 export const NOW = Date.UTC(2026, 5, 12, 12, 0);
 
 /** A string of an age whose readings follow the logarithmic law, last read and brought up just now; and so many minutes ago. */
@@ -46,7 +46,7 @@ export function aged(
   };
 }
 
-export const session: PlanSession = {
+export const aShow: PlanSession = {
   curtainMs: NOW + 300 * MINUTE,
   minutes: 90,
   toleranceCents: 3,
