@@ -4,11 +4,12 @@
  */
 import { argv, cpuUsage } from 'node:process';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../src/core/check';
-import { readBench, READY } from '../../src/core/log';
+import { readBench } from '../../src/core/log';
 import { statementsOf, type Statement } from '../../src/core/says';
 import { writeSection } from '../report';
 import { BEYOND_MIN, drawAudited, octaveErrorCents, type Audited } from './world';
 import { MINUTE } from '../../src/core/base';
+import { READY } from '../../src/core/status';
 
 const COUNT = Number(argv[2] ?? 1000);
 const SEED = Number(argv[3] ?? 5);

@@ -2,14 +2,14 @@
 import { argv, cpuUsage } from 'node:process';
 import {
   adviseBridge,
+  orderOf,
+  type BridgeEvent,
   couplingOf,
   lawOf,
   leanOf,
-  orderOf,
-  type BridgeEvent,
   type BridgeLaw,
 } from '../../src/core/bridge';
-import { type BridgeMemory, type BridgeOrder } from '../../src/core/codes';
+import type { BridgeMemory, BridgeOrder } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { drawBridge, BRIDGE_CASES, type BridgeCase, type BridgeWorld } from './world';

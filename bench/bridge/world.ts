@@ -1,5 +1,4 @@
-import { momentAt, pitchAt, tensionAt, type ExactBridge, type ExactString } from '../../src/core/bridge';
-import type { Random } from '../../src/core/simulate';
+import { type Random, momentAt, pitchAt, tensionAt, type ExactBridge, type ExactString } from '../../src/core/simulate';
 import { clamp } from '../../src/core/base';
 
 export const BRIDGE_CASES = ['touch-up', 'fresh', 'new-tuning'] as const;

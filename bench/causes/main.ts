@@ -1,7 +1,7 @@
 /** npm run bench:causes [-- CASES [SEED]]: the finder on faults by other laws than its own, against other orders of tests. */
 import { argv, cpuUsage } from 'node:process';
 import { causesOf, findCause, testsOf, type CauseAnswer, type Evidence } from '../../src/core/causes';
-import { type CauseTest } from '../../src/core/codes';
+import type { CauseTest } from '../../src/core/codes';
 import { randomFrom } from '../../src/core/simulate';
 import { writeSection } from '../report';
 import { plainCase } from './plain';

@@ -1,10 +1,11 @@
 /** Do the other strings stand in for a thermometer? Steel instruments in one room, with and without their neighbours. */
 import { quantile } from 'simple-statistics';
-import { fitLives, type ReadingRecord, type StringLife } from '../../src/core/log';
+import type { ReadingRecord, StringLife } from '../../src/core/log';
 import { fallAhead, mixtureQuantile, warmthOf } from '../../src/core/settling';
 import { randomFrom } from '../../src/core/simulate';
 import { logBetween, trueString, type TrueString } from './truth';
 import { MINUTE } from '../../src/core/base';
+import { fitLives } from '../../src/core/status';
 
 const INSTRUMENTS = 120;
 const HORIZONS = [90, 720, 1440];

@@ -1,14 +1,14 @@
 import { readingsCsv, readLogFile, writeLogFile } from '../../src/core/exchange';
-import { adviseBridge, lawOf, memorySize } from '../../src/core/bridge';
+import { adviseBridge, memorySize, lawOf } from '../../src/core/bridge';
 import { octavePasses } from '../../src/core/octave';
 import { nextStep } from '../../src/core/check';
 import { passUnderWay } from '../../src/core/guided';
 import { planSession, planShow, planStrings } from '../../src/core/plan';
-import { instrumentStatus, readBench, type LogRecord } from '../../src/core/log';
+import { readBench, type LogRecord } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
-import { fallsByAge, instrumentStory, learnedPriors, setsTaughtBy } from '../../src/core/story';
 import { judgeTrial } from '../../src/core/trial';
 import { DAY, MINUTE } from '../../src/core/base';
+import { instrumentStatus, fallsByAge, instrumentStory, learnedPriors, setsTaughtBy } from '../../src/core/status';
 
 /** Figures in an answer that are none; [] where all are. */
 export function noNumbers(value: unknown, path = ''): string[] {

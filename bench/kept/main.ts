@@ -3,7 +3,7 @@
  * 50 000 records, a log of many small writes tidied up, the demonstration begun anew, two tabs at once; after each kill a new tab
  * opens the log and it is compared with what was shown as kept. Backups in a folder, a browser that was cleared, a flipped bit, a full disk.
  */
-import { type BrowserContext, type Page } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { argv, exit, stderr } from 'node:process';
 import { readLogFile, writeLogFile } from '../../src/core/exchange';

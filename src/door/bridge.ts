@@ -1,5 +1,5 @@
 import { array, lazy, mixed, number, object, string } from 'yup';
-import { adviseBridge, springsHold, lawOf, memorySize, USUAL, type BridgeEvent } from '../core/bridge';
+import { adviseBridge, memorySize, type BridgeEvent, springsHold, lawOf, USUAL } from '../core/bridge';
 import { BRIDGE_ORDERS, BRIDGE_TASKS, isBridgeMemory } from '../core/codes';
 import { LEAST_SIGMA_CENTS, MOST_CENTS, MOST_CLAW_TURNS } from '../core/limits';
 import { DEFAULT_A4_HZ, targetFrequencyHz } from '../core/music';

@@ -1,8 +1,8 @@
 import { DEFAULT_A4_HZ } from '../core/music';
 import { statementsOf } from '../core/says';
-import { learnedOf, setsTaughtBy } from '../core/story';
 import { instantFrom, refused } from './lines';
 import { benchAt, isNoZone, logIn } from './log';
+import { learnedOf, setsTaughtBy } from '../core/status';
 
 /**
  * `say`: a log export with `now` beside its records (or the export under `log` or `export`) in, every statement out that the

@@ -9,18 +9,14 @@ import {
   type PriorOf,
 } from '../../core/plan';
 import {
-  ageFromMs,
   createLogIndex,
   indexOf,
-  instrumentStatus,
   type Chapter,
   type InstrumentLife,
   type LogIndex,
-  type Priors,
   type StringRef,
 } from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
-import { fallsByAge, instrumentStory, learnedOf, newestSets, setsTaughtBy, type TaughtSet } from '../../core/story';
 import { SETTLES_AS, traitsOf } from '../../core/strings';
 import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type StoreName } from '../world/database';
 import { exportLog, importFile, lookAt, fileSound } from './files';
@@ -38,6 +34,17 @@ import type {
 } from './questions';
 import type { LongTask } from './task';
 import { MINUTE } from '../../core/base';
+import {
+  ageFromMs,
+  instrumentStatus,
+  type Priors,
+  fallsByAge,
+  instrumentStory,
+  learnedOf,
+  newestSets,
+  setsTaughtBy,
+  type TaughtSet,
+} from '../../core/status';
 
 /** What is seldom asked for is loaded when it is. */
 const trials = () => import('../../core/trial');

@@ -1,25 +1,16 @@
 import type { Zone } from '../../core/base';
-import type { BridgeLaw, compareWays } from '../../core/bridge';
+import type { compareWays, BridgeLaw } from '../../core/bridge';
 import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { NextThing, RackLine } from '../../core/says';
 import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
-import type {
-  Chapter,
-  InstrumentLife,
-  LogRecord,
-  Priors,
-  Search,
-  StringStatus,
-  TrialRecord,
-  Wish,
-} from '../../core/log';
+import type { Chapter, InstrumentLife, LogRecord, Search, TrialRecord } from '../../core/log';
 import type { lifeSheet, MaterialLives, StringSet, Treated } from '../../core/life';
 import type { Octaves } from '../../core/octave';
-import type { InstrumentStory, Learned, StoryWish } from '../../core/story';
 import type { Trial } from '../../core/trial';
 import type { StoreName } from '../world/database';
+import type { Priors, StringStatus, Wish, InstrumentStory, Learned, StoryWish } from '../../core/status';
 
 /** What the analyst is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {

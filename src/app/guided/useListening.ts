@@ -3,10 +3,10 @@ import {
   isSameStep,
   lineCentsOf,
   reachOf,
-  type Figure,
   type GuidedStep,
   type Hearer,
   type TunerAdvice,
+  type Figure,
 } from '../../core/guided';
 import type { Heard, TrackPoint } from '../../core/pitch';
 import type { Source } from '../../core/log';

@@ -1,10 +1,11 @@
 import { v4 as newId } from 'uuid';
 import { useLayoutEffect, useReducer, useRef, useState } from 'react';
 import { createPlayer, type GuidedLog, type Procedure } from '../../core/guided';
-import type { Bench, InstrumentLife, StringStatus } from '../../core/log';
+import type { Bench, InstrumentLife } from '../../core/log';
 import type { KeyLine } from '../keys/table';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useWorld } from '../world/world';
+import type { StringStatus } from '../../core/status';
 
 /** What the world knows of the log at a moment. */
 interface WorldNow {

@@ -1,9 +1,10 @@
 import { scaleLog } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { memo } from 'react';
-import type { ForecastBand, ReadingRecord } from '../../core/log';
+import type { ReadingRecord } from '../../core/log';
 import { symlog } from './format';
 import { MINUTE } from '../../core/base';
+import type { ForecastBand } from '../../core/status';
 
 export interface LaneProps {
   readings: ReadingRecord[];

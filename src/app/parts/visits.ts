@@ -1,8 +1,8 @@
 import type { Zone } from '../../core/base';
 import type { PlanItem, VisitPurpose } from '../../core/plan';
-import type { StringStatus } from '../../core/log';
 import { dueTime, signed } from './format';
 import { MINUTE } from '../../core/base';
+import type { StringStatus } from '../../core/status';
 
 /** What a visit is for, as it is said where it is made. */
 export const VISIT_WORDS: Record<VisitPurpose, string> = {

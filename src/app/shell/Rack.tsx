@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
-import type { InstrumentLife, StringStatus } from '../../core/log';
+import type { InstrumentLife } from '../../core/log';
 import { signed } from '../parts/format';
 import { pathToNext } from '../parts/next';
 import { RackBars } from '../parts/RackBars';
@@ -11,6 +11,7 @@ import { useNextVisits } from '../world/plan';
 import { useNextThings, useStatuses } from '../world/status';
 import { useWorld } from '../world/world';
 import { pathTo, type InstrumentViewLine } from './views';
+import type { StringStatus } from '../../core/status';
 
 const NONE: StringStatus[] = [];
 

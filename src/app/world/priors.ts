@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { Priors } from '../../core/log';
 import { settings } from './settings';
 import { useAsked } from './asked';
 import { useWorld } from './world';
+import type { Priors } from '../../core/status';
 
 /** Nothing learned: the house's estimates. */
 const HOUSE: Priors = {};

@@ -1,12 +1,13 @@
 import { useMemo } from 'react';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../core/check';
 import type { PlanItem } from '../../core/plan';
-import type { InstrumentLife, Priors, StringStatus, Wish } from '../../core/log';
+import type { InstrumentLife } from '../../core/log';
 import type { NextThing } from '../../core/says';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';
 import { useWorld } from './world';
 import { MINUTE } from '../../core/base';
+import type { Priors, StringStatus, Wish } from '../../core/status';
 
 /** The instrument in hand is reckoned anew so often, ms; the others on the rack in their turn. */
 const IN_HAND_MS = 15000;

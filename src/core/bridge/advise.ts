@@ -1,8 +1,8 @@
 import { MOST_CLAW_TURNS } from '../limits';
 import { createBridgeFilter, type BridgeBelief, type BridgeEvent, type BridgeFilter } from './filter';
 import type { BridgeMemory, BridgeTask, BridgeOrder } from '../codes';
-import { yOf, type BridgeLaw } from './spec';
 import { clamp } from '../base';
+import { yOf, type BridgeLaw } from './coupling';
 
 export interface BridgeJob {
   law: BridgeLaw;

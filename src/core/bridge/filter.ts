@@ -1,5 +1,5 @@
 import type { BridgeMemory } from '../codes';
-import { centsOf, couplingOf, type BridgeLaw, type Coupling } from './spec';
+import { centsOf, couplingOf, type BridgeLaw, type Coupling } from './coupling';
 
 /** What happened to a bridge, in order. Strings count from 1; cents from the new targets. */
 export type BridgeEvent =

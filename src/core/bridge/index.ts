@@ -1,34 +1,11 @@
-export { adviseBridge, orderOf, turnsForChange, type BridgeAdvice, type BridgeJob } from './advise';
-export { createBridgeFilter, memorySize, type BridgeBelief, type BridgeEvent, type BridgeFilter } from './filter';
-export {
-  couplingOf,
-  springsHold,
-  leanOf,
-  riseWithout,
-  lawOf,
-  USUAL,
-  type BridgeLaw,
-  type BridgeSpec,
-  type BridgeStringSpec,
-  type Coupling,
-} from './spec';
-export {
-  angleAt,
-  energyAt,
-  momentAt,
-  pitchAt,
-  restAngle,
-  speakingMm,
-  tensionAt,
-  type ExactBridge,
-  type ExactString,
-} from './exact';
+export { adviseBridge, orderOf, turnsForChange, type BridgeAdvice } from './advise';
+export { memorySize, type BridgeEvent } from './filter';
 export { fineTunerRooms, lockShifts, type LockedStep } from './locking';
 export { returnsOf, returnVerdict } from './returns';
-export { compareWays, WAYS, type Way } from './ways';
-export { BRIDGE_TOLERANCE, bridgeNow, type Begun, type BridgeNow } from './now';
-export { BEGIN_BRIDGE, bridgeAt, bridgeProcedure, type BridgeAction, type BridgeState } from './procedure';
-export { BEGIN_RETURN, RETURN_ROUNDS, returnAt, returnProcedure, type ReturnState } from './return-test';
+export { compareWays } from './ways';
+export { BRIDGE_TOLERANCE, bridgeNow, type Begun } from './now';
+export { BEGIN_BRIDGE, bridgeAt, bridgeProcedure } from './procedure';
+export { BEGIN_RETURN, RETURN_ROUNDS, returnAt, returnProcedure } from './return-test';
 export {
   bridgeSentence,
   CLAW_CAUTION,
@@ -41,3 +18,4 @@ export {
   TASKS,
   WAY_WORDS,
 } from './words';
+export { lawOf, couplingOf, riseWithout, leanOf, USUAL, type BridgeLaw, springsHold, type Coupling } from './coupling';

@@ -1,6 +1,6 @@
 import { mean } from 'simple-statistics';
-import type { BridgeLaw } from './spec';
 import { CENTS_PER_LN_TENSION } from '../strings';
+import type { BridgeLaw } from './coupling';
 
 /** What happened on a bridge with clamps at the nut, oldest first; strings from 0. */
 export type LockedStep =

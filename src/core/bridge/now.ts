@@ -6,8 +6,8 @@ import type { Bench, BridgeRecord, BridgeStepRecord, InstrumentLife, StringLife 
 import { adviseBridge, type BridgeAdvice } from './advise';
 import type { BridgeEvent } from './filter';
 import { fineTunerRooms, lockShifts, type LockedStep } from './locking';
-import { couplingOf, springsHold, lawOf, leanOf, USUAL, type BridgeLaw } from './spec';
 import { HOUR } from '../base';
+import { couplingOf, springsHold, lawOf, leanOf, USUAL, type BridgeLaw } from './coupling';
 
 /** Springs of a bridge of which nobody said how many. */
 const USUAL_SPRINGS = 3;

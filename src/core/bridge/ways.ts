@@ -1,7 +1,7 @@
 import { adviseBridge, orderOf } from './advise';
-import { type BridgeTask, type BridgeMemory } from '../codes';
+import type { BridgeTask, BridgeMemory } from '../codes';
 import type { BridgeEvent } from './filter';
-import { centsOf, couplingOf, yOf, type BridgeLaw } from './spec';
+import { centsOf, couplingOf, yOf, type BridgeLaw } from './coupling';
 
 /** Ways to tune a floating bridge. */
 export const WAYS = ['stops', 'zeroing', 'mirror', 'block'] as const;

@@ -1,7 +1,7 @@
 import type { BridgeOrder, BridgeTask } from '../codes';
 import { signedCents as signed } from '../music';
-import { riseWithout, type Coupling } from './spec';
 import type { Way } from './ways';
+import { riseWithout, type Coupling } from './coupling';
 
 export const TASKS: Record<BridgeTask, { name: string; what: string }> = {
   'touch-up': { name: 'Touch-up', what: 'The daily tuning: a few cents, with the fine tuners if there are any.' },

@@ -8,7 +8,6 @@ import {
   findCause,
   findingWords,
   guideFor,
-  muThetaOf,
   outcomeOf,
   REMEDIES,
   specimenOf,
@@ -20,6 +19,7 @@ import {
   type Evidence,
 } from '.';
 import { CAUSES, TESTS, type CauseTest } from '../codes';
+import { muThetaOf } from '../friction';
 
 const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared' };
 const FLOATING: CauseBuild = { bridge: 'floating', nut: 'locking', tree: false, tuners: 'geared' };

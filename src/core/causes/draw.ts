@@ -1,10 +1,10 @@
 import type { Random, StringRun } from '../simulate';
 import { CENTS_PER_LN_TENSION } from '../strings';
 import { doTest, type TestSeen } from './answers';
-import { betweenLimitsCents } from './friction';
 import type { CauseBuild, CauseString } from './kinds';
 import type { Cause, CauseTest } from '../codes';
 import { tuned, type Specimen } from './specimen';
+import { betweenLimitsCents } from '../friction';
 
 /** How far the usual pulls raise a string, by material, over steel: stiffer strings rise more (house estimates). */
 const RISES: Partial<Record<CauseString['material'], number>> = {

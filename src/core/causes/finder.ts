@@ -2,12 +2,12 @@ import { median } from 'simple-statistics';
 import { randomFrom, type Random } from '../simulate';
 import { doTest, type TestSeen } from './answers';
 import { EFFORT_S, priorOf, testsOf, type CauseBuild, type CauseString, type Evidence, type TestResult } from './kinds';
-import { type Cause, type CauseTest, type Told } from '../codes';
+import type { Cause, CauseTest, Told } from '../codes';
 import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
-import { muThetaOf } from './friction';
 import { specimenOf } from './draw';
 import { copyOf, crossed, type Specimen } from './specimen';
 import { toldLikelihood, type Logged } from './told';
+import { muThetaOf } from '../friction';
 
 export interface CauseQuestion {
   build: CauseBuild;

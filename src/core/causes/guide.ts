@@ -2,7 +2,7 @@ import { cents } from '../music';
 import type { Disturbance } from '../simulate';
 import type { Bend } from '../strings';
 import { hasFrets, type CauseBuild } from './kinds';
-import { type CauseTest, type Measure } from '../codes';
+import type { CauseTest, Measure } from '../codes';
 
 /** What is sounded, or done, in a test: the string itself, the one beside it, or a tone that the strings are tuned by. */
 export type TestPart =

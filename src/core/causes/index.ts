@@ -1,7 +1,6 @@
 export {
   causesOf,
   testsOf,
-  EFFORT_S,
   type CauseBuild,
   type CauseString,
   type Evidence,
@@ -9,31 +8,15 @@ export {
   type TestResult,
 } from './kinds';
 export { findCause, type CauseAnswer, type CauseQuestion, type Speaks } from './finder';
-export { doTest, type TestSeen } from './answers';
+export { doTest } from './answers';
 export { specimenOf } from './draw';
 export type { Specimen } from './specimen';
-export {
-  changesOf,
-  guideFor,
-  raises,
-  TEST_GUIDES,
-  type Changes,
-  type TestGuide,
-  type TestPart,
-  type TouchPlace,
-} from './guide';
-export { REMEDIES, stepsFor, treatmentFor, type Remedy } from './remedies';
+export { changesOf, guideFor, TEST_GUIDES, type TouchPlace } from './guide';
+export { REMEDIES, stepsFor, treatmentFor } from './remedies';
 export { findingWords, outcomeOf, partsWords } from './words';
-export { answersOf, QUESTIONS, type Logged } from './told';
-export {
-  frictionFigure,
-  lubricantLasts,
-  muThetaOf,
-  trickWords,
-  type FrictionFigure,
-  type Lasting,
-  type LubricantPoint,
-} from './friction';
+export { answersOf, QUESTIONS } from './told';
 export { bendIn, causeBuildOf } from './build';
-export { NO_TEST, testAt, testProcedure, type TestAction, type TestOutcome, type TestState } from './test-run';
-export { frictionTests, inquiryTests, isAfterRemedy, type InquiryWhy } from './keep';
+export { NO_TEST, testAt, type TestAction, type TestState } from './test-run';
+export { frictionTests, inquiryTests, type InquiryWhy } from './keep';
+export { beforeInquiry } from './inquiry';
+export { inquiryUnderWay, questionsLeft, questionOf, evidenceOf } from './question';

@@ -1,5 +1,5 @@
 import { answersOf, findCause, type CauseBuild, type CauseQuestion } from '.';
-import { type Cause } from '../codes';
+import type { Cause } from '../codes';
 
 const GUITAR: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: false, tuners: 'geared' };
 const PEGS: CauseBuild = { bridge: 'tailpiece', nut: 'plain', tree: false, tuners: 'friction', frets: false };

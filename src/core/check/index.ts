@@ -1,4 +1,4 @@
-export { isOfPass, lastKept, leadIn, needsTuning, nextStep, type CheckPass } from './steps';
+export { isOfPass, lastKept, nextStep } from './steps';
 export { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from './tolerance';
 export { checkPassOf, checkProcedure, checkStep, leadOf, type CheckAction, type CheckState } from './procedure';
 export { createSession, type Session, type SessionEvent, type SessionKind } from './session';

@@ -1,6 +1,7 @@
 import { keptAt, memoryLog } from '../../../testing/guided';
-import type { Draft, StringStatus } from '../log';
+import type { Draft } from '../log';
 import { checkPassOf, checkProcedure, checkStep, type CheckAction, type CheckState } from '.';
+import type { StringStatus } from '../status';
 
 const HZ = { s1: 659.255, s2: 440 };
 

@@ -1,5 +1,4 @@
 import {
-  cameFromAbove,
   guidedOf,
   passOf,
   passRecord,
@@ -9,6 +8,7 @@ import {
   type Outcome,
   type PassStep,
   type Procedure,
+  cameFromAbove,
 } from '../guided';
 import { cents } from '../music';
 import type { Draft, PassRecord, PassVisit, Source, StringLife } from '../log';

@@ -1,5 +1,4 @@
 import {
-  cameFromAbove,
   createPlayer,
   othersThan,
   reachOf,
@@ -9,6 +8,7 @@ import {
   type PassStep,
   type Procedure,
   type Verdict,
+  cameFromAbove,
 } from '../guided';
 import { cents } from '../music';
 import { createListener } from '../pitch';

@@ -1,5 +1,6 @@
 import type { PassStep } from '../guided';
-import type { PassVisit, ReadingRecord, StringLife, StringStatus } from '../log';
+import type { PassVisit, ReadingRecord, StringLife } from '../log';
+import type { StringStatus } from '../status';
 
 /** A check pass under way. Which strings are done is read from the log, so a pass survives a reload. */
 export interface CheckPass {

@@ -2,9 +2,10 @@ import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { localIso, MINUTE } from '../base';
 import { MEASURES, TESTS } from '../codes';
-import { instrumentStatus, RECORD_KINDS, readBench, type LogRecord, type ReadingRecord } from '../log';
+import { RECORD_KINDS, readBench, type LogRecord, type ReadingRecord } from '../log';
 import { FAMILIES } from '../strings';
 import { readingsCsv, readLogFile, readWav, writeLogFile, writeWav } from '.';
+import { instrumentStatus } from '../status';
 
 const base = { version: 2 as const, atMs: 1_780_000_000_000, zoneMin: 120 };
 const instrument: LogRecord = {

@@ -1,8 +1,8 @@
-export { planCalendar, type CalendarNames } from './calendar';
-export { logFileReader, readLogFile, writeLogFile, type LogFile, type LogFileOutcome } from './json';
+export { planCalendar } from './calendar';
+export { logFileReader, readLogFile, writeLogFile, type LogFileOutcome } from './json';
 export { readingsCsv } from './csv';
 export { readWav, writeWav, type Sound, type WavOutcome } from './wav';
-export { readTuningFile, writeTuningFile, type TuningFile, type TuningFileOutcome } from './tuning-file';
+export { readTuningFile, writeTuningFile } from './tuning-file';
 export {
   checkInventory,
   guessColumns,

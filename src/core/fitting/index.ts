@@ -1,5 +1,5 @@
 export { bringUpOrder, courseLabels, fittingPlan, STRETCH_SCHOOLS, type StretchSchool } from './plan';
-export { isNylon, turnsFor, type FittedString, type FittingStep, type Picture } from './steps';
+export { turnsFor, type FittingStep, type Picture } from './steps';
 export { REMOVALS, removalWords, repeatedBreak } from './removal';
 export {
   beginFitting,
@@ -7,7 +7,6 @@ export {
   fittingProcedure,
   stepsOf,
   stringsToFit,
-  UNDER_CENTS,
   UNDER_TOLERANCE,
   type FittingAction,
   type FittingState,

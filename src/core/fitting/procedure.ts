@@ -1,6 +1,5 @@
 import { TOLERANCE_CENTS } from '../check';
 import {
-  cameFromAbove,
   guidedOf,
   type GuidedLog,
   type GuidedStep,
@@ -8,6 +7,7 @@ import {
   type Outcome,
   type Procedure,
   readingOf,
+  cameFromAbove,
 } from '../guided';
 import { ratioOfCents } from '../music';
 import { changeBetween, type Reading } from '../pitch';

@@ -1,6 +1,5 @@
-import type { Figure } from './hand';
-import { arrivalOf, type Approach } from './hand';
 import { MOVED_CENTS } from './motion';
+import { type Figure, arrivalOf, type Approach } from './approach';
 
 /** A doubt above this share of the tolerance is told: in a loud room, and elsewhere. */
 const DOUBT_SHARE = 0.3;

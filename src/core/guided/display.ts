@@ -1,8 +1,8 @@
 import { median } from 'simple-statistics';
 import { signedCents } from '../music';
 import type { SectionHeard, TrackPoint } from '../pitch';
-import { figureOf, type Figure } from './hand';
 import { calmFigure } from './sentence';
+import { figureOf, type Figure } from './approach';
 
 /** What the player sees of the string in hand: the trace, its robust figure, the figure that is shown. */
 export interface Display {

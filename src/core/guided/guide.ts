@@ -14,12 +14,12 @@ import {
   quietWords,
   type Display,
 } from './display';
-import { arrivalOf, goesOn, riseOf, wayFrom, type Figure, type Approach } from './hand';
 import { followedTo, hearingWords, homeOf, identify, knownAt, questionWords, type Identity } from './identify';
 import { afterFigure, afterSection, isHandOff, MOVED_CENTS, standsBy, UNMOVED, type Motion } from './motion';
 import { atEdge, createSayer, offWords, sentenceFor, standsWords } from './sentence';
 import { figurePlaceOf, isSameStep, lineCentsOf, type GuidedStep, type GuideView, type Verdict } from './step';
 import { createTurning, type Turning } from './turning';
+import { arrivalOf, goesOn, riseOf, wayFrom, type Figure, type Approach } from './approach';
 
 /** The rules of one guided reading after another: what is kept, when, as what, and what is asked. Pure: fed with what is heard. */
 export interface Guide {

@@ -1,6 +1,6 @@
 import type { Reading, SectionHeard } from '../pitch';
-import type { Figure } from './hand';
 import { clamp } from '../base';
+import type { Figure } from './approach';
 
 /** What is known of a hand on the tuner: when the string last moved, and what it does by itself. */
 export interface Motion {

@@ -1,6 +1,7 @@
-import type { Bench, Draft, InstrumentLife, Source, StringStatus } from '../log';
+import type { Bench, Draft, InstrumentLife, Source } from '../log';
 import type { Follow, FollowedReading } from '../two-strings';
 import type { GuidedStep, Verdict } from './step';
+import type { StringStatus } from '../status';
 
 /** What a procedure may know: the log as it is now, and what comes from outside the core. */
 export interface GuidedLog {

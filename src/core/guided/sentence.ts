@@ -1,6 +1,6 @@
 import { inCents, signedCents } from '../music';
 import type { PassStep } from './step';
-import type { Figure, Approach } from './hand';
+import type { Figure, Approach } from './approach';
 
 export interface SentenceState {
   step: PassStep;

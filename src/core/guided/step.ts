@@ -1,8 +1,8 @@
 import { cents } from '../music';
 import type { Reading, RefusalReason, StringPlace } from '../pitch';
-import type { Arrival, Figure } from './hand';
 import type { FigurePlace, NamedPlace } from './identify';
 import type { TunerAdvice, TunerKnown, TunerLearned } from './turning';
+import type { Arrival, Figure } from './approach';
 
 /** The one thing to sound next. */
 export interface PassStep {

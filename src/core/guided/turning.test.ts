@@ -1,5 +1,5 @@
-import { riseOf } from './hand';
 import { createTurning, type TunerKnown, type Turning } from './turning';
+import { riseOf } from './approach';
 
 const GEARED: TunerKnown = {
   place: 'third tuner from the nut, bass side',

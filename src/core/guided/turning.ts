@@ -1,8 +1,8 @@
 import { capital } from '../music';
 import { median } from 'simple-statistics';
 import { farWords, turnOf, wayWords, type TunerKind, type Turn } from '../strings';
-import type { Figure } from './hand';
 import { clamp } from '../base';
+import type { Figure } from './approach';
 
 /** What is known of the tuner of the string in hand. */
 export interface TunerKnown {

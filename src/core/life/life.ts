@@ -1,6 +1,7 @@
-import { totalFallCents, type Bench, type BreakPlace, type InstrumentLife, type ReadingRecord } from '../log';
+import type { Bench, BreakPlace, InstrumentLife, ReadingRecord } from '../log';
 import type { RemovalReason, TreatmentRecord } from '../log';
 import { HOUR, MINUTE, DAY } from '../base';
+import { totalFallCents } from '../status';
 
 /** One string that is or was on an instrument. */
 export interface StringSet {

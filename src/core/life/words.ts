@@ -1,5 +1,5 @@
 import { clockTime, localDay } from '../base';
-import { type InstrumentLife } from '../log';
+import type { InstrumentLife } from '../log';
 import { plusMinus, signedCents } from '../music';
 import { foundAndLeft } from './life';
 

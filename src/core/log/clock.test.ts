@@ -1,8 +1,9 @@
 /** A device's clock that is set back, and forward again: the log keeps its order and its ages. */
 import { isOfPass } from '../check';
 import { passUnderWay } from '../guided';
-import { chapterOf, checkRecord, createLogIndex, instrumentStatus, readBench, RECORD_VERSION, type LogRecord } from '.';
+import { chapterOf, checkRecord, createLogIndex, readBench, RECORD_VERSION, type LogRecord } from '.';
 import { MINUTE, HOUR } from '../base';
+import { instrumentStatus } from '../status';
 
 const NOON = 1_780_000_000_000;
 

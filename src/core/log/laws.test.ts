@@ -5,16 +5,14 @@ import {
   checkRecord,
   createLogIndex,
   headingOf,
-  instrumentStatus,
-  nextChecks,
   readBench,
   standing,
-  totalFallSeries,
   type Heading,
   type LogRecord,
   type ReadingRecord,
 } from '.';
 import { MINUTE } from '../base';
+import { instrumentStatus, nextChecks, totalFallSeries } from '../status';
 
 const START = 1_780_000_000_000;
 const base = { version: 2 as const, zoneMin: 0, atMs: START };

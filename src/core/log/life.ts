@@ -1,5 +1,5 @@
 import { cents, stringTargetHz } from '../music';
-import { pastLives, type PastLife } from './lives';
+import { pastLives, type PastLife } from './past';
 import { byTime, type Sorted, type ToldReadings } from './sorted';
 import { createSuccession, stands } from './succession';
 import type {

@@ -1,18 +1,6 @@
-import {
-  breaksAt,
-  fitLives,
-  checkRecord,
-  repeatability,
-  instrumentStatus,
-  readBench,
-  settlingEvents,
-  standing,
-  totalFallCents,
-  type LogRecord,
-  type ReadingRecord,
-  type StringLife,
-} from '.';
+import { breaksAt, checkRecord, readBench, standing, type LogRecord, type ReadingRecord, type StringLife } from '.';
 import { MINUTE } from '../base';
+import { fitLives, repeatability, instrumentStatus, settlingEvents, totalFallCents } from '../status';
 
 const START = 1_780_000_000_000;
 const base = { version: 2 as const, zoneMin: 0 };

@@ -1,4 +1,4 @@
-import type { PastLife } from './lives';
+import type { PastLife } from './past';
 import type { LogRecord, ReadingRecord } from './records';
 
 /** The order of records: of time, then of writing, then of id. */

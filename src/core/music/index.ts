@@ -1,6 +1,6 @@
 export { capital, cents, ratioOfCents, inCents, plusMinus, signedCents } from './cents';
-export { parseNote, noteFrequencyHz, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ, type Note } from './note';
-export { isCourses, noteSets, type NoteSet } from './note-sets';
+export { parseNote, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ } from './note';
+export { isCourses, noteSets } from './note-sets';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';
 export {
   fifthsOffsets,
@@ -12,5 +12,4 @@ export {
   tuningCost,
   type StringTarget,
   type Temper,
-  type TuningCost,
 } from './tuning';

@@ -1,18 +1,10 @@
-export {
-  errorAfterMove,
-  octaveOf,
-  saddleMoveMm,
-  stiffOctaveCents,
-  THREADS_MM,
-  type OctaveErrors,
-  type OctaveReadings,
-} from './octave';
+export { errorAfterMove, octaveOf, saddleMoveMm, stiffOctaveCents, THREADS_MM } from './octave';
 export { judgeString, type OctaveVerdict } from './verdict';
-export { judgeFrets, type FretReading, type FretsFit } from './frets';
-export { bridgeLine, type BridgeLine, type BridgeString } from './bridge-line';
-export { learnResponse, type BridgeMove, type BridgeResponse } from './response';
-export { ageTrend, grewAlone, type AgeTrend } from './age';
-export { medianOfPlucks, octavePasses, responseOf, type OctavePass } from './passes';
+export { judgeFrets } from './frets';
+export { bridgeLine } from './bridge-line';
+export { learnResponse } from './response';
+export { ageTrend, grewAlone } from './age';
+export { medianOfPlucks, octavePasses, responseOf } from './passes';
 export { acrossMm } from './across';
 export { freshMoves, movesToMake, moveUnder, octavesOf, type Octaves, type StringOctave } from './octaves';
 export { BEGIN_OCTAVE, MORE_FRETS, octaveAt, octaveProcedure, type OctaveAction, type OctaveState } from './procedure';

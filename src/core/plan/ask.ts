@@ -1,10 +1,11 @@
 import { median } from 'simple-statistics';
-import { ageFromMs, fitLives, type Bench, type InstrumentLife, type ReadingRecord, type SessionRecord } from '../log';
-import { type SettlingMaterial, type SettlingPrior } from '../settling';
+import type { Bench, InstrumentLife, ReadingRecord, SessionRecord } from '../log';
+import type { SettlingMaterial, SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { WALK_GAP_MIN } from './groups';
 import { EFFORTS, READY_SCHOOLS, type PlanSession, type PlanString } from './types';
 import { MINUTE, clamp } from '../base';
+import { ageFromMs, fitLives } from '../status';
 
 /** No string is left further above its target, cents (house). */
 const MOST_LEAD_CENTS = 8;

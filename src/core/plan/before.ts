@@ -1,9 +1,9 @@
 import { hourOfDay, MINUTE, type Zone } from '../base';
 import { FRICTION_MOST_CENTS, FRICTION_SHARE, mixtureMoments, RENEWAL_CENTS, renewalOf } from '../settling';
-import type { Courses, Fall } from './ahead';
 import type { Prices } from './in-show';
 import { rowFrom, type Cell, type LeadRule } from './lead';
 import type { PlanString, VisitPurpose } from './types';
+import type { Courses, Fall } from './courses';
 
 /** In a walk before the show what stands nearer to its target than this is left alone, cents. */
 export const WALK_FROM_CENTS = 1.5;

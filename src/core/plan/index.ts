@@ -12,8 +12,6 @@ export {
   type PlanStep,
   type PlanString,
   type PlanSum,
-  type ReadySchool,
-  type ShowOutlook,
   type VisitPurpose,
 } from './types';
 export { isDue, sessionOf, showOf, visitOf, WALKS, type Show } from './show';

@@ -1,6 +1,6 @@
 import { mixtureMoments, normalBelow } from '../settling';
-import type { StringCourse, Fall } from './ahead';
 import { MINUTE } from '../base';
+import type { StringCourse, Fall } from './courses';
 
 /** Leads are looked for in such steps, cents. */
 const STEP_CENTS = 0.25;

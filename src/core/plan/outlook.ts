@@ -9,9 +9,9 @@ import {
   type SettlingMaterial,
   type SettlingPrior,
 } from '../settling';
-import type { StringCourse } from './ahead';
 import type { FallSpan } from './types';
 import { MINUTE } from '../base';
+import type { StringCourse } from './courses';
 
 /**
  * The forecast of a string that was just tuned is this much too wide for an hour or two: the tolerance is counted so much wider.

@@ -1,10 +1,10 @@
-import { coursesOf, type StringCourse, type Courses } from './ahead';
 import { lastBringUp, type PlannedWalk } from './before';
 import { byInstrument, type Takes } from './groups';
 import { cellsOf, rowOf, type Cell, type LeadRule, type LeadRow } from './lead';
 import { chanceWithin } from './outlook';
 import type { PlanSession, PlanString } from './types';
 import { MINUTE } from '../base';
+import { coursesOf, type StringCourse, type Courses } from './courses';
 
 /** Between the last tuning and the curtain, min. */
 const BREATH_MIN = 5;

@@ -1,5 +1,5 @@
-export { chanceRight, ENOUGH_TRIALS, nextCents, thresholdOf, type Threshold, type StaircaseAnswer } from './staircase';
-export { drawTuner, turned, TUNERS_TO_HAND, type TunerState, type TunerToHand } from './tuners';
+export { chanceRight, ENOUGH_TRIALS, nextCents, thresholdOf, type StaircaseAnswer } from './staircase';
+export { drawTuner, turned, type TunerState, type TunerToHand } from './tuners';
 export {
   actHands,
   beginHands,
@@ -10,11 +10,10 @@ export {
   withinS,
   type HandAct,
   type HandExercise,
-  type HandReport,
   type HandRun,
 } from './hands';
 export { answered, EAR_ANSWERS, EAR_EXERCISES, EAR_RULES, earTrial, type EarExercise, type EarTrial } from './ears';
-export { beginHunt, endHunt, huntEvidence, huntQuestion, huntTests, type Hunt, type HuntEnd } from './hunt';
+export { beginHunt, endHunt, huntEvidence, huntQuestion, huntTests, type HuntEnd } from './hunt';
 export {
   actJob,
   beginJob,
@@ -41,5 +40,4 @@ export {
   HUNT_TITLE,
   huntWords,
   nextExercise,
-  type Wanted,
 } from './words';

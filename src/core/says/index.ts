@@ -1,4 +1,4 @@
-export { statementsOf, type SayWish } from './says';
+export { statementsOf } from './says';
 export { rackLine, type RackLine } from './rack';
-export { nextThing, type NextAsked, type NextPlace, type NextThing } from './next';
-export { STATEMENT_KINDS, type Statement, type StatementKind } from './statement';
+export { nextThing, type NextThing } from './next';
+export { STATEMENT_KINDS, type Statement } from './statement';

@@ -1,24 +1,24 @@
 import { bridgeNow } from '../bridge';
 import { netOf } from '../by-ear';
-import { findCause, causeBuildOf, findingWords } from '../causes';
+import {
+  findCause,
+  causeBuildOf,
+  findingWords,
+  beforeInquiry,
+  evidenceOf,
+  inquiryUnderWay,
+  questionOf,
+} from '../causes';
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
 import { clockTime, HOUR } from '../base';
-import { type LifeFit, type StringStatus } from '../log';
-import {
-  beforeInquiry,
-  commonOffset,
-  evidenceOf,
-  instrumentFriction,
-  inquiryUnderWay,
-  questionOf,
-  roomSince,
-} from '../story';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
 import type { SayAsked } from './asked';
 import { roomWords } from './words';
+import { type LifeFit, type StringStatus, commonOffset, roomSince } from '../status';
+import { instrumentFriction } from '../friction';
 
 /** Causes that are named at all. */
 const NAMED = 0.1;

@@ -3,10 +3,11 @@ import { checkStep } from '../check';
 import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
 import { dueWords, sinceTime, type Zone, MINUTE, HOUR, DAY } from '../base';
-import { type Bench, type InstrumentLife, type StringStatus } from '../log';
+import type { Bench, InstrumentLife } from '../log';
 import { adviseRounds } from '../settling';
-import { commonOffset, inquiryUnderWay } from '../story';
 import { traitsOf } from '../strings';
+import { type StringStatus, commonOffset } from '../status';
+import { inquiryUnderWay } from '../causes';
 
 /** Where a next thing is done: the first part of a view's address. */
 export type NextPlace = 'bench' | 'fitting' | 'causes' | 'octave' | 'bridge';

@@ -3,14 +3,14 @@ import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { EAR_SD, earSpread } from '../by-ear';
 import { minutesPerString, planShow, planStrings, sessionOf, showOf, WALKS, type PlanItem, type Show } from '../plan';
 import { signedCents } from '../music';
-import { fitLives, instrumentStatus, type Bench, type Priors } from '../log';
+import type { Bench } from '../log';
 import { SETTLING_PRIORS } from '../settling';
-import { instrumentStory } from '../story';
 import type { SayAsked } from './asked';
 import { instrumentSays } from './instrument';
 import { nextThing } from './next';
 import { spreadOf, type Statement } from './statement';
 import { stringSays } from './strings';
+import { fitLives, instrumentStatus, type Priors, instrumentStory } from '../status';
 
 export interface SayWish {
   nowMs: number;

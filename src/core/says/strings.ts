@@ -2,12 +2,13 @@ import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
 import { clockTime, dueTime, sinceTime, MINUTE } from '../base';
-import { READY, repeatability, type StringLife, type StringStatus } from '../log';
+import type { StringLife } from '../log';
 import { mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
-import { gainWords, roundsGain, type StringStory } from '../story';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
 import type { SayAsked } from './asked';
 import { atWords, fallenWords, nowWords, STATE_WORDS } from './words';
+import { READY, repeatability, type StringStatus, gainWords, roundsGain, type StringStory } from '../status';
+
 const HOUR_MIN = 60;
 /** Of two readings a turn is learned from: what it moves lies within this factor for nine of ten (house estimate). */
 const TUNER_FACTOR = 1.5;

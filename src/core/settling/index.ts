@@ -26,5 +26,5 @@ export { creepShapes } from './shapes';
 export { nextCheckMin } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';
 export { leapOf, type Surprise } from './slip';
-export { roomAt, roomFromStrings, type RoomMoment, type RoomString } from './room';
-export { totalFall, type FallReading } from './total-fall';
+export { roomAt, roomFromStrings, type RoomString } from './room';
+export { totalFall } from './total-fall';

@@ -1,8 +1,8 @@
-import { angleAt, momentAt, pitchAt, tensionAt, type ExactBridge } from '../bridge';
 import { disturb } from './faults';
 import { turnString } from './hands';
 import { randomFrom } from './random';
 import type { StringTruth } from './truth';
+import { angleAt, momentAt, pitchAt, tensionAt, type ExactBridge } from './exact-bridge';
 
 /** A simulated floating bridge: exact, with a knife edge that sticks. Strings in the instrument's order. */
 export interface BridgeTruth {

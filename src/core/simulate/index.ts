@@ -17,4 +17,14 @@ export { dive, holdBridge, lockNut, makeBridge, turnClaw, turnOnBridge, type Bri
 export { moveSaddle, restring, stretchString, turnString } from './hands';
 export { octaveCents, touchCents, type FrettedTruth, type Touch } from './fretted';
 export { pull, slide, type StringRun } from './run';
-export { behindNut, disturb, mend, DISTURBANCES, type Disturbance } from './faults';
+export { behindNut, disturb, mend, type Disturbance } from './faults';
+export {
+  tensionAt,
+  energyAt,
+  restAngle,
+  type ExactString,
+  type ExactBridge,
+  speakingMm,
+  pitchAt,
+  momentAt,
+} from './exact-bridge';

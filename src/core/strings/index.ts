@@ -1,8 +1,8 @@
 export { STRING_MATERIALS, MATERIAL_NAMES, SETTLES_AS, type StringMaterial } from './materials';
-export { stringLoad, REFUSE_SHARE, WARN_SHARE, type StringLoad, type StringSpec } from './load';
-export { setLoad, type NamedSpec, type SetLoad, type SetWarning } from './set';
+export { stringLoad, REFUSE_SHARE, WARN_SHARE, type StringLoad } from './load';
+export { setLoad, type NamedSpec, type SetLoad } from './set';
 export { bendWithin, leastBend, type Bend } from './bend';
-export { guardAllowanceCents, pitchGuard, type GuardCall } from './guard';
+export { guardAllowanceCents, pitchGuard } from './guard';
 export {
   axialStiffnessN,
   CENTS_PER_LN_TENSION,
@@ -16,7 +16,7 @@ export {
 export { FAMILIES, type FamilyPreset, type PresetString } from './families';
 export { BRIDGES, traitsOf, TUNERS, type BridgeKind, type Build, type FamilyTraits, type TunerKind } from './traits';
 export { tunerPlace, type TunerPlace } from './tuner-place';
-export { centsPerTurn, farWords, fineTravelLeft, FINE_REACH_CENTS, turnOf, wayWords, type Turn } from './turn';
+export { centsPerTurn, farWords, fineTravelLeft, turnOf, wayWords, type Turn } from './turn';
 export {
   FORCE_UNITS,
   forceWords,

@@ -2,8 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
 import { checkPassOf, checkProcedure, checkStep, HOLD_MIN, leadOf, TOLERANCE_CENTS } from '../../../core/check';
-import type { InstrumentLife, StringStatus } from '../../../core/log';
-import { commonOffset } from '../../../core/story';
+import type { InstrumentLife } from '../../../core/log';
 import type { NextThing } from '../../../core/says';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
@@ -36,6 +35,7 @@ import { PlayedSheet } from './PlayedSheet';
 import { Wishes } from './Wishes';
 import { useProcedure } from '../../guided/useProcedure';
 import { MINUTE } from '../../../core/base';
+import { type StringStatus, commonOffset } from '../../../core/status';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {

@@ -1,8 +1,9 @@
 import { useMemo, type ReactNode } from 'react';
-import { repeatability, type StringLife, type StringStatus } from '../../../core/log';
+import type { StringLife } from '../../../core/log';
 import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed, plusMinus } from '../../parts/format';
 import { useWorld } from '../../world/world';
+import { repeatability, type StringStatus } from '../../../core/status';
 
 function Fact({ name, children }: { name: string; children: ReactNode }) {
   return (

@@ -1,13 +1,14 @@
 import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
 import type { PlanItem } from '../../../core/plan';
-import { ageFromMs, tellingReadings, type StringLife, type StringStatus } from '../../../core/log';
+import type { StringLife } from '../../../core/log';
 import { MATERIAL_NAMES } from '../../../core/strings';
 import { clockTime, dueTime, dueWords, signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
 import { stringVisitWords } from '../../parts/visits';
 import { TOLERANCE_CENTS } from '../../../core/check';
+import { ageFromMs, tellingReadings, type StringStatus } from '../../../core/status';
 
 /** Lanes are drawn afresh as often as the forecasts on them. */
 const LANE_STEP_MS = 15000;

@@ -1,9 +1,10 @@
 import { memo } from 'react';
-import type { InstrumentLife, StringStatus } from '../../../core/log';
+import type { InstrumentLife } from '../../../core/log';
 import type { useVisits } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { LaneRow } from './LaneRow';
 import { clamp } from '../../../core/base';
+import type { StringStatus } from '../../../core/status';
 
 /** All lanes together are about so high, each within these, px. */
 const ALL_PX = 520;

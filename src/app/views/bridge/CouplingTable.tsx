@@ -1,5 +1,5 @@
-import type { Coupling } from '../../../core/bridge';
 import { signed } from '../../parts/format';
+import type { Coupling } from '../../../core/bridge';
 
 /** What turning each string up by ten cents as read does to the others. */
 export function CouplingTable({ notes, coupling: { g, w } }: { notes: readonly string[]; coupling: Coupling }) {

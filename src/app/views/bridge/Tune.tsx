@@ -6,13 +6,13 @@ import {
   bridgeProcedure,
   bridgeSentence,
   CLAW_CAUTION,
-  couplingOf,
   couplingWords,
   othersWords,
   stopWords,
   type Begun,
+  couplingOf,
 } from '../../../core/bridge';
-import { type BridgeTask } from '../../../core/codes';
+import type { BridgeTask } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';

@@ -1,5 +1,5 @@
 import { REMEDIES, TEST_GUIDES, type Evidence as Item, type Speaks } from '../../../core/causes';
-import { type Cause, type CauseTest } from '../../../core/codes';
+import type { Cause, CauseTest } from '../../../core/codes';
 import { signed, symlog } from '../../parts/format';
 
 const WIDE = 220;

@@ -1,5 +1,5 @@
 import { REMEDIES, stepsFor, type CauseAnswer, type CauseBuild } from '../../../core/causes';
-import { type Cause } from '../../../core/codes';
+import type { Cause } from '../../../core/codes';
 import { Caution } from '../../parts/Caution';
 
 /** Chances below this are not worth a line. */

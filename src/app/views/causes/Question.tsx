@@ -1,5 +1,5 @@
 import { answersOf, QUESTIONS, type CauseBuild } from '../../../core/causes';
-import { type ToldQuestion } from '../../../core/codes';
+import type { ToldQuestion } from '../../../core/codes';
 import { Button } from '../../parts/Button';
 
 /** One question before the tests: a letter answers, Enter leaves it open. */

@@ -2,8 +2,14 @@ import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
 import type { ToldQuestion, CauseTest, Told } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/log';
-import { beforeInquiry, evidenceOf, inquiryUnderWay, questionOf, questionsLeft } from '../../../core/story';
-import { causeBuildOf } from '../../../core/causes';
+import {
+  causeBuildOf,
+  beforeInquiry,
+  evidenceOf,
+  inquiryUnderWay,
+  questionOf,
+  questionsLeft,
+} from '../../../core/causes';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';

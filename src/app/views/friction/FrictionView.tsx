@@ -1,8 +1,7 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
-import { causeBuildOf, frictionTests, trickWords } from '../../../core/causes';
-import { type Measure } from '../../../core/codes';
+import { causeBuildOf, frictionTests } from '../../../core/causes';
+import type { Measure } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/log';
-import { instrumentFriction } from '../../../core/story';
 import { traitsOf } from '../../../core/strings';
 import { useDigits } from '../../keys/digits';
 import { KEYS } from '../../keys/table';
@@ -21,6 +20,7 @@ import { Limits } from './Limits';
 import { Past } from './Past';
 import { change, Tricks } from './Tricks';
 import { MINUTE, DAY } from '../../../core/base';
+import { trickWords, instrumentFriction } from '../../../core/friction';
 
 /** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
 export function FrictionView({ life }: { life: InstrumentLife }) {

@@ -1,7 +1,7 @@
 import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
-import type { StringFriction } from '../../../core/story';
 import { sinceTime, plusMinus } from '../../parts/format';
+import type { StringFriction } from '../../../core/friction';
 
 const WIDE = 320;
 const HALF = WIDE / 2;

@@ -1,9 +1,9 @@
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
-import type { InstrumentFriction } from '../../../core/story';
 import { Chart, token } from '../../parts/Chart';
 import { strokeOf } from '../../parts/strokes';
 import { DAY } from '../../../core/base';
+import type { InstrumentFriction } from '../../../core/friction';
 
 /** Figures by the age of the lubricant, string by string: how long it lasts. @param chart day or night: colours are read from it */
 export function Past({ friction, chart }: { friction: InstrumentFriction; chart: string }) {

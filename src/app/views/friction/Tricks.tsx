@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { TEST_GUIDES } from '../../../core/causes';
-import type { StringFriction } from '../../../core/story';
 import { signed } from '../../parts/format';
+import type { StringFriction } from '../../../core/friction';
 
 /** What a lubrication changed, with its interval. */
 export function change({ before, figures }: StringFriction): string {

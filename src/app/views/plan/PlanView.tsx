@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { READY } from '../../../core/log';
 import { doneWalks, EFFORTS, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { KEYS } from '../../keys/table';
@@ -25,6 +24,7 @@ import { Choices } from './Choices';
 import { ToDo } from './ToDo';
 import { ADVICE, STEP_WORDS, sumWords } from './words';
 import { MINUTE } from '../../../core/base';
+import { READY } from '../../../core/status';
 
 const CHIME_HZ = 660;
 /** Walks that are done and still stand above the next one. */

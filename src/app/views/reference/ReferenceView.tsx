@@ -10,7 +10,6 @@ import {
 } from '../../../core/reference';
 import { cents, ratioOfCents } from '../../../core/music';
 import { forkTruth, reedTruth, STEEL_PER_DEGREE } from '../../../core/simulate';
-import { commonOffset } from '../../../core/story';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { useActions } from '../../guided/useActions';
@@ -28,6 +27,7 @@ import { OtherDevice } from './OtherDevice';
 import { OwnA4 } from './OwnA4';
 import { Repeats } from './Repeats';
 import { MINUTE } from '../../../core/base';
+import { commonOffset } from '../../../core/status';
 
 /** What can be sounded, in our words. */
 const SOURCES: Record<Sounded, { words: string; it: string; sound: string }> = {

@@ -1,9 +1,9 @@
 import { localIso, type Zone, MINUTE, HOUR } from '../../../core/base';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { useMemo } from 'react';
-import type { InstrumentStory, StoryPoint, StringStory } from '../../../core/story';
 import { Chart, token } from '../../parts/Chart';
 import { strokeOf } from '../../parts/strokes';
+import type { InstrumentStory, StoryPoint, StringStory } from '../../../core/status';
 
 const SYMBOLS: Record<StoryPoint['kind'], string> = {
   found: 'circle',

@@ -1,6 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { stringStanding, type InstrumentLife } from '../../../core/log';
-import type { StringStory } from '../../../core/story';
+import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -18,6 +17,7 @@ import { FallChart } from './FallChart';
 import { StringRow } from './StringRow';
 import { WhichReading } from './WhichReading';
 import { MINUTE } from '../../../core/base';
+import { stringStanding, type StringStory } from '../../../core/status';
 
 const AHEAD: [string, number][] = [
   ['3 h', 180],

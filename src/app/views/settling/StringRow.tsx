@@ -2,10 +2,10 @@ import type { Zone } from '../../../core/base';
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
 import { chanceWords } from '../../../core/check';
-import type { StringStory } from '../../../core/story';
 import { NoteName } from '../../parts/NoteName';
 import { dueTime, plusMinus, signed } from '../../parts/format';
 import { dashArray, strokeOf } from '../../parts/strokes';
+import type { StringStory } from '../../../core/status';
 
 interface Props {
   story: StringStory;

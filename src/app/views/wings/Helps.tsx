@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import { TEST_GUIDES } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/log';
-import { instrumentFriction } from '../../../core/story';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';
+import { instrumentFriction } from '../../../core/friction';
 
 /** What helps without a tuner, at what price, as it was read on this instrument. */
 export function Helps({ life }: { life: InstrumentLife }) {

@@ -1,9 +1,11 @@
 import { mean, sampleStandardDeviation } from 'simple-statistics';
-import type { Logged, SinceLast, TestResult } from '../causes';
+import type { Logged } from './told';
+import type { SinceLast, TestResult } from './kinds';
 import type { Told } from '../codes';
 import { signedCents } from '../music';
 import { octavePasses } from '../octave';
-import { leapBefore, type Bench, type InstrumentLife, type StringLife } from '../log';
+import { leapBefore } from '../status';
+import type { Bench, InstrumentLife, StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { MINUTE, DAY } from '../base';

@@ -1,13 +1,8 @@
-import {
-  ageFromMs,
-  groupBy,
-  telling,
-  totalFallSeries,
-  type InstrumentLife,
-  type InstrumentRecord,
-  type PastLife,
-  type Priors,
-} from '../log';
+import { ageFromMs } from './hand-events';
+import { groupBy, type InstrumentLife, type InstrumentRecord, type PastLife } from '../log';
+import { telling } from './telling';
+import { totalFallSeries } from './falls';
+import type { Priors } from './fits';
 import { SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from '../settling';
 import { SETTLES_AS } from '../strings';
 import { slopesOf, type TrialReading } from '../trial';

@@ -1,6 +1,6 @@
-/** Strings of which a monitor wrote a reading every minute for weeks: what of them is fitted and drawn, and what it costs. */
 import { SAMPLES } from '../../../testing/samples';
-import { createLogIndex, instrumentStatus, telling, tellingReadings, type LogRecord, type ReadingRecord } from '.';
+import { createLogIndex, type LogRecord, type ReadingRecord } from '../log';
+import { instrumentStatus, telling, tellingReadings } from './index';
 import { MINUTE } from '../base';
 
 const START = SAMPLES.reading.atMs;

@@ -1,4 +1,4 @@
-import { frictionFigure, lubricantLasts, muThetaOf, trickWords, type LubricantPoint } from '.';
+import { frictionFigure, lubricantLasts, muThetaOf, trickWords, type LubricantPoint } from './index';
 
 test('friction between both limits: figure, its error, where it stands, what a bend costs', () => {
   const f = frictionFigure(-10, 6, 0.5, 0.2);

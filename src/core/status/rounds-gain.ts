@@ -1,6 +1,7 @@
 import { inCents } from '../music';
 import { clockTime, type Zone, MINUTE } from '../base';
-import { type LifeFit, type StringLife } from '../log';
+import type { LifeFit } from './fits';
+import type { StringLife } from '../log';
 import {
   type SettlingFit,
   adviseRounds,

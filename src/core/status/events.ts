@@ -1,10 +1,9 @@
 import { MINUTE } from '../base';
 import type { SettlingEvent } from '../settling';
-import { ageFromMs, handEvents } from './hands';
+import { ageFromMs, handEvents } from './hand-events';
 import { alignedCents } from './aligned';
-import { tellingReadings } from './thin';
-import type { StringLife } from './life';
-import type { ReadingRecord } from './records';
+import { tellingReadings } from './telling';
+import type { StringLife, ReadingRecord } from '../log';
 
 /** A string is read so soon after it was pulled, min. */
 const STRETCHED_MIN = 0.05;

@@ -1,24 +1,11 @@
 import { median } from 'simple-statistics';
 import { clockTime, type Zone, MINUTE } from '../base';
-import {
-  ageFromMs,
-  fitLives,
-  lastLeft,
-  lastSlip,
-  leapBefore,
-  nextChecks,
-  raisedUnnoted,
-  READY,
-  surpriseAt,
-  tellingReadings,
-  totalFallSeries,
-  type InstrumentLife,
-  type LifeFit,
-  type Priors,
-  type ReadingRecord,
-  type StringLife,
-  type TreatmentRecord,
-} from '../log';
+import { ageFromMs } from './hand-events';
+import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type LifeFit, type Priors } from './fits';
+import { lastLeft, lastSlip, totalFallSeries } from './falls';
+import { leapBefore } from './events';
+import { tellingReadings } from './telling';
+import type { InstrumentLife, ReadingRecord, StringLife, TreatmentRecord } from '../log';
 import {
   carryTo,
   chanceToStay,
@@ -35,7 +22,7 @@ import {
 } from '../settling';
 import { signedCents } from '../music';
 import { MATERIAL_NAMES } from '../strings';
-import { roundsTold } from './hands';
+import { roundsTold } from './rounds-gain';
 
 /** What the Settling view is asked. */
 export interface StoryWish {

@@ -1,5 +1,5 @@
-import { instrumentStatus, type InstrumentLife } from '../log';
-import { commonOffset } from '.';
+import { instrumentStatus, commonOffset } from './index';
+import type { InstrumentLife } from '../log';
 import { MINUTE, HOUR } from '../base';
 
 const life = (offsets: number[], spanMs = MINUTE): InstrumentLife => ({

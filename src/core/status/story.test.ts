@@ -1,6 +1,6 @@
 import type { InstrumentLife, PastLife, ReadingRecord, StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
-import { instrumentStory, learnedPriors, setsTaughtBy, type StoryWish } from '.';
+import { instrumentStory, learnedPriors, setsTaughtBy, type StoryWish } from './index';
 import { MINUTE, DAY } from '../base';
 
 const START = Date.UTC(2026, 5, 12, 10, 0);

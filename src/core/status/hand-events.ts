@@ -1,6 +1,6 @@
 import { MINUTE } from '../base';
 import type { HandEvent } from '../settling';
-import type { StringLife } from './life';
+import type { StringLife } from '../log';
 
 /** A string nobody dated counts as this old at its first reading, min (house rule). */
 const UNDATED_MIN = 30 * 1440;

@@ -1,7 +1,6 @@
 import { MINUTE, once } from '../base';
-import { ageFromMs, handMoments } from './hands';
-import type { StringLife } from './life';
-import type { ReadingRecord } from './records';
+import { ageFromMs, handMoments } from './hand-events';
+import type { StringLife, ReadingRecord } from '../log';
 
 /** So few readings of a string are all fitted, and so many of the last ones of more (house). */
 const FEW = 150;

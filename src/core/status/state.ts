@@ -8,11 +8,11 @@ import {
   type SettlingFit,
   type Surprise,
 } from '../settling';
-import { lastLeft, totalFallCents } from './lives';
+import { lastLeft, totalFallCents } from './falls';
 import { leapBefore } from './events';
-import type { InstrumentLife, StringLife } from './life';
-import { tellingReadings } from './thin';
-import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './settle';
+import type { InstrumentLife, StringLife } from '../log';
+import { tellingReadings } from './telling';
+import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './fits';
 import { MINUTE, DAY } from '../base';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';

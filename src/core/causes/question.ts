@@ -1,4 +1,8 @@
-import { bendIn, guideFor, isAfterRemedy, testsOf, type CauseBuild, type CauseQuestion } from '../causes';
+import { bendIn } from './build';
+import { guideFor } from './guide';
+import { isAfterRemedy } from './keep';
+import { testsOf, type CauseBuild } from './kinds';
+import type { CauseQuestion } from './finder';
 import { isCauseTest, type ToldQuestion, type CauseTest, type Told } from '../codes';
 import { stringTargetHz } from '../music';
 import type { Bench, InstrumentLife, StringLife, TestRecord } from '../log';

@@ -1,4 +1,4 @@
-import { frictionFigure, lubricantLasts, type FrictionFigure, type Lasting, type LubricantPoint } from '../causes';
+import { frictionFigure, lubricantLasts, type FrictionFigure, type Lasting, type LubricantPoint } from './limits';
 import type { Bench, InstrumentLife, TestRecord } from '../log';
 import { DAY } from '../base';
 

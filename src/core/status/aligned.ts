@@ -1,6 +1,6 @@
 import { once, MINUTE } from '../base';
 import { changeBetween } from '../pitch';
-import type { ReadingRecord } from './records';
+import type { ReadingRecord } from '../log';
 
 /** Within this much of each other two readings are compared partial by partial: stiffness has not changed, cents (house estimate). */
 const NEAR_CENTS = 40;

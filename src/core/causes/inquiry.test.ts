@@ -1,7 +1,7 @@
 import { readBench, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
-import { beforeInquiry, instrumentFriction } from '.';
-import { causeBuildOf } from '../causes';
+import { beforeInquiry, causeBuildOf } from './index';
+import { instrumentFriction } from '../friction';
 import { DAY, HOUR, MINUTE } from '../base';
 
 const NOW = Date.UTC(2026, 5, 20, 12);

@@ -15,12 +15,11 @@ import {
   type Surprise,
 } from '../settling';
 import { SETTLES_AS } from '../strings';
-import { totalFallSeries } from './lives';
+import { totalFallSeries } from './falls';
 import { settlingEvents } from './events';
-import { ageFromMs } from './hands';
-import { tellingReadings } from './thin';
-import type { StringLife } from './life';
-import type { ReadingRecord } from './records';
+import { ageFromMs } from './hand-events';
+import { tellingReadings } from './telling';
+import type { StringLife, ReadingRecord } from '../log';
 import { MINUTE } from '../base';
 
 /** From this chance to hold on a string counts as holding (house). */

@@ -1,7 +1,8 @@
 import { mean, median, sampleStandardDeviation } from 'simple-statistics';
 import { ratioOfCents } from '../music';
 import { traitsOf } from '../strings';
-import type { InstrumentLife, StringStatus } from '../log';
+import type { InstrumentLife } from '../log';
+import type { StringStatus } from './state';
 import { MINUTE } from '../base';
 
 /** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */

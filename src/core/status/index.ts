@@ -1,0 +1,26 @@
+export { fitLives, nextChecks, READY, type LifeFit, type Priors } from './fits';
+export { stringStanding, instrumentStatus, type Wish, type ForecastBand, type StringStatus } from './state';
+export {
+  setsTaughtBy,
+  learnedPriors,
+  learnedOf,
+  fallsByAge,
+  type TaughtSet,
+  newestSets,
+  type Learned,
+} from './learned-priors';
+export {
+  instrumentStory,
+  roomSince,
+  type StoryWish,
+  type StoryPoint,
+  type StringStory,
+  type InstrumentStory,
+} from './story';
+export { ageFromMs } from './hand-events';
+export { totalFallCents, totalFallSeries } from './falls';
+export { repeatability } from './aligned';
+export { settlingEvents, leapBefore } from './events';
+export { tellingReadings, telling } from './telling';
+export { commonOffset } from './common-offset';
+export { roundsGain, gainWords } from './rounds-gain';
