@@ -1,6 +1,7 @@
-import { frictionFigure, lubricantLasts, type FrictionFigure, type Lasting, type LubricantPoint } from './limits';
+import { frictionFigure, type FrictionFigure } from './limits';
 import type { Bench, InstrumentLife, TestRecord } from '../log';
 import { DAY } from '../base';
+import { lubricantLasts, type Lasting, type LubricantPoint } from './lubricants';
 
 /** A figure taken so soon after a lubrication is the one after it, days (house estimate). */
 const AFTER_DAYS = 2;

@@ -1,9 +1,8 @@
 export {
   frictionFigure,
-  trickWords,
-  lubricantLasts,
   betweenLimitsCents,
-  muThetaOf,
-  type LubricantPoint,
+  muThetaOf
 } from './limits';
 export { instrumentFriction, type StringFriction, type InstrumentFriction } from './history';
+export { lubricantLasts, type LubricantPoint } from './lubricants';
+export { trickWords } from './tricks';

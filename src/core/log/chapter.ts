@@ -1,7 +1,8 @@
 import { Inflate } from 'pako';
 import { groupBy, slices } from './life';
 import { runOf, type WriterRun } from './order';
-import { migrate, type LogRecord, type ReadingRecord } from './records';
+import { type LogRecord, type ReadingRecord } from './records';
+import { migrate } from './migrate';
 
 /**
  * Readings of one instrument, packed. They are nearly all of a long log and seldom wanted all at once: what a log says first is

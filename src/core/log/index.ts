@@ -1,4 +1,6 @@
 export * from './records';
+export { checkRecord, type Checked } from './check';
+export { migrate } from './migrate';
 export type { Written } from './order';
 export { groupBy, slices, standing, type InstrumentLife, type StringLife } from './life';
 export { byHeading, isWanted, type Search } from './search';

@@ -1,5 +1,5 @@
 import { linearRegression, mean } from 'simple-statistics';
-import { errorAfterMove, saddleMoveMm } from './octave';
+import { errorAfterMove, saddleMoveMm } from './saddle-move';
 
 /** One string, or one course, over a straight loose bridge. */
 export interface BridgeString {

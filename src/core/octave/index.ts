@@ -1,4 +1,4 @@
-export { errorAfterMove, octaveOf, saddleMoveMm, stiffOctaveCents, THREADS_MM } from './octave';
+export { octaveOf, stiffOctaveCents } from './octave';
 export { judgeString, type OctaveVerdict } from './verdict';
 export { judgeFrets } from './frets';
 export { bridgeLine } from './bridge-line';
@@ -6,8 +6,9 @@ export { learnResponse } from './response';
 export { ageTrend, grewAlone } from './age';
 export { medianOfPlucks, octavePasses, responseOf } from './passes';
 export { acrossMm } from './across';
-export { freshMoves, movesToMake, moveUnder, octavesOf, type Octaves, type StringOctave } from './octaves';
+export { octavesOf, type Octaves, type StringOctave } from './octaves';
 export { BEGIN_OCTAVE, MORE_FRETS, octaveAt, octaveProcedure, type OctaveAction, type OctaveState } from './procedure';
 export { setupOf, USUAL_SETUP, type SaddleSetup } from './setup';
 export type { TouchStep } from './steps';
 export { adviceFor, direction, sizeOf, toldOf, VERDICT_WORDS } from './words';
+export { errorAfterMove, saddleMoveMm, THREADS_MM, freshMoves, movesToMake, moveUnder } from './saddle-move';

@@ -2,7 +2,6 @@ import { acrossMm } from './across';
 import { ageTrend, grewAlone, type AgeTrend } from './age';
 import { bridgeLine, type BridgeLine } from './bridge-line';
 import { judgeFrets, type FretsFit } from './frets';
-import { saddleMoveMm } from './octave';
 import { octavePasses, responseOf, type OctavePass } from './passes';
 import type { BridgeResponse } from './response';
 import { setupOf, type SaddleSetup } from './setup';
@@ -10,6 +9,7 @@ import { judgeString, type OctaveVerdict } from './verdict';
 import type { AdjustmentRecord, Bench, InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
 import { DAY } from '../base';
+import { saddleMoveMm, moveUnder } from './saddle-move';
 
 export interface StringOctave {
   stringId: string;
@@ -44,17 +44,6 @@ export interface Octaves {
   loose: boolean;
   adjustments: AdjustmentRecord[];
   setup: SaddleSetup;
-}
-
-/** How far an adjustment moved the bridge under one string, mm. */
-export function moveUnder(
-  a: Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>,
-  stringId: string,
-  share: number,
-): number {
-  if (a.what === 'low-foot') return a.moveMm * (1 - share);
-  if (a.what === 'high-foot') return a.moveMm * share;
-  return a.what === 'saddle' && a.stringIds.includes(stringId) ? a.moveMm : 0;
 }
 
 /** Work after which every string's octave is to be read again. */
@@ -141,40 +130,4 @@ export function octavesOf(life: InstrumentLife, bench: Bench): Octaves {
     adjustments,
     setup,
   };
-}
-
-/** Moves smaller than this are left, mm. */
-const LEAST_MM = 0.1;
-
-/** What is to be moved now, as it will be noted: saddles one by one, or the feet of a loose bridge. */
-export function movesToMake({
-  line,
-  loose,
-  strings,
-  setup: { travelMm },
-}: Octaves): Pick<AdjustmentRecord, 'what' | 'stringIds' | 'moveMm'>[] {
-  const worth = (moveMm: number) => Math.abs(moveMm) >= LEAST_MM;
-  const all = strings.map((s) => s.stringId);
-  if (loose)
-    return line
-      ? [
-          { what: 'low-foot' as const, stringIds: all, moveMm: line.footMoves.lowMm },
-          { what: 'high-foot' as const, stringIds: all, moveMm: line.footMoves.highMm },
-        ].filter((m) => worth(m.moveMm))
-      : [];
-  return strings.flatMap((s) => {
-    if (s.verdict !== 'saddle' || s.moveMm === null) return [];
-    const moveMm = Math.sign(s.moveMm) * Math.min(Math.abs(s.moveMm), travelLeftMm(s, s.moveMm, travelMm));
-    return worth(moveMm) ? [{ what: 'saddle' as const, stringIds: [s.stringId], moveMm }] : [];
-  });
-}
-
-/** How far a saddle's screw still goes to the side of a move, mm; Infinity where nobody said its travel. */
-export const travelLeftMm = ({ movedMm }: Pick<StringOctave, 'movedMm'>, moveMm: number, travelMm: number | null) =>
-  travelMm === null ? Infinity : Math.max(0, travelMm - Math.sign(moveMm) * movedMm);
-
-/** The moves that no change since has made doubtful. */
-export function freshMoves(octaves: Octaves) {
-  const stale = new Set(octaves.strings.filter((s) => s.stale !== null).map((s) => s.stringId));
-  return movesToMake(octaves).filter((m) => !m.stringIds.some((id) => stale.has(id)));
 }

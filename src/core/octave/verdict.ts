@@ -1,4 +1,5 @@
-import { saddleMoveMm, type OctaveErrors } from './octave';
+import { type OctaveErrors } from './octave';
+import { saddleMoveMm } from './saddle-move';
 
 export type OctaveVerdict = 'in-tune' | 'saddle' | 'string' | 'pressing' | 'unclear';
 

@@ -1,8 +1,8 @@
-import { errorAfterMove } from './octave';
 import { lengthIn, type LengthUnit } from '../strings';
-import { travelLeftMm, type movesToMake, type Octaves, type StringOctave } from './octaves';
+import { type Octaves, type StringOctave } from './octaves';
 import type { TouchStep } from './steps';
 import { DAY } from '../base';
+import { errorAfterMove, travelLeftMm, type movesToMake } from './saddle-move';
 
 export const VERDICT_WORDS = {
   'in-tune': 'agrees',

@@ -7,9 +7,7 @@ import {
   agedStep,
   BACK,
   freeOffset,
-  minutesOfAge,
   OFFSET,
-  putOff,
   SLOPE,
   STATES,
   stepState,
@@ -18,6 +16,7 @@ import {
   type Remaining,
 } from './process';
 import type { CreepShape } from './shapes';
+import { minutesOfAge, putOff } from './hands';
 
 /** One hypothesis: which shape, how strongly bring-ups renew creep, how fast the slope drifts, how much it wanders, what hands took. */
 export interface Hypothesis {

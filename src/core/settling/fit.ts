@@ -2,8 +2,9 @@ import { mean, sum } from 'simple-statistics';
 import { runFilter, type FilterEnd, type FilterInput, type Hypothesis } from './filter';
 import { inOrder, retunesOf, type Retune, type StringHistory } from './history';
 import { SETTLING_PRIORS, type SettlingPrior } from './materials';
-import { AGEING_SHARES, agedStep, creepClock, frictionBetween, keptOver, SLOPE } from './process';
+import { agedStep, creepClock, frictionBetween, keptOver, SLOPE } from './process';
 import { creepShapes, type CreepShape } from './shapes';
+import { AGEING_SHARES } from './hands';
 
 /** One surviving hypothesis with its share of belief. */
 export interface Component extends FilterEnd {

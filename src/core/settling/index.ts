@@ -21,10 +21,10 @@ export {
   type Mixture,
 } from './forecast';
 export { carryTo } from './carry';
-export { fallWithoutHands, gainOfRound } from './hands';
 export { creepShapes } from './shapes';
 export { nextCheckMin } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';
 export { leapOf, type Surprise } from './slip';
 export { roomAt, roomFromStrings, type RoomString } from './room';
 export { totalFall } from './total-fall';
+export { fallWithoutHands, gainOfRound } from './without-hands';

@@ -3,9 +3,9 @@ import { Matrix, inverse } from 'ml-matrix';
 import { carryTo } from './carry';
 import { fitSettling } from './fit';
 import { chanceToStay, fallAhead, mixtureMean, mixtureMoments, offsetNow, standAhead } from './forecast';
-import { fallWithoutHands, gainOfRound } from './hands';
 import type { SettlingEvent } from './history';
 import { BACK, keptOver, OFFSET, SLOPE, STATES, stepState, WANDER, WARMTH } from './process';
+import { fallWithoutHands, gainOfRound } from './without-hands';
 
 const reads = (...list: [number, number][]): SettlingEvent[] => list.map(([t, cents]) => ({ t, kind: 'read', cents }));
 const NYLON = [{ t: 0, kind: 'retune' as const }, ...reads([1, -8], [3, -30], [8, -70])];

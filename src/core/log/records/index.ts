@@ -1,6 +1,4 @@
 import type { Zone } from '../../base';
-import { ValidationError } from 'yup';
-import { brief, LEAST_SIGMA_CENTS, MOST_SEQ } from '../../limits';
 import { about, remark } from './about';
 import { adjustment } from './adjustment';
 import { bridge } from './bridge';
@@ -16,7 +14,7 @@ import { instrument, type InstrumentRecord } from './instrument';
 import { judgement } from './judgement';
 import { pass } from './pass';
 import { reading } from './reading';
-import { RECORD_VERSION, type Names, type RecordBase, type RecordOf } from './record';
+import { type Names, type RecordBase, type RecordOf } from './record';
 import { reference } from './reference';
 import { removed } from './removed';
 import { room } from './room';
@@ -30,7 +28,6 @@ import { treatment } from './treatment';
 import { trial } from './trial';
 import { tuner } from './tuner';
 import { tuning, tuningForgotten } from './tuning';
-
 /** Every type of record. */
 export const RECORD_KINDS = [
   instrument,
@@ -85,7 +82,7 @@ interface AnyKind {
   older: (typeof reading)['older'];
   steps: (typeof reading)['steps'];
 }
-const byType = new Map((RECORD_KINDS as unknown as readonly AnyKind[]).map((k) => [k.type as string, k]));
+export const byType = new Map((RECORD_KINDS as unknown as readonly AnyKind[]).map((k) => [k.type as string, k]));
 
 /** What a record says, in a line. */
 export const sayRecord = (record: LogRecord, names: Names): string => byType.get(record.type)!.say(record, names);
@@ -133,58 +130,6 @@ export const samplesOf = (type: RecordType) => {
   const { sample, older } = byType.get(type)!;
   return { sample, older };
 };
-
-/**
- * Brings a record of an older version up to the present one, step by step, before it is checked; anything else is handed on as it is.
- * What early code wrote within a version is mended first: a place in the order of writing that leaves no room for another one after it
- * is let go; the steps of an octave pass were once named with slashes, which is no id; a doubt of none is brought up to a thousandth of a cent.
- */
-export function migrate(value: unknown): unknown {
-  if (typeof value !== 'object' || value === null) return value;
-  let record = mended(value as Record<string, unknown>);
-  const kind = typeof record['type'] === 'string' ? byType.get(record['type']) : undefined;
-  for (let v = record['version']; typeof v === 'number' && v >= 1 && v < RECORD_VERSION && Number.isInteger(v); v++) {
-    record = { ...(kind?.steps[v]?.(record) ?? record), version: v + 1 };
-  }
-  return record;
-}
-
-function mended(given: Record<string, unknown>): Record<string, unknown> {
-  const { written } = given;
-  const { seq } = (typeof written === 'object' && written !== null ? written : {}) as { seq?: unknown };
-  // A copy is made of those only that are mended: a log has hundreds of thousands.
-  const record = typeof seq === 'number' && seq > MOST_SEQ ? { ...given } : given;
-  if (record !== given) delete record['written'];
-  const { type, skipped, sigmaCents } = record;
-  if (type === 'pass' && Array.isArray(skipped))
-    return { ...record, skipped: skipped.map((s: unknown) => (typeof s === 'string' ? s.replaceAll('/', ':') : s)) };
-  if (typeof sigmaCents === 'number' && sigmaCents >= 0 && sigmaCents < LEAST_SIGMA_CENTS)
-    return { ...record, sigmaCents: LEAST_SIGMA_CENTS };
-  return record;
-}
-
-export type Checked = { ok: true; record: LogRecord } | { ok: false; message: string };
-
-/** Checks one record of unknown origin, brought up to the present version; the message names the field. */
-export function checkRecord(given: unknown): Checked {
-  const value = migrate(given);
-  if (typeof value !== 'object' || value === null) return { ok: false, message: 'is not a record' };
-  const { type, version } = value as { type?: unknown; version?: unknown };
-  if (typeof version === 'number' && version > RECORD_VERSION)
-    return { ok: false, message: 'was written by a newer version of Slow Anchor: it has to be read by that' };
-  const kind = typeof type === 'string' ? byType.get(type) : undefined;
-  if (!kind)
-    return { ok: false, message: brief(`has the unknown type ${typeof type === 'string' ? `"${type}"` : 'none'}`) };
-  if (kind.surely(value)) return { ok: true, record: value as LogRecord };
-  try {
-    return { ok: true, record: kind.schema.validateSync(value, { strict: true, abortEarly: true }) as LogRecord };
-  } catch (error) {
-    if (error instanceof ValidationError)
-      return { ok: false, message: brief(`${error.path ? `${error.path}: ` : ''}${error.message}`) };
-    throw error;
-  }
-}
-
 export type { AboutRecord, RemarkRecord } from './about';
 export { LARGEST_PHOTO } from './about';
 export { ADJUSTMENTS, type AdjustmentRecord } from './adjustment';
