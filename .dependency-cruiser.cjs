@@ -5,7 +5,7 @@ const clock = '^src/app/world/clock\\.ts$';
 /** What is said between the page and its workers: types alone. */
 const wire = '^src/app/(sound/messages|analyst/correspondent)\\.ts$';
 /** The log's store, which the page and the analyst both open. */
-const store = '^src/app/world/(database|items|wire)\\.ts$';
+const store = '^src/app/store/';
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },

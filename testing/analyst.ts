@@ -1,9 +1,9 @@
 import { createAnalyst } from '../src/app/analyst/analyst';
 import { startAnalyst, type Analyst } from '../src/app/analyst/client';
 import type { Answer, ToAnalyst } from '../src/app/analyst/questions';
-import type { RecordStore } from '../src/app/world/database';
 import type { LogRecord } from '../src/core/log';
 import { memoryStore } from './memory-store';
+import type { RecordStore } from '../src/app/store/database';
 
 /** An analyst over a store of its own, and what it was sent and answered, in order. */
 export function analyst(records: readonly LogRecord[], store: RecordStore = memoryStore()) {

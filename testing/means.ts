@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import type { StoreName } from '../src/app/world/database';
 import { createAnalyst } from '../src/app/analyst/analyst';
 import { createListening } from '../src/app/sound/listening';
 import type { QuestionKind } from '../src/app/analyst/questions';
@@ -9,6 +8,7 @@ import type { Clock } from '../src/app/world/clock';
 import { numbersFrom, type DemonstrationFile, type Means } from '../src/app/world/means';
 import { SoundTrouble, streamSamples } from '../src/app/sound/sources';
 import { memoryStore } from './memory-store';
+import type { StoreName } from '../src/app/store/database';
 
 /** What answers a worker's messages, in this thread. */
 function inProcess<In, Out>(

@@ -1,5 +1,5 @@
-import type { RecordStore } from '../src/app/world/database';
 import type { LogRecord } from '../src/core/log';
+import type { RecordStore } from '../src/app/store/database';
 
 /** A record store that keeps everything in memory, at once, and refuses nothing. */
 export function memoryStore(): RecordStore {

@@ -3,12 +3,12 @@ import { act, cleanup, configure, fireEvent, render, screen } from '@testing-lib
 import { userEvent } from '@testing-library/user-event';
 import { MemoryRouter, useLocation } from 'react-router';
 import { App } from '../src/app/App';
-import type { StoreName } from '../src/app/world/database';
 import { writeWav } from '../src/core/exchange';
 import { steppedClock } from '../src/app/world/clock';
 import type { QuestionKind } from '../src/app/analyst/questions';
 import type { Means } from '../src/app/world/means';
 import { giveMicrophone, testMeans } from './means';
+import type { StoreName } from '../src/app/store/database';
 
 notifyManager.setScheduler(queueMicrotask);
 Object.assign(globalThis, {

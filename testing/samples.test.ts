@@ -1,5 +1,4 @@
 import 'fake-indexeddb/auto';
-import { openStore } from '../src/app/world/database';
 import { readLogFile, writeLogFile } from '../src/core/exchange';
 import {
   checkRecord,
@@ -12,6 +11,7 @@ import {
   type LogRecord,
 } from '../src/core/log';
 import { ALL_SAMPLES, OLDER_SAMPLES, SAMPLES } from './samples';
+import { openStore } from '../src/app/store/database';
 
 const byType = ALL_SAMPLES.map((r): [string, LogRecord] => [r.type, r]);
 

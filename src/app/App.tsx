@@ -1,7 +1,6 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, Route, Routes, useParams } from 'react-router';
-import type { StoreName } from './world/database';
 import { Boundary } from './shell/Boundary';
 import { DemoStrip } from './shell/DemoStrip';
 import { Header } from './shell/Header';
@@ -14,6 +13,7 @@ import { ViewTabs } from './shell/ViewTabs';
 import { AutoBackup } from './world/backup';
 import type { Means } from './world/means';
 import { WorldProvider } from './world/world';
+import type { StoreName } from './store/database';
 
 /** The view that the address names, in its frame. */
 function Place({ world, offline }: { world: StoreName; offline: boolean }) {

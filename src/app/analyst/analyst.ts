@@ -18,7 +18,6 @@ import {
 } from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
 import { SETTLES_AS, traitsOf } from '../../core/strings';
-import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type StoreName } from '../world/database';
 import { exportLog, importFile, lookAt, fileSound } from './files';
 import { createLister } from './lister';
 import type {
@@ -45,6 +44,7 @@ import {
   setsTaughtBy,
   type TaughtSet,
 } from '../../core/status';
+import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type StoreName } from '../store/database';
 
 /** What is seldom asked for is loaded when it is. */
 const trials = () => import('../../core/trial');

@@ -1,6 +1,6 @@
-import { openStore } from '../world/database';
 import { createAnalyst } from './analyst';
 import type { ToAnalyst } from './questions';
+import { openStore } from '../store/database';
 
 const hear = createAnalyst({
   openStore,

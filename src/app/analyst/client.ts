@@ -1,7 +1,7 @@
 import type { Correspondent } from './correspondent';
 import type { Chapter, LogRecord } from '../../core/log';
-import type { StoreName } from '../world/database';
 import type { Answer, QuestionKind, Questions, Request, ToAnalyst } from './questions';
+import type { StoreName } from '../store/database';
 
 export interface AskOptions {
   /** Aborted, the question is dropped: nobody waits for it any more. */

@@ -9,8 +9,8 @@ import type { Chapter, InstrumentLife, LogRecord, Search, TrialRecord } from '..
 import type { lifeSheet, MaterialLives, StringSet, Treated } from '../../core/life';
 import type { Octaves } from '../../core/octave';
 import type { Trial } from '../../core/trial';
-import type { StoreName } from '../world/database';
 import type { Priors, StringStatus, Wish, InstrumentStory, Learned, StoryWish } from '../../core/status';
+import type { StoreName } from '../store/database';
 
 /** What the analyst is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {

@@ -1,5 +1,5 @@
 import type { LogIndex } from '../../core/log';
-import type { RecordStore } from '../world/database';
+import type { RecordStore } from '../store/database';
 
 /** What a question that takes long needs: it goes in slices, tells how far it is, and ends when nobody waits for it. */
 export interface LongTask {

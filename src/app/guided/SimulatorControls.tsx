@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Button } from '../parts/Button';
-import type { DemoControls } from '../world/world';
+import type { DemoControls } from '../world/demonstration/controls';
 import { MINUTE } from '../../core/base';
 
 interface Hands {

@@ -1,6 +1,6 @@
 import type { StringTruth } from '../../core/simulate';
 import type { Listening } from './useListening';
-import type { DemoControls } from '../world/world';
+import type { DemoControls } from '../world/demonstration/controls';
 
 /** The simulated hands on one string: they pluck it as it then stands, and turn its tuner. @param truth undefined where none is in hand */
 export const simulatedHands = (

@@ -4,8 +4,8 @@ import { brief } from '../../core/limits';
 import type { LogRecord } from '../../core/log';
 import { Button } from '../parts/Button';
 import { saveFile } from '../parts/saveFile';
-import { rawLog, reasonOf, type StoreName } from '../world/database';
 import { realClock } from '../world/clock';
+import { rawLog, reasonOf, type StoreName } from '../store/database';
 
 interface Props {
   world: StoreName;

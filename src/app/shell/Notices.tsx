@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useLocation } from 'react-router';
 import { useAway, type Left } from '../world/away';
-import { NEWER_IS_OPEN } from '../world/database';
 import { useWorld } from '../world/world';
+import { NEWER_IS_OPEN } from '../store/database';
 
 const LINE = 'flex min-h-7 flex-wrap items-center gap-3 bg-land px-5 py-1 text-sm print:hidden';
 const WAY = 'underline underline-offset-4';

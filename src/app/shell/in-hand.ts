@@ -1,5 +1,5 @@
-import type { StoreName } from '../world/database';
 import { tabStore } from '../world/tab';
+import type { StoreName } from '../store/database';
 
 const keyOf = (world: StoreName) => `in-hand/${world}`;
 

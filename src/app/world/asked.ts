@@ -1,8 +1,8 @@
 import { useQueries, useQuery, useQueryClient, type QueryClient, type UseQueryOptions } from '@tanstack/react-query';
 import type { Questions } from '../analyst/questions';
-import type { StoreName } from './database';
 import type { Analyst } from '../analyst/client';
 import { useWorld } from './world';
+import type { StoreName } from '../store/database';
 
 /** What is asked of the worker about one thing in the log. */
 export interface Asked<K extends keyof Questions> {

@@ -4,10 +4,10 @@ import localforage from 'localforage';
 import type { Zone } from '../../core/base';
 import type { Analyst } from '../analyst/client';
 import type { Exported } from '../analyst/questions';
-import { reasonOf, type StoreName } from './database';
 import { settings, writerName } from './settings';
 import { useWorld } from './world';
 import { MINUTE } from '../../core/base';
+import { reasonOf, type StoreName } from '../store/database';
 
 const exchange = () => import('../../core/exchange');
 

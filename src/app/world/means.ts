@@ -2,12 +2,12 @@ import localforage from 'localforage';
 import { isZone, type Zone } from '../../core/base';
 import type { LogRecord } from '../../core/log';
 import type { BridgeTruth, StringTruth } from '../../core/simulate';
-import { openStore, type RecordStore, type StoreName } from './database';
 import type { FromListener, OpenMicrophone, ToListener } from '../sound/messages';
 import { startAnalyst, type Analyst } from '../analyst/client';
 import type { Correspondent } from '../analyst/correspondent';
 import { realClock, type Clock } from './clock';
 import { demoClock, seedOfTab } from './tab';
+import { openStore, type RecordStore, type StoreName } from '../store/database';
 
 export type ListenerLink = Correspondent<ToListener, FromListener>;
 

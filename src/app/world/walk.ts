@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
-import type { StoreName } from './database';
 import { tabStore } from './tab';
+import type { StoreName } from '../store/database';
 
 /** Instruments that are gone to one after another, in this tab. */
 export interface Walk {

@@ -17,32 +17,16 @@ import {
   type StringPlan,
   type Written,
 } from '../../core/log';
-import {
-  disturb,
-  dive,
-  holdBridge,
-  lockNut,
-  mend,
-  moveSaddle,
-  restring,
-  stretchString,
-  turnClaw,
-  turnOnBridge,
-  turnString,
-  type BridgeTruth,
-  type Disturbance,
-  type FaultTruth,
-  type StringTruth,
-} from '../../core/simulate';
+import { createDemoControls, type DemoControls } from './demonstration/controls';
 import type { Analyst, AskOptions } from '../analyst/client';
 import type { Imported } from '../analyst/questions';
-import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration';
 import { FaultyRecord } from './held';
-import { reasonOf, type Damaged, type RecordStore, type StoreName } from './database';
 import type { Clock } from './clock';
 import { browserMeans, type Means } from './means';
 import { writerName } from './settings';
-import type { Stand } from './wire';
+import { reasonOf, type Damaged, type RecordStore, type StoreName } from '../store/database';
+import type { Stand } from '../store/tabs';
+import { openDemo, resetDemo, saveDemo, type DemoState } from './demonstration/state';
 
 /** Everything a view needs of the log, the clock and, in the demonstration, the simulated truth. */
 export interface WorldValue {
@@ -89,28 +73,6 @@ export interface WorldValue {
   ask: Analyst['ask'];
   demo: DemoControls | undefined;
   means: Means;
-}
-
-export interface DemoControls {
-  stringOf: (instrumentId: string, stringId: string | undefined) => StringTruth | undefined;
-  turn: (instrumentId: string, stringId: string, cents: number) => void;
-  /** Both screws of a floating bridge's claw. */
-  turnClaw: (instrumentId: string, turns: number) => void;
-  /** Its bridge is blocked, or let go. */
-  holdBridge: (instrumentId: string, held: boolean) => void;
-  /** The bar of its floating bridge goes down and comes back; the clamps at its nut are closed. */
-  dive: (instrumentId: string) => void;
-  lockNut: (instrumentId: string) => void;
-  /** A fresh string of the same kind is put on, slack by this much. */
-  restring: (instrumentId: string, stringId: string, slackCents: number) => void;
-  stretch: (instrumentId: string, stringId: string) => void;
-  /** Saddles, or a loose bridge under each string, are moved; strings by id, mm away from the nut. */
-  moveSaddles: (instrumentId: string, movesMm: Record<string, number>) => void;
-  /** What a test does to a string that may have a hidden fault; and that one put right. */
-  disturb: (instrumentId: string, stringId: string, how: Disturbance) => void;
-  mend: (instrumentId: string, stringId: string, kinds: readonly FaultTruth['kind'][]) => void;
-  moveClock: (toMs: number) => void;
-  reset: () => Promise<void>;
 }
 
 const Context = createContext<WorldValue | undefined>(undefined);
@@ -275,73 +237,16 @@ export function WorldProvider({ world, means: given, children }: Props) {
       redraw((n) => n + 1);
       void saveDemo(means, next);
     };
-    /** What hands do to an instrument's strings, and to what they pull. */
-    const handle = (
-      instrumentId: string,
-      act: (strings: StringTruth[], atMs: number) => { strings: StringTruth[]; bridge?: BridgeTruth },
-    ): void => {
-      const now = demoState.current;
-      const before = now?.truth[instrumentId];
-      if (!now || !before) return;
-      const atMs = nowMs();
-      const { strings, bridge } = act(before, atMs);
-      const truth = { ...now.truth, [instrumentId]: strings };
-      const bridges = bridge ? { ...now.bridges, [instrumentId]: bridge } : now.bridges;
-      change({ ...now, clockMs: atMs, setAtMs: clock.elapsedMs(), truth, bridges });
-    };
-    const hand = (
-      instrumentId: string,
-      stringId: string,
-      act: (string: StringTruth, atMs: number) => StringTruth,
-    ): void =>
-      handle(instrumentId, (strings, atMs) => ({
-        strings: strings.map((s) => (s.stringId === stringId ? act(s, atMs) : s)),
-      }));
-    /** @returns whether it has a floating bridge */
-    const onBridge = (
-      instrumentId: string,
-      act: (
-        strings: StringTruth[],
-        bridge: BridgeTruth,
-        atMs: number,
-      ) => { strings: StringTruth[]; bridge: BridgeTruth },
-    ): boolean => {
-      const bridge = demoState.current?.bridges[instrumentId];
-      if (bridge) handle(instrumentId, (strings, atMs) => act(strings, bridge, atMs));
-      return bridge !== undefined;
-    };
-    return {
-      stringOf: (instrumentId, stringId) =>
-        demoState.current?.truth[instrumentId]?.find((s) => s.stringId === stringId),
-      turn: (instrumentId, stringId, cents) => {
-        const turned = onBridge(instrumentId, (strings, bridge, atMs) =>
-          turnOnBridge(strings, bridge, stringId, atMs, cents),
-        );
-        if (!turned) hand(instrumentId, stringId, (s, atMs) => turnString(s, atMs, cents));
-      },
-      turnClaw: (instrumentId, turns) =>
-        onBridge(instrumentId, (strings, bridge, atMs) => turnClaw(strings, bridge, atMs, turns)),
-      holdBridge: (instrumentId, held) =>
-        onBridge(instrumentId, (strings, bridge, atMs) => holdBridge(strings, bridge, atMs, held)),
-      dive: (instrumentId) => onBridge(instrumentId, dive),
-      lockNut: (instrumentId) => onBridge(instrumentId, lockNut),
-      restring: (instrumentId, stringId, slackCents) =>
-        hand(instrumentId, stringId, (s, atMs) => restring(s, atMs, -slackCents)),
-      stretch: (instrumentId, stringId) => hand(instrumentId, stringId, stretchString),
-      moveSaddles: (instrumentId, movesMm) => {
-        for (const [stringId, mm] of Object.entries(movesMm))
-          hand(instrumentId, stringId, (s, atMs) => moveSaddle(s, atMs, mm));
-      },
-      disturb: (instrumentId, stringId, how) => hand(instrumentId, stringId, (s, atMs) => disturb(s, atMs, how)),
-      mend: (instrumentId, stringId, kinds) => hand(instrumentId, stringId, (s) => kinds.reduce(mend, s)),
-      moveClock: (toMs) => {
-        if (demoState.current) change({ ...demoState.current, clockMs: toMs, setAtMs: clock.elapsedMs() });
-      },
+    return createDemoControls({
+      state: () => demoState.current,
+      change,
+      nowMs,
+      elapsedMs: () => clock.elapsedMs(),
       reset: async () => {
         change(await resetDemo(means, store));
         await client.invalidateQueries({ queryKey: ['log', world] });
       },
-    };
+    });
   }, [world, nowMs, store, client, means, clock]);
 
   const value = useMemo(

@@ -1,4 +1,3 @@
-
 /** One figure of a string, and how long ago its slot was lubricated. */
 export interface LubricantPoint {
   days: number;

@@ -1,7 +1,7 @@
 import { Inflate } from 'pako';
 import { groupBy, slices } from './life';
 import { runOf, type WriterRun } from './order';
-import { type LogRecord, type ReadingRecord } from './records';
+import type { LogRecord, ReadingRecord } from './records';
 import { migrate } from './migrate';
 
 /**

@@ -10,3 +10,4 @@ export { distinct, isSame, merge, type Merged } from './merge';
 export { describedIn, freeName, type Bench } from './bench';
 export { createLogIndex, indexOf, readBench, type LogEntries, type LogIndex } from './log-index';
 export { breaksAt, type PastLife } from './past';
+export * from './records/reading';

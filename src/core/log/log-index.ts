@@ -16,7 +16,7 @@ import { byTime, sortedOf, type Sorted } from './sorted';
 import { createSuccession, stands, type Contest } from './succession';
 import { createWriterClock, runOf, type WriterClock, type Written } from './order';
 import { createShelf, GENERAL, partOf, stale, unsorted, type Heading, type Part } from './parts';
-import { type InstrumentRecord, type LogRecord, type StringPlan } from './records';
+import type { InstrumentRecord, LogRecord, StringPlan } from './records';
 import { checkRecord } from './check';
 
 /** What a log is given in: records, and chapters of readings. */

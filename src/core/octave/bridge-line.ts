@@ -1,5 +1,5 @@
 import { linearRegression, mean } from 'simple-statistics';
-import { errorAfterMove, saddleMoveMm } from './saddle-move';
+import { errorAfterMove, saddleMoveMm } from './saddle-law';
 
 /** One string, or one course, over a straight loose bridge. */
 export interface BridgeString {

@@ -1,50 +1,15 @@
 import { acrossMm } from './across';
-import { ageTrend, grewAlone, type AgeTrend } from './age';
-import { bridgeLine, type BridgeLine } from './bridge-line';
-import { judgeFrets, type FretsFit } from './frets';
+import { ageTrend, grewAlone } from './age';
+import { bridgeLine } from './bridge-line';
+import { judgeFrets } from './frets';
 import { octavePasses, responseOf, type OctavePass } from './passes';
-import type { BridgeResponse } from './response';
-import { setupOf, type SaddleSetup } from './setup';
-import { judgeString, type OctaveVerdict } from './verdict';
+import { setupOf } from './setup';
+import { judgeString } from './verdict';
 import type { AdjustmentRecord, Bench, InstrumentLife } from '../log';
 import { traitsOf } from '../strings';
 import { DAY } from '../base';
-import { saddleMoveMm, moveUnder } from './saddle-move';
-
-export interface StringOctave {
-  stringId: string;
-  note: string;
-  lengthMm: number;
-  acrossMm: number;
-  passes: OctavePass[];
-  last: OctavePass | undefined;
-  verdict: OctaveVerdict | undefined;
-  frets: FretsFit | undefined;
-  response: BridgeResponse;
-  /** Saddle's move for this string alone, longer positive, mm. */
-  moveMm: number | null;
-  moveSigma: number;
-  trend: AgeTrend | undefined;
-  /** Its error grew while no other string's did. */
-  alone: boolean;
-  /** When the trend's ages count from, ms. */
-  agesFromMs: number;
-  /** It was read on the string before this one, or before the set was edited or the action or nut worked on. */
-  stale: 'new string' | 'edited' | 'reworked' | null;
-  /** What is said against the string itself rests on more than one pluck: it costs money. */
-  confirmed: boolean;
-  /** All moves under this string so far, mm. */
-  movedMm: number;
-}
-
-export interface Octaves {
-  strings: StringOctave[];
-  /** For a loose straight bridge with readings of all its outer strings. */
-  line: BridgeLine | undefined;
-  loose: boolean;
-  adjustments: AdjustmentRecord[];
-  setup: SaddleSetup;
-}
+import { moveUnder, toldMoveMm } from './saddle-move';
+import type { StringOctave, Octaves } from './string-octave';
 
 /** Work after which every string's octave is to be read again. */
 const REWORKED = new Set<AdjustmentRecord['what']>(['nut', 'action', 'other']);
@@ -83,7 +48,7 @@ export function octavesOf(life: InstrumentLife, bench: Bench): Octaves {
     const moved =
       last && adjustments.some((a) => a.atMs > last.atMs && moveUnder(a, stringId, across[i]! / widest) !== 0);
     const e = last?.errors.errorCents ?? 0;
-    const moveMm = !last || moved ? null : response.moves > 0 ? -e / response.centsPerMm : saddleMoveMm(lengthMm, e);
+    const moveMm = !last || moved ? null : toldMoveMm(lengthMm, e, response);
     return {
       stringId,
       note,

@@ -1,4 +1,4 @@
-import { saddleMoveMm } from './saddle-move';
+import { saddleMoveMm } from './saddle-law';
 
 /** A move of one saddle and the octave errors read before and after it, with one reading's standard error. */
 export interface BridgeMove {

@@ -1,26 +1,7 @@
-import { cents, ratioOfCents } from '../music';
+import { saddleMoveMm } from './saddle-law';
+import type { BridgeResponse } from './response';
 import type { AdjustmentRecord } from '../log';
-import type { StringOctave, Octaves } from './octaves';
-
-/** Pitches of the thread of usual saddle screws, mm a turn: metric M3 (ISO 261) and 4-40 UNC (ASME B1.1). */
-export const THREADS_MM = { M3: 0.5, '4-40': 0.635 } as const;
-
-/**
- * How far the saddle must go, longer positive, for the octave to agree: x = Lo L12 (s − 1) / (Lo − s L12), s = 2^(e/1200), from
- * pitch inverse to length at the same tension (Mersenne).
- * @param lengthMm present open length Lo
- * @param stoppedMm present length from the 12th fret, half of it where not known
- * @example saddleMoveMm(648, 5.0) // 1.88
- */
-export function saddleMoveMm(lengthMm: number, errorCents: number, stoppedMm = lengthMm / 2): number {
-  const s = ratioOfCents(errorCents);
-  return (lengthMm * stoppedMm * (s - 1)) / (lengthMm - s * stoppedMm);
-}
-
-/** Octave error left after the saddle went moveMm (longer positive), cents: the law of {@link saddleMoveMm} turned round. */
-export function errorAfterMove(lengthMm: number, errorCents: number, moveMm: number, stoppedMm = lengthMm / 2): number {
-  return errorCents + cents((lengthMm + moveMm) * stoppedMm, (stoppedMm + moveMm) * lengthMm);
-}
+import type { StringOctave, Octaves } from './string-octave';
 
 /** How far an adjustment moved the bridge under one string, mm. */
 export function moveUnder(
@@ -68,3 +49,10 @@ export function freshMoves(octaves: Octaves) {
   const stale = new Set(octaves.strings.filter((s) => s.stale !== null).map((s) => s.stringId));
   return movesToMake(octaves).filter((m) => !m.stringIds.some((id) => stale.has(id)));
 }
+
+/**
+ * Which move of its saddle is told for an octave error, longer positive, mm: by what this saddle did before where that was learned, else by
+ * the law of lengths.
+ */
+export const toldMoveMm = (lengthMm: number, errorCents: number, { moves, centsPerMm }: BridgeResponse): number =>
+  moves > 0 ? -errorCents / centsPerMm : saddleMoveMm(lengthMm, errorCents);

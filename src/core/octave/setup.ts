@@ -1,5 +1,5 @@
 import type { Bench, SaddleRecord } from '../log';
-import { THREADS_MM } from './saddle-move';
+import { THREADS_MM } from './saddle-law';
 
 /** What the owner says of an instrument's saddles: how far an octave may be off, the screws' thread, their travel. */
 export type SaddleSetup = Pick<SaddleRecord, 'limitCents' | 'threadMm' | 'travelMm'>;

@@ -1,5 +1,5 @@
-import { type OctaveErrors } from './octave';
-import { saddleMoveMm } from './saddle-move';
+import type { OctaveErrors } from './octave';
+import { saddleMoveMm } from './saddle-law';
 
 export type OctaveVerdict = 'in-tune' | 'saddle' | 'string' | 'pressing' | 'unclear';
 

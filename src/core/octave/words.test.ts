@@ -1,8 +1,8 @@
 import { ageTrend, setupOf, USUAL_SETUP } from '.';
-import { type Octaves, type StringOctave } from './octaves';
 import { adviceFor, direction, growth, sizeOf, toldOf } from './words';
 import { DAY } from '../base';
 import { movesToMake } from './saddle-move';
+import type { Octaves, StringOctave } from './string-octave';
 
 const START = Date.UTC(2026, 0, 1);
 /** Monthly passes of a string whose octave goes off by so much a month. */

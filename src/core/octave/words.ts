@@ -1,8 +1,9 @@
 import { lengthIn, type LengthUnit } from '../strings';
-import { type Octaves, type StringOctave } from './octaves';
 import type { TouchStep } from './steps';
 import { DAY } from '../base';
-import { errorAfterMove, travelLeftMm, type movesToMake } from './saddle-move';
+import { travelLeftMm, type movesToMake } from './saddle-move';
+import { errorAfterMove } from './saddle-law';
+import type { Octaves, StringOctave } from './string-octave';
 
 export const VERDICT_WORDS = {
   'in-tune': 'agrees',

@@ -21,9 +21,6 @@ import { ageFromMs } from './hand-events';
 import { tellingReadings } from './telling';
 import type { StringLife, ReadingRecord } from '../log';
 import { MINUTE } from '../base';
-
-/** From this chance to hold on a string counts as holding (house). */
-export const READY = 0.85;
 const SHORTEST_INTERVAL_MIN = 10;
 
 /** A string's settling as its record tells it at a moment. */

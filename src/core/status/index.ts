@@ -1,4 +1,4 @@
-export { fitLives, nextChecks, READY, type LifeFit, type Priors } from './fits';
+export { fitLives, nextChecks, type LifeFit, type Priors } from './fits';
 export { stringStanding, instrumentStatus, type Wish, type ForecastBand, type StringStatus } from './state';
 export {
   setsTaughtBy,
@@ -9,14 +9,7 @@ export {
   newestSets,
   type Learned,
 } from './learned-priors';
-export {
-  instrumentStory,
-  roomSince,
-  type StoryWish,
-  type StoryPoint,
-  type StringStory,
-  type InstrumentStory,
-} from './story';
+export { instrumentStory, type StoryWish, type StoryPoint, type StringStory, type InstrumentStory } from './story';
 export { ageFromMs } from './hand-events';
 export { totalFallCents, totalFallSeries } from './falls';
 export { repeatability } from './aligned';
@@ -24,3 +17,5 @@ export { settlingEvents, leapBefore } from './events';
 export { tellingReadings, telling } from './telling';
 export { commonOffset } from './common-offset';
 export { roundsGain, gainWords } from './rounds-gain';
+export { READY } from './ready';
+export { roomSince } from './room-since';

@@ -12,8 +12,9 @@ import { lastLeft, totalFallCents } from './falls';
 import { leapBefore } from './events';
 import type { InstrumentLife, StringLife } from '../log';
 import { tellingReadings } from './telling';
-import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type Priors } from './fits';
+import { fitLives, nextChecks, raisedUnnoted, surpriseAt, type Priors } from './fits';
 import { MINUTE, DAY } from '../base';
+import { READY } from './ready';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';
 

@@ -1,28 +1,23 @@
 import { median } from 'simple-statistics';
-import { clockTime, type Zone, MINUTE } from '../base';
+import { type Zone, MINUTE } from '../base';
 import { ageFromMs } from './hand-events';
-import { fitLives, nextChecks, raisedUnnoted, READY, surpriseAt, type LifeFit, type Priors } from './fits';
-import { lastLeft, lastSlip, totalFallSeries } from './falls';
-import { leapBefore } from './events';
+import { fitLives, nextChecks, raisedUnnoted, surpriseAt, type LifeFit, type Priors } from './fits';
+import { totalFallSeries } from './falls';
 import { tellingReadings } from './telling';
-import type { InstrumentLife, ReadingRecord, StringLife, TreatmentRecord } from '../log';
+import type { InstrumentLife, StringLife, TreatmentRecord } from '../log';
 import {
-  carryTo,
   chanceToStay,
-  chanceWhenTuned,
   fallAhead,
   fallWithoutHands,
   mixtureMean,
   mixtureQuantile,
   offsetNow,
-  slopeOf,
   standAhead,
   warmthOf,
-  type SettlingFit,
 } from '../settling';
-import { signedCents } from '../music';
-import { MATERIAL_NAMES } from '../strings';
 import { roundsTold } from './rounds-gain';
+import { readyAfterMin } from './ready';
+import { why } from './why';
 
 /** What the Settling view is asked. */
 export interface StoryWish {
@@ -89,7 +84,6 @@ export interface InstrumentStory {
 
 const CONFIDENCE = 0.9;
 const STEPS_AHEAD = 24;
-const LONGEST_MIN = 14 * 1440;
 const WALK_MIN = 10;
 const FEWEST_COMMON = 3;
 
@@ -190,67 +184,4 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
       : [];
   });
   return { story, surprises };
-}
-
-/** Waiting time until a string, brought to pitch then, holds the wanted time with .85, min; null beyond a fortnight. */
-function readyAfterMin(fit: SettlingFit, wish: StoryWish): number | null {
-  const isReady = (wait: number) =>
-    chanceWhenTuned(carryTo(fit, fit.nowMin + wait), wish.holdMin, wish.toleranceCents) >= READY;
-  if (isReady(0)) return 0;
-  if (!isReady(LONGEST_MIN)) return null;
-  let low = 1;
-  let high = LONGEST_MIN;
-  while (high / low > 1.06) {
-    const middle = Math.sqrt(low * high);
-    if (isReady(middle)) high = middle;
-    else low = middle;
-  }
-  return high;
-}
-
-/** What two readings of a room's thermometer differ by when nothing has changed, °C (house estimate). */
-const ROOM_C = 0.3;
-type Lived = Pick<LifeFit, 'fit' | 'events' | 'startMs'>;
-
-/** What the room did to a string from when it was left to when it was read last, by the thermometer; undefined without one. */
-export function roomSince({ readings }: Pick<StringLife, 'readings'>, { fit, events, startMs }: Lived) {
-  const left = lastLeft(readings);
-  const last = readings.at(-1);
-  const warmth = (r: ReadingRecord) => {
-    const event = events.findLast((e) => e.kind === 'read' && Math.abs(startMs + e.t * MINUTE - r.atMs) < 1);
-    return event?.kind === 'read' ? event.tempC : undefined;
-  };
-  const [then, now] = [left && warmth(left), last && warmth(last)];
-  if (!left || then === undefined || now === undefined || !fit.thermometer) return undefined;
-  const degrees = now - then;
-  const { mean, sd } = warmthOf(fit);
-  return { cents: mean * degrees, sdCents: Math.hypot(sd * degrees, mean * ROOM_C), degrees, sinceMs: left.atMs };
-}
-
-/** What the record shows to be at work. */
-function why(life: StringLife, { fit, events, startMs }: Lived, wish: StoryWish): string {
-  const { readings, plan } = life;
-  const parts: string[] = [];
-  const slip = lastSlip(readings);
-  if (slip) {
-    const leap = leapBefore(readings, slip);
-    const size = `${Math.abs(leap).toFixed(0)} cents at ${clockTime(slip.atMs, wish.zone)}`;
-    parts.push(
-      leap > 0
-        ? `It rose suddenly by ${size}. Was it turned, or did the nut let go?`
-        : `It dropped suddenly by ${size}. Look at its winding and knot.`,
-    );
-  }
-  const perDoubling = slopeOf(fit).mean * Math.LN2;
-  parts.push(
-    perDoubling < 0.5
-      ? 'It has almost stopped falling.'
-      : `It falls about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles, as ${MATERIAL_NAMES[plan.material]} does.`,
-  );
-  const room = roomSince(life, { fit, events, startMs });
-  if (room && Math.abs(room.cents) >= 0.4)
-    parts.push(
-      `The room moved it by about ${signedCents(room.cents)} cents since ${clockTime(room.sinceMs, wish.zone)}.`,
-    );
-  return parts.join(' ');
 }

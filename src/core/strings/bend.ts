@@ -1,4 +1,5 @@
-import { WARN_SHARE, type StringLoad } from './load';
+import type { StringLoad } from './load';
+import { WARN_SHARE } from './breaking';
 
 /** How far a string is pulled, bent or pressed sharp by hand. */
 export interface Bend {

@@ -1,5 +1,6 @@
-import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from './load';
+import type { StringLoad } from './load';
 import { clamp } from '../base';
+import { REFUSE_SHARE, WARN_SHARE } from './breaking';
 
 /** What the pitch guard calls out while a string is brought up. */
 export interface GuardCall {

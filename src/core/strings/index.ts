@@ -1,5 +1,5 @@
 export { STRING_MATERIALS, MATERIAL_NAMES, SETTLES_AS, type StringMaterial } from './materials';
-export { stringLoad, REFUSE_SHARE, WARN_SHARE, type StringLoad } from './load';
+export { stringLoad, type StringLoad } from './load';
 export { setLoad, type NamedSpec, type SetLoad } from './set';
 export { bendWithin, leastBend, type Bend } from './bend';
 export { guardAllowanceCents, pitchGuard } from './guard';
@@ -29,3 +29,4 @@ export {
   type ForceUnit,
   type LengthUnit,
 } from './units';
+export { breakingWarning, REFUSE_SHARE, WARN_SHARE } from './breaking';

@@ -63,7 +63,3 @@ export function stringLoad(spec: StringSpec): StringLoad | undefined {
       (64 * tensionN * lengthM ** 2),
   };
 }
-
-/** Above this share of breaking the app warns, and above the second it does not guide (house rules). */
-export const WARN_SHARE = 0.85;
-export const REFUSE_SHARE = 0.93;

@@ -1,12 +1,13 @@
 import { mean } from 'simple-statistics';
-import { REFUSE_SHARE, stringLoad, WARN_SHARE, type StringLoad, type StringSpec } from './load';
+import { stringLoad, type StringLoad, type StringSpec } from './load';
+import { breakingWarning, type BreakingWarning } from './breaking';
 
 export interface NamedSpec extends StringSpec {
   note: string;
 }
 
 export interface SetWarning {
-  code: 'near-limit' | 'over-limit' | 'floppy' | 'set-pulls-more';
+  code: BreakingWarning['code'] | 'floppy' | 'set-pulls-more';
   /** Index of the string; null for the whole set. */
   string: number | null;
   message: string;
@@ -40,19 +41,8 @@ export function setLoad(strings: readonly NamedSpec[], before?: readonly StringS
   loads.forEach((load, i) => {
     if (!load) return;
     const { note } = strings[i]!;
-    const share = load.shareOfBreaking;
-    if (share !== null && share > REFUSE_SHARE)
-      warnings.push({
-        code: 'over-limit',
-        string: i,
-        message: `${note} would pull ${(100 * share).toFixed(0)} % of its breaking load: do not bring it up. A lower note, a shorter length or a stronger material is needed.`,
-      });
-    else if (share !== null && share > WARN_SHARE)
-      warnings.push({
-        code: 'near-limit',
-        string: i,
-        message: `${note} pulls ${(100 * share).toFixed(0)} % of its breaking load: it may break before it settles.`,
-      });
+    const breaking = breakingWarning(note, load.shareOfBreaking);
+    if (breaking) warnings.push({ ...breaking, string: i });
     const beside = [loads[i - 1], loads[i + 1]].flatMap((l) => (l ? [l.tensionN] : []));
     if (beside.length > 0 && load.tensionN < FLOPPY_SHARE * mean(beside))
       warnings.push({

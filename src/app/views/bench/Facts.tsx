@@ -1,6 +1,6 @@
 import { useMemo, type ReactNode } from 'react';
 import type { StringLife } from '../../../core/log';
-import { REFUSE_SHARE, WARN_SHARE, type StringLoad } from '../../../core/strings';
+import { breakingWarning, type StringLoad } from '../../../core/strings';
 import { clockTime, dueTime, signed, plusMinus } from '../../parts/format';
 import { useWorld } from '../../world/world';
 import { repeatability, type StringStatus } from '../../../core/status';
@@ -29,6 +29,7 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const last = life.readings[life.readings.length - 1];
   const share = load?.shareOfBreaking ?? null;
+  const breaking = breakingWarning(life.plan.note, share);
   const repeats = useMemo(() => repeatability(life.readings), [life.readings]);
   return (
     <>
@@ -68,11 +69,9 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
           </Fact>
         )}
       </dl>
-      {share !== null && share > WARN_SHARE && (
+      {breaking && (
         <p role="alert" className="rounded-md border border-rust p-2 text-sm text-rust">
-          {share > REFUSE_SHARE
-            ? 'This string could break: do not bring it up. Check its gauge and note, and ask the instrument’s maker.'
-            : 'This string is close to breaking. Keep your face away from it and turn slowly.'}
+          {breaking.message}
         </p>
       )}
     </>

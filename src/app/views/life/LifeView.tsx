@@ -5,7 +5,6 @@ import { sayWithin, type InstrumentLife } from '../../../core/log';
 import { BottomBar } from '../../guided/BottomBar';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { fileName, saveFile } from '../../parts/saveFile';
-import { reasonOf } from '../../world/database';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
@@ -15,6 +14,7 @@ import { OctaveHistory } from './Octaves';
 import { Remarks } from './Remarks';
 import { Sets } from './Sets';
 import { Sheet } from './Sheet';
+import { reasonOf } from '../../store/database';
 
 const heading = 'pb-1 font-semibold';
 const rate = (perHour: number | null) => (perHour === null ? 'not read' : perHour.toFixed(1).replace('-', '−'));

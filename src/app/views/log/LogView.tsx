@@ -6,11 +6,11 @@ import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
 import { FirstStep, LogSketch } from '../../parts/FirstStep';
 import { saveFile } from '../../parts/saveFile';
-import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
 import { Backup } from './Backup';
 import { Entries } from './Entries';
 import { asideFile, asideWords } from './aside';
+import { reasonOf } from '../../store/database';
 
 /** The browser's own types do not have it yet. */
 interface LaunchQueue {

@@ -1,5 +1,5 @@
 import { isChapter, withBytes, type InstrumentRecord } from '../../../core/log';
-import type { Damaged } from '../../world/database';
+import type { Damaged } from '../../store/database';
 
 const piecesOf = (n: number) => `${n} stored ${n === 1 ? 'piece' : 'pieces'} of this log`;
 

@@ -16,9 +16,9 @@ import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { Button } from '../../parts/Button';
 import { signed } from '../../parts/format';
-import { reasonOf } from '../../world/database';
 import { useWorld } from '../../world/world';
 import type { Done } from './done';
+import { reasonOf } from '../../store/database';
 
 /** A string with a hidden fault: tests are chosen one by one, then a verdict; the truth comes after it. */
 export function Hunts({ seed, onDone, onLeave }: { seed: number; onDone: (done: Done) => void; onLeave: () => void }) {

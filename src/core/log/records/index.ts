@@ -14,7 +14,7 @@ import { instrument, type InstrumentRecord } from './instrument';
 import { judgement } from './judgement';
 import { pass } from './pass';
 import { reading } from './reading';
-import { type Names, type RecordBase, type RecordOf } from './record';
+import type { Names, RecordBase, RecordOf } from './record';
 import { reference } from './reference';
 import { removed } from './removed';
 import { room } from './room';

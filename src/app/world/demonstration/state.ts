@@ -1,7 +1,7 @@
-import { newestMs } from '../../core/log';
-import type { RecordStore } from './database';
-import { withinTime, PATIENCE_MS } from './clock';
-import type { DemonstrationFile, Means } from './means';
+import { newestMs } from '../../../core/log';
+import { withinTime, PATIENCE_MS } from '../clock';
+import type { DemonstrationFile, Means } from '../means';
+import type { RecordStore } from '../../store/database';
 
 /** The truth behind the demonstration: its instruments and its clock. */
 export interface DemoState extends Pick<DemonstrationFile, 'truth' | 'bridges' | 'zoneMin'> {

@@ -13,9 +13,9 @@ import {
   type LogEntries,
   type LogRecord,
 } from '../../core/log';
-import { withinTime, PATIENCE_MS, realClock, type Stop } from './clock';
+import { withinTime, PATIENCE_MS, realClock, type Stop } from '../world/clock';
 import { storedItems, keysIn, keysOf, readItem, type Items } from './items';
-import { createWire, type Stand } from './wire';
+import { createWire, type Stand } from './tabs';
 
 /** What was found in the store and is no list of records: set aside, never dropped. */
 export interface Damaged {
@@ -366,7 +366,7 @@ export async function rawLog(world: StoreName): Promise<string> {
       } catch {
         setAside.push(c);
       }
-    const { writeLogFile } = await import('../../core/exchange');
+    const { writeLogFile } = await import('../../core/exchange/index');
     return writeLogFile(records, realClock.nowMs(), setAside);
   } finally {
     store.close();
