@@ -61,23 +61,3 @@ test('when the browser refuses to write, the record is held in memory, said so, 
   expect(file.records).toHaveLength(count + 2);
   expect(file.records.find((r) => r.type === 'reading')?.cents).toBe(-9);
 });
-
-test('a wrong figure is corrected where it stands: the first stays, struck through, and the bench shows the right one', async ({
-  page,
-}) => {
-  await addInstrument(page, 'Ukulele');
-  await page.keyboard.press('Enter');
-  await typeReading(page, '-5');
-  const bench = page.url();
-  await page.goto('/log?kind=reading');
-  const rows = page.getByRole('group', { name: 'Entries' }).getByRole('listitem');
-  await rows.first().getByRole('button', { name: 'Correct' }).click();
-  await page.getByLabel('It read, cents').fill('−6.5');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByTestId('entry-message')).toHaveText('Corrected. The first figure stays, struck through.');
-  await expect(rows).toHaveCount(2);
-  await expect(rows.filter({ hasText: '(superseded)' })).toContainText('as found −5.0');
-  await expect(rows.filter({ hasNotText: '(superseded)' })).toContainText('as found −6.5');
-  await page.goto(bench);
-  await expect(page.getByRole('button', { name: /String 1, A4, settling, −6.5 cents/ })).toBeVisible();
-});

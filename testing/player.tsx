@@ -33,8 +33,10 @@ const START_MS = Date.UTC(2026, 4, 12, 12);
 const BLOCK_MS = 80;
 /** What moves is drawn for a hand that looks up so seldom: every 200 ms. */
 const PACE = 4;
-/** What the bench and the plan tell; seen by few of the other views. */
-export const BENCH_ALONE = ['plan', 'choices', 'status'] as const;
+/** Plans of a show are worked out anew with every record, and seen by few views: by their tests. */
+const PLANS = ['plan', 'choices'] as const;
+/** What the bench tells; seen by few of the other views. */
+export const BENCH_ALONE = [...PLANS, 'status'] as const;
 /** A press takes a hand so long. */
 const PRESS_MS = 120;
 /** What is worked out beside is answered after so many turns of the queue. */
@@ -63,9 +65,9 @@ export interface AppPlayer {
 /**
  * Opens the app at an address.
  * @param seed of the simulated voice
- * @param unseen what the test does not look at: it stays unanswered
+ * @param unseen what the test does not look at: it stays unanswered; plans where nothing is said
  */
-export async function openApp(path: string, seed = 1, unseen: readonly QuestionKind[] = []): Promise<AppPlayer> {
+export async function openApp(path: string, seed = 1, unseen: readonly QuestionKind[] = PLANS): Promise<AppPlayer> {
   sessionStorage.clear();
   localStorage.clear();
   const time = steppedClock(START_MS, PACE);

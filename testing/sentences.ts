@@ -30,7 +30,7 @@ function statements(): Said[] {
   const { records } = JSON.parse(readFileSync('public/demonstration.json', 'utf8')) as { records: LogRecord[] };
   const bench = readBench(records);
   const lastMs = Math.max(...records.map((r) => r.atMs));
-  return [0.02, 5].flatMap((hours) =>
+  return [0.02].flatMap((hours) =>
     statementsOf(bench, {
       nowMs: lastMs + hours * HOUR,
       zone: 120,

@@ -21,9 +21,9 @@ import { memoryLog, readingAt } from './guided';
  * Whoever types truthfully what a tuner shows ends with the same records and the same words as whoever is heard: for every
  * procedure, strings standing anywhere from -40 to +40 cents, some with an offset of their own.
  */
-const RUNS = 200;
+const RUNS = 50;
 /** What a bridge advises is reckoned for seconds a session. */
-const BRIDGE_RUNS = 4;
+const BRIDGE_RUNS = 1;
 /** As a tuner shows it, with digits enough that no rule stands on its edge. */
 const shown = (cents: number) => (cents < 0 ? `−${Math.abs(cents).toFixed(3)}` : cents.toFixed(3));
 

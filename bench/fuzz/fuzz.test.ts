@@ -20,7 +20,7 @@ test('bent logs are refused in a short sentence, or are valid and usable', () =>
   const random = randomFrom(41);
   const good = goodLog();
   let accepted = 0;
-  for (let i = 0; i < 400; i++) {
+  for (let i = 0; i < 120; i++) {
     const read = readLogFile(bentLogFile(good, random));
     if (!read.ok) {
       expect(read.message.length).toBeLessThan(LONGEST_REFUSAL + 40);
@@ -28,9 +28,9 @@ test('bent logs are refused in a short sentence, or are valid and usable', () =>
     }
     accepted++;
     expect(read.records.flatMap((r) => faultsOf(r))).toEqual([]);
-    if (i % 4 === 0) expect(useLog(read.records, NOW)).toEqual([]);
+    if (i % 3 === 0) expect(useLog(read.records, NOW)).toEqual([]);
   }
-  expect(accepted).toBeGreaterThan(50);
+  expect(accepted).toBeGreaterThan(15);
 });
 
 test('a pair with one side, times before 1970 and frequencies of nothing are refused', () => {
@@ -56,7 +56,7 @@ test('bent sound files are refused or read, at once; other codecs are never take
   const random = randomFrom(43);
   const good = goodWavs();
   for (const file of good) expect(readWav(file)).toMatchObject({ ok: true });
-  for (let i = 0; i < 300; i++) {
+  for (let i = 0; i < 120; i++) {
     const startedMs = performance.now();
     const read = readWav(bentWav(good[i % good.length]!, random));
     expect(performance.now() - startedMs).toBeLessThan(2000);

@@ -74,13 +74,13 @@ function hunt(build: CauseBuild, faults: FaultTruth[], offered: readonly CauseTe
 const BARITONE: CauseBuild = { bridge: 'floating', nut: 'plain', tree: true, tuners: 'geared', frets: true };
 const VIOLA: CauseBuild = { bridge: 'tailpiece', nut: 'plain', tree: false, tuners: 'friction', frets: false };
 const KANTELE: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: false, tuners: 'pin', frets: false };
-const SEEDS = Array.from({ length: 20 }, (_, k) => k + 1);
+const SEEDS = Array.from({ length: 6 }, (_, k) => k + 1);
 const NUT_AND_TREE: FaultTruth[] = [
   { kind: 'nut', cents: 16, at: 0 },
   { kind: 'tree', cents: 5, at: 0 },
 ];
 
-test('twenty hunts over seeds: viola’s peg, kantele’s pin and baritone’s nut are among the first two, in six tests, never surely wrong', () => {
+test('six hunts over seeds: viola’s peg, kantele’s pin and baritone’s nut are among the first two, in six tests, never surely wrong', () => {
   const wrong = SEEDS.flatMap((seed) => {
     const [build, faults, right] = (
       [
@@ -111,7 +111,7 @@ test('nut or tree: a pluck of the short length between them parts more of them t
   const build: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared', frets: true };
   const string = { material: 'plain-steel', lengthMm: 650, headMm: 48, targetHz: 220, ageDays: 200 } as const;
   const rightBy = (tests: CauseTest[]): number => {
-    const told = Array.from({ length: 24 }, (_, k) => {
+    const told = Array.from({ length: 8 }, (_, k) => {
       const cause = k % 2 ? 'nut-friction' : 'tree-friction';
       const specimen = specimenOf(cause, build, string, randomFrom(5000 + k));
       const { own, others, spread } = specimen.since;

@@ -53,7 +53,7 @@ test('Z takes the last reading back, digits choose, Page Up goes back, and a pas
 });
 
 test('a visit of the plan stays where it is while the clock moves on, then it is due; a figure is shown with its age', async () => {
-  const player = await openApp('/demo/bench/baritone');
+  const player = await openApp('/demo/bench/baritone', 1, []);
   const later = (name: string) => player.click(screen.getByRole('button', { name }));
   const lanes = () => within(screen.getByRole('region', { name: 'Strings' })).getAllByRole('listitem');
   const said = player.says('instruction');
@@ -80,7 +80,7 @@ test('an empty bench: Enter puts an instrument on it, and F fits nothing', async
 });
 
 test('keys stay quiet while a field has the focus', async () => {
-  const player = await openApp('/demo/bench');
+  const player = await openApp('/demo/bench', 1, []);
   // K opens the sheet for a figure from another device; what is typed there is no key of the bench.
   await player.press('k');
   const field = screen.getByLabelText('Cents from the target, or Hz');

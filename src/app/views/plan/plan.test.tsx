@@ -14,7 +14,7 @@ async function walk(player: AppPlayer): Promise<void> {
 }
 
 test('a curtain is set, the plan read, its next walk done: it ticks, the forecast is reckoned anew, the calendar is true', async () => {
-  const player = await openApp('/demo/plan', 1);
+  const player = await openApp('/demo/plan', 1, []);
   expect(screen.getByRole('heading', { level: 1 })).toHaveTextContent('Plan for the show, 19:30');
   await player.press('e');
   const sheet = () => within(screen.getByRole('dialog', { name: 'The show' }));

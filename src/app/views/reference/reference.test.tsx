@@ -1,7 +1,32 @@
 import { screen } from '@testing-library/react';
-import { randomFrom } from '../../../core/simulate';
+import { addNoise, pluck, randomFrom } from '../../../core/simulate';
+import { PLUCK, RATE } from '../../../../testing/recording';
 import { follow } from '../../../../testing/hand';
-import { choose, BENCH_ALONE, openApp, playFile } from '../../../../testing/player';
+import { addInstrument, choose, BENCH_ALONE, openApp, playFile, typeFigure } from '../../../../testing/player';
+
+/** A piano's A4, struck again and again: three stiff strings a note that beat with one another and die. */
+function piano(a4Hz: number, strikes: number): Float32Array {
+  const random = randomFrom(12);
+  const out = new Float32Array(strikes * 3 * RATE);
+  for (let k = 0; k < strikes; k++)
+    for (const apart of [-0.3, 0, 0.25]) {
+      const voice = pluck(
+        {
+          ...PLUCK,
+          frequencyHz: a4Hz * 2 ** (apart / 1200),
+          inharmonicity: 7e-4,
+          decayS: 1.1,
+          glideCents: 0,
+          level: 0.12,
+        },
+        RATE,
+        random,
+      );
+      voice.render(out, Math.round((3 * k + 0.5) * RATE), Math.round((3 * k + 2.6) * RATE), 1);
+    }
+  addNoise(out, 0.0004, random);
+  return out;
+}
 
 test('the cabin’s harmonium is measured by the pedal, used from now on, and changes nothing that was read; its octaves tell its stretch', async () => {
   const player = await openApp('/demo/reference', 1, BENCH_ALONE);
@@ -66,4 +91,23 @@ test('a fork: a long average to a tenth of a cent, and used', async () => {
   expect(sigma!).toBeLessThanOrEqual(0.1);
   await player.press('PageDown');
   expect(screen.getByRole('button', { name: /Reference A4/ })).toHaveTextContent('439.6 Hz');
+});
+
+test('a piano from a recording is measured and used, and what the bench tunes to follows it', async () => {
+  const player = await openApp('/add');
+  await addInstrument(player, 'Violin');
+  await player.go('/reference');
+  await player.click(screen.getByRole('button', { name: 'A keyboard' }));
+  await playFile(player, piano(441.7, 4), RATE);
+  await player.sees('instruction', 'Press Enter to use it', 30_000);
+  const [, hz, sigma] = /keyboard is at ([\d.]+) Hz ±([\d.]+) cents/.exec(player.says('result'))!.map(Number);
+  expect(Math.abs(1200 * Math.log2(hz! / 441.7))).toBeLessThan(Math.max(0.5, 2 * sigma!));
+  expect(screen.getByText(/repeats agree within/)).toBeVisible();
+  await player.press('Enter');
+  expect(player.says('message')).toContain(`A4 is now ${hz!.toFixed(1)} Hz`);
+  await player.go('/bench');
+  await player.press('Enter');
+  // E5 stands a fifth above the A.
+  await typeFigure(player, `${(hz! * 2 ** (7 / 12)).toFixed(2)} Hz`);
+  expect(player.says('message')).toMatch(/E5: [+−]?0\.[012]/);
 });
