@@ -24,7 +24,7 @@ export default defineConfig({
   // A busy machine is slow to answer; nothing is loosened by waiting for it.
   timeout: 240_000,
   expect: { timeout: 60_000 },
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   projects: [
     { name: 'setup', testMatch: '**/*.setup.ts' },

@@ -54,7 +54,7 @@ async function stage(name, command, args, { beside = false, report, count } = {}
 }
 
 const npm = (script, beside) => stage(script, 'npm', ['run', '-s', script], { beside });
-const jest = (name, projects) =>
+const jest = (name, projects, beside = false) =>
   stage(
     name,
     'npx',
@@ -68,20 +68,31 @@ const jest = (name, projects) =>
       ...(files.length ? ['--', ...files] : []),
     ],
     {
+      beside,
       report: '.tmp/jest.json',
       count: (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numRuntimeErrorTestSuites }),
     },
   );
-const browser = () =>
+const browser = (beside = false) =>
   stage('browser tests', 'npx', ['playwright', 'test', ...files], {
+    beside,
     report: '.tmp/playwright.json',
     count: (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected + (r.errors?.length ?? 0) }),
   });
 
 if (only === undefined) {
-  const [, , built] = await Promise.all([npm('types', true), npm('lint', true), npm('build', true)]);
-  await jest('unit tests and the interface without a browser', ['core', 'app']);
-  if (built) await browser();
+  const built = await npm('build', true);
+  // Side by side: a browser waits for its sound while the arithmetic goes on.
+  await Promise.all([
+    (async () => {
+      if (built) await browser(true);
+    })(),
+    (async () => {
+      await jest('unit tests and the interface without a browser', ['core', 'app'], true);
+      await npm('types', true);
+      await npm('lint', true);
+    })(),
+  ]);
 } else if (only === 'browser') {
   if (await npm('build')) await browser();
 } else {

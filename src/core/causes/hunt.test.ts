@@ -111,7 +111,7 @@ test('nut or tree: a pluck of the short length between them parts more of them t
   const build: CauseBuild = { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared', frets: true };
   const string = { material: 'plain-steel', lengthMm: 650, headMm: 48, targetHz: 220, ageDays: 200 } as const;
   const rightBy = (tests: CauseTest[]): number => {
-    const told = Array.from({ length: 8 }, (_, k) => {
+    const told = Array.from({ length: 24 }, (_, k) => {
       const cause = k % 2 ? 'nut-friction' : 'tree-friction';
       const specimen = specimenOf(cause, build, string, randomFrom(5000 + k));
       const { own, others, spread } = specimen.since;
