@@ -1,6 +1,8 @@
 import js from '@eslint/js';
 import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
+import jsdoc from 'eslint-plugin-jsdoc';
+import units from './scripts/units-rule.mjs';
 
 export default tseslint.config(
   { ignores: ['dist', 'dist-node', 'node_modules', 'test-results', 'playwright-report', '.tmp'] },
@@ -24,7 +26,18 @@ export default tseslint.config(
   {
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
+    plugins: { jsdoc, house: { rules: { units } } },
     rules: {
+      'house/units': 'error',
+      // What a function gives is said where it is given out.
+      'jsdoc/require-jsdoc': [
+        'error',
+        {
+          publicOnly: true,
+          enableFixer: false,
+          require: { FunctionDeclaration: true, ArrowFunctionExpression: true, FunctionExpression: true },
+        },
+      ],
       'no-restricted-globals': ['error', 'window', 'document', 'localStorage', 'navigator', 'fetch', 'performance'],
       'no-restricted-properties': [
         'error',
@@ -33,6 +46,8 @@ export default tseslint.config(
       ],
     },
   },
+  // A sentence says itself; a field is named after what it holds.
+  { files: ['src/core/**/words.ts', 'src/core/log/records/fields.ts'], rules: { 'jsdoc/require-jsdoc': 'off' } },
   {
     // Time is read and waited for by one clock: a test, and the demonstration, let it run faster.
     files: ['src/**/*.{ts,tsx}'],

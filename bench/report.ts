@@ -13,3 +13,9 @@ export function writeSection(title: string, lines: string[], cpuSeconds: number)
   const parts = old.split(/^(?=## )/m).filter((p) => !p.startsWith(`## ${title}\n`));
   writeFileSync(FILE, [...parts.map((p) => p.trimEnd() + '\n'), body].join('\n'));
 }
+
+/** The lines of a benchmark's section as it was last written; none where it never was. */
+export function sectionLines(title: string): string[] {
+  const old = existsSync(FILE) ? readFileSync(FILE, 'utf8') : '';
+  return (old.split(/^(?=## )/m).find((p) => p.startsWith(`## ${title}\n`)) ?? '').split('\n').slice(1);
+}

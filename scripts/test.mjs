@@ -81,7 +81,7 @@ const browser = (beside = false) =>
   });
 
 if (only === undefined) {
-  const built = await npm('build', true);
+  const [built] = await Promise.all([npm('build', true), npm('types', true)]);
   // Side by side: a browser waits for its sound while the arithmetic goes on.
   await Promise.all([
     (async () => {
@@ -89,7 +89,6 @@ if (only === undefined) {
     })(),
     (async () => {
       await jest('unit tests and the interface without a browser', ['core', 'app'], true);
-      await npm('types', true);
       await npm('lint', true);
     })(),
   ]);

@@ -95,6 +95,7 @@ export interface Coupling {
   shorter: number[];
   lambda: number;
 }
+/** How a floating bridge couples its strings: the linear law about the state in which all are right (physics.md, floating bridge). */
 export function couplingOf(law: BridgeLaw): Coupling {
   const { tensionN, stiffNPerMm, leverMm, lengthMm, turning, clawNmm } = law;
   const D = turning + stiffNPerMm.reduce((sum, k, i) => sum + k * leverMm[i]! ** 2, 0);
@@ -122,4 +123,5 @@ export function leanOf({ g }: Coupling, cents: readonly number[]): number {
 
 /** y = T / T_target of a reading in cents, and back. */
 export const yOf = (cents: number): number => Math.pow(2, cents / 600);
+/** The reading of a y, cents: 600 log2 y. */
 export const centsOf = (y: number): number => 600 * Math.log2(Math.max(1e-6, y));

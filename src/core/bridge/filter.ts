@@ -78,6 +78,11 @@ export interface BridgeFilter {
   readingsAt(b: readonly number[]): number[];
 }
 
+/**
+ * What is believed of a bridge and its strings, reading by reading (extended Kalman filter).
+ * @param memory what was learned of it before
+ * @param levelKnown whether the bridge stood level when its strings were right
+ */
 export function createBridgeFilter(law: BridgeLaw, memory: BridgeMemory | null, levelKnown: boolean): BridgeFilter {
   const n = law.tensionN.length;
   const at = layout(n);

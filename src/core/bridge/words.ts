@@ -80,7 +80,10 @@ export function othersWords(coupling: Coupling, notes: readonly string[]): strin
   return `Take off one string at a time, or block the bridge. With the ${notes[low]} off, the others are ${Math.min(...rise).toFixed(0)} to ${Math.max(...rise).toFixed(0)} cents sharp. Do not turn them: they come back with it.`;
 }
 
-/** How the coupling stands: when it settles, and when it never does. */
+/**
+ * How the coupling stands: when it settles, and when it never does.
+ * @param lambda how much of a change of all strings the bridge takes back, 1 is all of it
+ */
 export function couplingWords(lambda: number): string {
   const said = `Raise one string, and the bridge takes back ${Math.round(100 * lambda)} % of it`;
   return lambda > 0.9 ? `${said}. Add a spring or use lighter strings, or it will hardly settle.` : `${said}.`;

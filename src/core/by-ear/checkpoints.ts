@@ -36,6 +36,7 @@ export interface Expected {
   /** The string whose octave is to be looked at first. */
   instrument: string | undefined;
 }
+/** What a step of a round should sound like as its strings stand. @param errors of each string by its id, cents */
 export function expected(step: EarStep, ids: readonly string[], errors: ReadonlyMap<string, number>): Expected {
   const of = (s: EarSound) => ('fret' in s ? frettedError(errors.get(ids[s.string - 1]!) ?? 0, s.fret) : 0);
   const fretsCents = of(step.sound) - of(step.against);

@@ -54,7 +54,10 @@ export function beatWords({ beats, expectCents }: EarStep): string {
 
 export const tunedWords = (note: string, offCents: number) =>
   `${note}: ${signedCents(offCents)} cents from its target.`;
-/** @param leaves what this ear leaves on average, cents */
+/**
+ * @param leaves what this ear leaves on average, cents
+ * @param rms what this round left, root mean square, cents
+ */
 export const againWords = (rms: number, leaves: number, worth: boolean): string =>
   `The round is done. On average ${rms.toFixed(1)} cents off. ${worth ? `Your ear can do ${leaves.toFixed(1)}: go round once more.` : 'Going round again would gain nothing.'}`;
 /** @param offCents from what they are to stand at */

@@ -18,6 +18,7 @@ export interface InquiryWhy {
 const OUTCOMES = { helped: 'it helped', 'did-not': 'it did not help', 'cannot-tell': 'it cannot be told yet' };
 /** Marks the test that was done again after a remedy: it is no evidence of the inquiry before. */
 const AFTER = ':after';
+/** Whether a pass proves a remedy. */
 export const isAfterRemedy = (passId: string): boolean => passId.endsWith(AFTER);
 
 /** A test as the log keeps it. */

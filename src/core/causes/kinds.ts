@@ -62,6 +62,7 @@ export interface TestResult {
 }
 export type Evidence = SinceLast | TestResult;
 
+/** Whether frets press on the string between nut and bridge. */
 export const hasFrets = ({ frets, bridge, tuners }: CauseBuild): boolean =>
   frets ?? (bridge !== 'tailpiece' && tuners !== 'pin');
 

@@ -49,6 +49,7 @@ export function testLikelihood(
   return p;
 }
 
+/** How well a specimen explains what a string lost since it was last left; a density, 1/cents. */
 export const sinceLikelihood = (e: SinceLast, { since }: Specimen, sigmaCents: number): number =>
   near(e.own, since.own, sigmaCents) *
   near(e.others, since.others, sigmaCents) *

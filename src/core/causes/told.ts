@@ -39,6 +39,7 @@ export const QUESTIONS: Record<ToldQuestion, { words: string; answers: Record<st
   },
 };
 
+/** The answers that an instrument of this build can give. */
 export const answersOf = (asked: ToldQuestion, build: CauseBuild): string[] =>
   TOLD[asked].filter(
     (a) => (a !== 'bar' || build.bridge === 'floating') && (a !== 'fretting' || build.frets !== false),

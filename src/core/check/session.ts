@@ -82,6 +82,7 @@ const soundAlone = (kind: SessionKind, toleranceCents: number): Procedure<Open, 
   press: (_action, _log, state) => ({ state }),
 });
 
+/** A check from a recording or a stream without a screen, block by block; for the door and the benches. */
 export function createSession({ sampleRate, strings, kind, only, toleranceCents }: SessionOptions): Session {
   const listener = createListener(sampleRate);
   const asked = strings.filter((_, i) => only === undefined || i === only);

@@ -42,6 +42,7 @@ export type CauseTest = (typeof TESTS)[number];
 /** What is measured the same way and is no evidence of the finder: friction between both limits, and what a trick is worth. */
 export const MEASURES = ['friction', 'wings-up', 'wings-down', 'routine'] as const;
 export type Measure = (typeof MEASURES)[number];
+/** Whether a test speaks of causes; the others only measure. */
 export const isCauseTest = (test: CauseTest | Measure): test is CauseTest => !MEASURES.some((m) => m === test);
 
 /** What the player is asked, at most, and the answers: codes that the log keeps. */

@@ -23,6 +23,7 @@ const MONTHS = 12;
 export const backupName = (log: string, device: string, atMs: number, zone: Zone): string =>
   `slow-anchor-${log}-${device.replace(/[^A-Za-z0-9]/g, '').slice(0, 8) || '0'}_${localDay(atMs, zone)}_${clockTime(atMs, zone).replace(':', '')}.json`;
 
+/** Which log a backup is of, and when it was written, by its file's name; undefined for another file. */
 export function generationOf(name: string): Generation | undefined {
   const [, of, day, time] = NAMED.exec(name) ?? [];
   return of && day && time ? { name, of, day, time } : undefined;

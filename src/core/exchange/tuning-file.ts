@@ -30,6 +30,7 @@ const schema = object({
     .required(),
 }).noUnknown();
 
+/** A tuning as a file, JSON. */
 export const writeTuningFile = (tuning: Omit<TuningFile, 'format'>): string =>
   JSON.stringify({ format: 'slow-anchor-tuning/1', ...tuning } satisfies TuningFile, null, 1) + '\n';
 

@@ -54,6 +54,7 @@ export type FittingAction =
 export const UNDER_CENTS = -200;
 export const UNDER_TOLERANCE = 40;
 
+/** A fitting where it was left, or at its beginning. */
 export const beginFitting = (progress: Progress): FittingState => ({
   progress,
   phase: 'stretch',

@@ -32,6 +32,7 @@ export interface FittedString {
 
 const isWound = (m: StringMaterial) => m.startsWith('wound') || m === 'synthetic-bowed';
 const isSteel = (m: StringMaterial) => m.includes('steel');
+/** Whether it is tied, slips and stretches as nylon does. */
 export const isNylon = (m: StringMaterial) => m === 'plain-nylon' || m === 'wound-nylon' || m === 'fluorocarbon';
 const nameOf = (s: FittedString) => s.label ?? s.note;
 
@@ -234,6 +235,7 @@ export function bedStep(strings: readonly FittedString[], { tuner, holds }: Fami
   };
 }
 
+/** Bringing one string up. */
 export function raiseStep(s: FittedString, traits: FamilyTraits): FittingStep {
   return {
     code: 'raise',
@@ -272,6 +274,7 @@ export function warmSteps(strings: readonly FittedString[]): FittingStep[] {
   ];
 }
 
+/** Stretch rounds on one string. */
 export function roundsStep(s: FittedString): FittingStep {
   return {
     code: 'rounds',

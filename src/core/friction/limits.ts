@@ -26,7 +26,11 @@ const PAIRS = 2;
 /** What a contact holds, cents of tension either way, from what it costs in pitch between its two limits. @param aside the shorter side over the speaking length */
 export const holdOf = (pitchCents: number, aside: number): number => (pitchCents * (1 + aside)) / aside / 2;
 
-/** The same the other way: cents of pitch between its two limits, from what it holds. */
+/**
+ * The same the other way: cents of pitch between its two limits, from what it holds.
+ * @param holds cents of tension either way
+ * @param aside the shorter side over the speaking length
+ */
 export const betweenLimitsCents = (holds: number, aside: number): number => (2 * holds * aside) / (1 + aside);
 
 /** Cents between both limits of a contact, as friction times wrap: mu theta = H ln 2 / (1200 beta), beta = aside / (1 + aside). */

@@ -45,16 +45,21 @@ export interface Approach {
   wasBelow: boolean;
 }
 
+/** The approach as it begins. @param cents where it stands; null where nobody knows */
 export const wayFrom = (cents: number | null, toleranceCents: number): Approach =>
   goesOn({ side: undefined, wasBelow: false }, cents ?? 0, 0, toleranceCents);
 
-/** The way so far, and one figure more. */
+/**
+ * The way so far, and one figure more.
+ * @param spread of the figure, cents
+ */
 export function goesOn(way: Approach, cents: number, spread: number, toleranceCents: number): Approach {
   const edge = toleranceCents + CLEARLY_CENTS + 1.5 * spread;
   if (cents < -edge) return { side: 'below', wasBelow: true };
   return cents > edge ? { ...way, side: 'above' } : way;
 }
 
+/** How it came to where it is. */
 export function arrivalOf({ side, wasBelow }: Approach): Arrival {
   if (side === undefined) return 'untouched';
   if (side === 'below') return 'from below';

@@ -379,4 +379,5 @@ class GuidedReading implements Guide {
   }
 }
 
+/** A guided reading at its beginning. */
 export const createGuide = (): Guide => new GuidedReading();

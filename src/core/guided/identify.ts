@@ -70,6 +70,7 @@ export interface Identity {
 /** A string that was just fitted is known again when so many figures in a row went on from one another. */
 const FOLLOWED_POINTS = 20;
 
+/** A string that sounds at its own place. */
 export const homeOf = (named: NamedPlace): Identity => ({
   homeHz: named.lastHz ?? named.targetHz,
   followed: 0,

@@ -58,6 +58,7 @@ export interface Player<State, Action, Log = GuidedLog> extends Hearer {
   refresh(): void;
 }
 
+/** Runs a procedure on what is heard, typed and pressed, and writes what that decides. */
 export function createPlayer<State, Action, Log = GuidedLog>(
   procedure: Procedure<State, Action, Log>,
   begin: State,

@@ -75,6 +75,7 @@ export interface Sayer {
   say(sentence: string, nowS: number, acted: boolean): string;
 }
 
+/** Says where a string stands, without a word that flickers. */
 export function createSayer(): Sayer {
   let shown = '';
   let sinceS = -Infinity;

@@ -109,6 +109,7 @@ export const withBytes = (_: string, value: unknown): unknown =>
 /** Whether a record is in it, by its id. */
 export const chapterHas = ({ ids }: Chapter, id: string): boolean => ids.includes(`\n${id}\n`);
 
+/** The ids of its records. */
 export const idsOf = ({ ids }: Chapter): string[] => ids.slice(1, -1).split('\n');
 
 /** The time of its newest reading. */

@@ -80,6 +80,7 @@ export interface InstrumentLife {
   tuning?: TuningRecord;
 }
 
+/** The last of a list; undefined of an empty one. */
 export const last = <T>(list: readonly T[]): T | undefined => list[list.length - 1];
 
 /**
@@ -244,6 +245,7 @@ function against(r: ReadingRecord, planThen: StringPlan, plan: StringPlan, frets
   return frets === 0 ? as : { ...as, partials: [] };
 }
 
+/** A list in groups, each in its order. */
 export function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();
   for (const item of list) {

@@ -68,6 +68,7 @@ export interface WriterClock {
   setBack(): SetBack | undefined;
 }
 
+/** How far one writer's clock went wrong, by the order in which it wrote. */
 export function createWriterClock(by: string): WriterClock {
   let notes: WriterRun = EMPTY;
   let offsets: number[] = [];

@@ -83,6 +83,7 @@ export interface Heading {
   /** The instrument that it is about. */
   of: string;
 }
+/** What is known of a record without reading it. */
 export const headingOf = (r: LogRecord): Heading => ({ id: r.id, type: r.type, atMs: r.atMs, of: partOf(r) });
 
 /** @param onAside called back when a chapter proves damaged */

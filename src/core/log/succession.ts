@@ -30,6 +30,7 @@ const written = (a: LogRecord, b: LogRecord): number =>
 /** Nobody takes back the taking back of taking back more often; a circle, which no log that was written has, ends there. */
 const DEEPEST_UNDONE = 40;
 
+/** Which records stand: what was corrected, taken back, brought back, with or without its import. */
 export function createSuccession(): Succession {
   /** What replaces or takes back each id. */
   const successors = new Map<string, LogRecord[]>();

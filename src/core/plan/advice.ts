@@ -70,6 +70,7 @@ export function restringing(
   return told;
 }
 
+/** What the air there does to the strings, in a sentence; '' where nothing is to be said. */
 export function airWords(list: readonly PlanString[], { thereC, hereC }: PlanSession): string {
   if (thereC !== null && thereC < FREEZING_C)
     return `It is about ${thereC.toFixed(0)} °C there. Leave the cases shut until it is warmer, then open them for half an hour.`;

@@ -20,6 +20,7 @@ export interface Cell {
   minutes: number;
 }
 
+/** A time in equal stretches, ms. @param count how many */
 export const cellsOf = (fromMs: number, toMs: number, count: number): Cell[] =>
   Array.from({ length: count }, (_, i) => ({
     atMs: fromMs + ((toMs - fromMs) * (i + 0.5)) / count,
@@ -45,7 +46,7 @@ export interface LeadRule {
   mostCents: number;
 }
 
-/** @param falls of the stretches that it plays in, its hand's error counted in */
+/** @param first index of its first cell; falls of the stretches that it plays in, its hand's error counted in */
 export function rowFrom(
   fromMs: number,
   cells: readonly Cell[],

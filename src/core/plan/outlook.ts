@@ -38,6 +38,7 @@ export function chanceWithin(
   return Math.max(0, inAt(playsMs.from) + inAt(playsMs.to) - 1);
 }
 
+/** A fall as its median and nine of ten, cents. */
 export const fallSpan = (mix: Mixture): FallSpan => ({
   q05: mixtureQuantile(mix, 0.05),
   q50: mixtureQuantile(mix, 0.5),
@@ -70,6 +71,7 @@ export interface RestringOutlook {
   fall: FallSpan;
 }
 
+/** What a fresh string would do at the show if it were put on now. */
 export function ifRestrung(
   string: { material: SettlingMaterial; prior: SettlingPrior },
   restrungMs: number,

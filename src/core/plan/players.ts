@@ -62,6 +62,7 @@ export function lastTunings(
   );
 }
 
+/** A string with when it plays and how it was left. @param lastTuningMs when it is tuned last */
 export function playerOf(string: PlanString, session: PlanSession, nowMs: number, lastTuningMs: number): ShowString {
   const courses = coursesOf(string);
   const { toleranceCents, curtainMs } = session;

@@ -41,6 +41,7 @@ export const sessionOf = (show: Show, hereC: number | null): PlanSession =>
 
 /** The walks to the instruments. */
 export const WALKS: ReadonlySet<PlanStep> = new Set(['check', 'last-tuning', 'between']);
+/** Whether a walk is to be done now. */
 export const isDue = (item: PlanItem, nowMs: number): boolean => item.atMs <= nowMs + EARLY_MIN * MINUTE;
 
 /** What a plan asks of one walk, as a pass keeps it. */

@@ -14,6 +14,9 @@ export function walkWords(strings: readonly PlannedWalk['strings'][number][]): s
 export const lastWords = (leads: boolean): string =>
   `Play every string hard for a minute, then tune each from below.${leads ? ' Leave each at the figure given: it passes through pitch during the show.' : ''}`;
 
+/**
+ * @param saves string-minutes out of tolerance that it spares
+ */
 export function betweenWords(saves: number): string {
   const minutes = Math.max(1, Math.round(saves));
   return `In a pause, in this order. It saves about ${minutes} ${minutes === 1 ? 'minute' : 'minutes'} of a string out of tune.`;

@@ -38,6 +38,7 @@ const schema = object({
   task: string().strict().max(80).default(''),
 });
 
+/** An exercise to hand out, JSON. */
 export const writeExercise = (exercise: SharedExercise): string =>
   JSON.stringify({ kind: KIND, version: 1, ...exercise }, null, 2);
 
@@ -45,6 +46,7 @@ export const writeExercise = (exercise: SharedExercise): string =>
 export const writeResult = (record: ExerciseRecord): string =>
   JSON.stringify({ kind: `${KIND}-result`, ...record, id: undefined, written: undefined, version: 1 }, null, 2);
 
+/** An exercise from a file of unknown origin, or why it is none. */
 export function readExercise(text: string): { ok: true; exercise: SharedExercise } | { ok: false; message: string } {
   try {
     const given: unknown = JSON.parse(text);

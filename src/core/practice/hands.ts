@@ -149,4 +149,5 @@ export function reportHands(run: HandRun, endS: number): HandReport {
     broke: run.strings.some((s) => s.broke),
   };
 }
+/** In what time it is to be done, s; null where that does not count. */
 export const withinS = (exercise: HandExercise): number | null => RULES[exercise].withinS;

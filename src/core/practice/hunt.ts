@@ -54,6 +54,7 @@ const drawn = (seed: number): { hunt: Hunt; specimen: Specimen; truth: Cause } =
 
 /** A hunt by its seed, without its truth. */
 export const beginHunt = (seed: number): Hunt => drawn(seed).hunt;
+/** The tests that can be done on its instrument. */
 export const huntTests = ({ build }: Hunt): CauseTest[] => testsOf(build);
 
 /** What tests show, in the order in which they are done: a string carries its history. */

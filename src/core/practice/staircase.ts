@@ -26,6 +26,9 @@ const GUESSED = 0.5;
 /**
  * Chance of a right answer (Weibull's function with guesses and lapses): three in four at the threshold, were there no lapses.
  * @param cents how large the difference is
+ * @param threshold three in four are right there, cents
+ * @param slope of Weibull's function, a number
+ * @param lapse share of answers that are wrong whatever sounds
  */
 export const chanceRight = (cents: number, threshold: number, slope: number, lapse: number): number =>
   GUESSED + (1 - GUESSED - lapse) * (1 - Math.exp(-Math.LN2 * (cents / threshold) ** slope));

@@ -162,6 +162,7 @@ export const slopeOf = (fit: SettlingFit) => believed(fit, SLOPE);
 /** Cents per degree Celsius. */
 export const warmthOf = (fit: SettlingFit) => believed(fit, WARMTH);
 
+/** Mean of a mixture, cents. */
 export function mixtureMean(mix: Mixture): number {
   return mix.share.reduce((s, w, i) => s + w * mix.mean[i]!, 0);
 }
@@ -173,7 +174,10 @@ export function mixtureMoments(mix: Mixture): { mean: number; sd: number } {
   return { mean, sd: Math.sqrt(Math.max(1e-6, square - mean * mean)) };
 }
 
-/** Probability that a normal distribution lies below x. */
+/**
+ * Probability that a normal distribution lies below x.
+ * @param mean and sd in the unit of x
+ */
 export const normalBelow = (x: number, mean: number, sd: number): number =>
   0.5 * (1 + errorFunction((x - mean) / (Math.SQRT2 * sd)));
 

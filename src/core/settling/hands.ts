@@ -22,6 +22,7 @@ const PUT_OFF: Record<HandEvent['kind'], { mean: number; sd: number; steel: { me
   play: { mean: -2, sd: 3, steel: { mean: -3, sd: 3 } },
 };
 
+/** What a hand puts off and comes back by itself, cents. */
 export const putOff = (kind: HandEvent['kind'], { steel }: SettlingPrior): { mean: number; sd: number } =>
   steel ? PUT_OFF[kind].steel : PUT_OFF[kind];
 

@@ -39,6 +39,9 @@ export function moveDensity(v: number, variance: number): number {
   return MOVES.reduce((sum, [share, sd]) => sum + share * way * normalDensity(v, variance + sd * sd), 0);
 }
 
-/** How likely a wrong figure is to lie so far from the right one, a cent. */
+/**
+ * How likely a wrong figure is to lie so far from the right one, a cent.
+ * @param v how far it lies off, cents
+ */
 export const grossDensity = (v: number, variance: number): number =>
   NEAR_SHARE * normalDensity(v, variance + NEAR_CENTS ** 2) + (1 - NEAR_SHARE) / ANYWHERE_CENTS;

@@ -27,7 +27,10 @@ const FRICTION_MIN = 1.5;
 export const FRICTION_SHARE = 0.02;
 export const FRICTION_MOST_CENTS = 60;
 
-/** Creep clock U at a time: age of the string plus what each bring-up before it renewed. */
+/**
+ * Creep clock U at a time: age of the string plus what each bring-up before it renewed.
+ * @param kappa how much of the clock a bring-up of a full octave renews, 0 to 1
+ */
 export function creepClock(shape: CreepShape, kappa: number, retunes: readonly Retune[], tMin: number): number {
   let u = shape.f(tMin);
   if (kappa > 0) {
@@ -62,6 +65,7 @@ export interface Remaining {
   wander: number;
   back: number;
 }
+/** What is left after a time. @param dtMin min */
 export const keptOver = (dtMin: number): Remaining => ({
   wander: Math.exp(-dtMin / WANDER_MIN),
   back: Math.exp(-dtMin / BACK_MIN),

@@ -10,6 +10,7 @@ export interface Random {
   normal(): number;
 }
 
+/** Numbers by chance, the same from the same seed. */
 export function randomFrom(seed: number): Random {
   // Neighbouring seeds start neighbouring streams: stir the seed (Murmur3's finaliser) and drop the first numbers.
   let h = seed | 0;

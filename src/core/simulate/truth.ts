@@ -94,7 +94,11 @@ export function trueCents(string: StringTruth, atMs: number): number {
   return cents;
 }
 
-/** The pluck that this string gives at its target pitch; the caller bends it to where the string stands. */
+/**
+ * The pluck that this string gives at its target pitch; the caller bends it to where the string stands.
+ * @param hardness of the pluck, 0 soft to 1 hard
+ * @param pluckSeed chance of this pluck
+ */
 export function pluckOf(string: StringTruth, hardness: number, pluckSeed: number): PluckSpec {
   const random = randomFrom(string.seed * 31 + pluckSeed);
   return {

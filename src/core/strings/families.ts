@@ -1,3 +1,4 @@
+import { bowed, electric, geared, loose, peg, pin, type FamilyTraits } from './builds';
 import type { StringMaterial } from './materials';
 
 export interface PresetString {
@@ -12,6 +13,7 @@ export interface FamilyPreset {
   code: string;
   name: string;
   strings: PresetString[];
+  traits: FamilyTraits;
 }
 
 type Row = [note: string, material: StringMaterial, gaugeMm: number | null, lengthMm?: number];
@@ -23,9 +25,10 @@ const PN = 'plain-nylon';
 const WN = 'wound-nylon';
 const SB = 'synthetic-bowed';
 
-const family = (code: string, name: string, scaleMm: number, rows: Row[]): FamilyPreset => ({
+const family = (code: string, name: string, scaleMm: number, traits: FamilyTraits, rows: Row[]): FamilyPreset => ({
   code,
   name,
+  traits,
   strings: rows.map(([note, material, gaugeMm, lengthMm]) => ({
     note,
     material,
@@ -53,9 +56,21 @@ function harpString(note: string): Row {
 const doubled = (rows: Row[]): Row[] => rows.flatMap((r) => [r, r]);
 /** The same strings on a smaller body. */
 const PART_SIZES = { '3/4': 0.92, '1/2': 0.83, '1/4': 0.75 } as const;
-const smaller = (code: string, name: string, scaleMm: number, rows: Row[]): FamilyPreset[] =>
-  Object.entries(PART_SIZES).map(([size, share]) =>
-    family(`${code}-${size.replace('/', '')}`, `${name} ${size}`, Math.round(scaleMm * share), rows),
+const smaller = (
+  code: string,
+  name: string,
+  scaleMm: number,
+  pegsMm: Record<keyof typeof PART_SIZES, number>,
+  rows: Row[],
+): FamilyPreset[] =>
+  (Object.keys(PART_SIZES) as (keyof typeof PART_SIZES)[]).map((size) =>
+    family(
+      `${code}-${size.replace('/', '')}`,
+      `${name} ${size}`,
+      Math.round(scaleMm * PART_SIZES[size]),
+      peg(pegsMm[size]),
+      rows,
+    ),
   );
 
 const VIOLIN: Row[] = [
@@ -81,7 +96,7 @@ const ELECTRIC: Row[] = [
 
 /** Default sets: usual gauges of each family, house choice; every figure can be edited. */
 export const FAMILIES: FamilyPreset[] = [
-  family('guitar-steel', 'Six-string guitar, steel', 648, [
+  family('guitar-steel', 'Six-string guitar, steel', 648, geared(6, 16, { bridgePins: true }), [
     ['E4', PS, 0.305],
     ['B3', PS, 0.406],
     ['G3', BW, 0.61],
@@ -89,7 +104,7 @@ export const FAMILIES: FamilyPreset[] = [
     ['A2', BW, 1.067],
     ['E2', BW, 1.346],
   ]),
-  family('guitar-nylon', 'Six-string guitar, nylon', 650, [
+  family('guitar-nylon', 'Six-string guitar, nylon', 650, geared(10, 15, { tied: true }), [
     ['E4', PN, 0.71],
     ['B3', PN, 0.82],
     ['G3', PN, 1.03],
@@ -97,7 +112,7 @@ export const FAMILIES: FamilyPreset[] = [
     ['A2', WN, 0.89],
     ['E2', WN, 1.09],
   ]),
-  family('requinto-nylon', 'Requinto, nylon', 540, [
+  family('requinto-nylon', 'Requinto, nylon', 540, geared(10, 15, { tied: true }), [
     ['A4', PN, 0.64],
     ['E4', PN, 0.74],
     ['C4', PN, 0.93],
@@ -105,9 +120,9 @@ export const FAMILIES: FamilyPreset[] = [
     ['D3', WN, 0.84],
     ['A2', WN, 1.02],
   ]),
-  family('electric-fixed', 'Electric with fixed bridge', 648, ELECTRIC),
-  family('electric-floating', 'Electric with floating bridge', 648, ELECTRIC),
-  family('baritone-floating', 'Baritone electric, floating bridge', 686, [
+  family('electric-fixed', 'Electric with fixed bridge', 648, geared(6, 16, { tree: true, layout: 'line' }), ELECTRIC),
+  family('electric-floating', 'Electric with floating bridge', 648, geared(6, 16, electric), ELECTRIC),
+  family('baritone-floating', 'Baritone electric, floating bridge', 686, geared(6, 16, electric), [
     ['B3', PS, 0.33],
     ['F#3', PS, 0.432],
     ['D3', NW, 0.66],
@@ -115,20 +130,20 @@ export const FAMILIES: FamilyPreset[] = [
     ['E2', NW, 1.168],
     ['B1', NW, 1.575],
   ]),
-  family('bass-4', 'Bass, four strings', 864, [
+  family('bass-4', 'Bass, four strings', 864, geared(12, 20, { tree: true, layout: 'line' }), [
     ['G2', NW, 1.143],
     ['D2', NW, 1.651],
     ['A1', NW, 2.159],
     ['E1', NW, 2.667],
   ]),
-  family('bass-5', 'Bass, five strings', 864, [
+  family('bass-5', 'Bass, five strings', 864, geared(12, 20, { tree: true, layout: 'line' }), [
     ['G2', NW, 1.143],
     ['D2', NW, 1.651],
     ['A1', NW, 2.159],
     ['E1', NW, 2.667],
     ['B0', NW, 3.302],
   ]),
-  family('bass-6', 'Bass, six strings', 864, [
+  family('bass-6', 'Bass, six strings', 864, geared(12, 20, { tree: true, layout: 'line' }), [
     ['C3', NW, 0.813],
     ['G2', NW, 1.143],
     ['D2', NW, 1.651],
@@ -136,7 +151,7 @@ export const FAMILIES: FamilyPreset[] = [
     ['E1', NW, 2.667],
     ['B0', NW, 3.302],
   ]),
-  family('twelve-string', 'Twelve-string guitar', 648, [
+  family('twelve-string', 'Twelve-string guitar', 648, geared(6, 16, { bridgePins: true }), [
     ['E4', PS, 0.254],
     ['E4', PS, 0.254],
     ['B3', PS, 0.356],
@@ -150,7 +165,7 @@ export const FAMILIES: FamilyPreset[] = [
     ['E3', BW, 0.686],
     ['E2', BW, 1.194],
   ]),
-  family('mandolin', 'Mandolin', 350, [
+  family('mandolin', 'Mandolin', 350, geared(6, 16, loose), [
     ['E5', PS, 0.279],
     ['E5', PS, 0.279],
     ['A4', PS, 0.381],
@@ -160,29 +175,29 @@ export const FAMILIES: FamilyPreset[] = [
     ['G3', BW, 1.016],
     ['G3', BW, 1.016],
   ]),
-  family('ukulele', 'Ukulele', 380, [
+  family('ukulele', 'Ukulele', 380, geared(6, 14, { tied: true }), [
     ['A4', 'fluorocarbon', 0.52],
     ['E4', 'fluorocarbon', 0.66],
     ['C4', 'fluorocarbon', 0.81],
     ['G4', 'fluorocarbon', 0.57],
   ]),
-  family('violin', 'Violin', 328, VIOLIN),
-  ...smaller('violin', 'Violin', 328, VIOLIN),
-  family('viola', 'Viola', 375, [
+  family('violin', 'Violin', 328, peg(7.2), VIOLIN),
+  ...smaller('violin', 'Violin', 328, { '3/4': 6.8, '1/2': 6.4, '1/4': 6 }, VIOLIN),
+  family('viola', 'Viola', 375, peg(8), [
     ['A4', SB, null],
     ['D4', SB, null],
     ['G3', SB, null],
     ['C3', SB, null],
   ]),
-  family('cello', 'Cello', 690, CELLO),
-  ...smaller('cello', 'Cello', 690, CELLO),
-  family('double-bass', 'Double bass', 1050, [
+  family('cello', 'Cello', 690, peg(12.5), CELLO),
+  ...smaller('cello', 'Cello', 690, { '3/4': 11.5, '1/2': 10.5, '1/4': 9.5 }, CELLO),
+  family('double-bass', 'Double bass', 1050, geared(16, 24, bowed), [
     ['G2', SB, null],
     ['D2', SB, null],
     ['A1', SB, null],
     ['E1', SB, null],
   ]),
-  family('lyre-7', 'Seven-string lyre, pentatonic', 430, [
+  family('lyre-7', 'Seven-string lyre, pentatonic', 430, pin(5), [
     ['E5', PS, 0.3, 290],
     ['D5', PS, 0.3, 320],
     ['B4', PS, 0.35, 350],
@@ -191,7 +206,7 @@ export const FAMILIES: FamilyPreset[] = [
     ['E4', PS, 0.45, 440],
     ['D4', PS, 0.5, 470],
   ]),
-  family('kantele-11', 'Kantele, eleven strings', 500, [
+  family('kantele-11', 'Kantele, eleven strings', 500, pin(5), [
     ['A5', PS, 0.3, 210],
     ['G5', PS, 0.3, 235],
     ['F#5', PS, 0.3, 255],
@@ -204,34 +219,36 @@ export const FAMILIES: FamilyPreset[] = [
     ['F#4', PS, 0.45, 470],
     ['D4', PS, 0.5, 540],
   ]),
-  family('harp-26', 'Lever harp, 26 strings', 700, downTo('G6', 'C3').map(harpString)),
-  family('harp-34', 'Lever harp, 34 strings', 700, downTo('A6', 'C2').map(harpString)),
+  family('harp-26', 'Lever harp, 26 strings', 700, pin(6), downTo('G6', 'C3').map(harpString)),
+  family('harp-34', 'Lever harp, 34 strings', 700, pin(6), downTo('A6', 'C2').map(harpString)),
   family(
     'zither-15',
     'Fretless zither, 15 strings',
     400,
+    pin(5),
     downTo('C6', 'C4').map((note, k): Row => [note, PS, k < 8 ? 0.3 : 0.4, Math.round(210 * 2 ** (k / 13))]),
   ),
   family(
     'dulcimer-12',
     'Hammered dulcimer, twelve courses of two',
     500,
+    pin(5),
     doubled(downTo('D5', 'G3').map((note, k): Row => [note, PS, k < 5 ? 0.4 : 0.5, Math.round(330 * 2 ** (k / 14))])),
   ),
-  family('banjo-tenor', 'Tenor banjo', 580, [
+  family('banjo-tenor', 'Tenor banjo', 580, geared(6, 16, loose), [
     ['A4', PS, 0.229],
     ['D4', PS, 0.33],
     ['G3', NW, 0.533],
     ['C3', NW, 0.762],
   ]),
-  family('banjo-5', 'Five-string banjo', 670, [
+  family('banjo-5', 'Five-string banjo', 670, geared(6, 16, loose), [
     ['D4', PS, 0.254],
     ['B3', PS, 0.305],
     ['G3', PS, 0.356],
     ['D3', NW, 0.533],
     ['G4', PS, 0.254, 500],
   ]),
-  family('bouzouki', 'Bouzouki, flat back, loose bridge', 660, [
+  family('bouzouki', 'Bouzouki, flat back, loose bridge', 660, geared(6, 16, loose), [
     ['D4', PS, 0.279],
     ['D4', PS, 0.279],
     ['A3', PS, 0.406],

@@ -14,7 +14,8 @@ export {
   takenUpPerTurnMm,
 } from './winding';
 export { FAMILIES, type FamilyPreset, type PresetString } from './families';
-export { BRIDGES, traitsOf, TUNERS, type BridgeKind, type Build, type FamilyTraits, type TunerKind } from './traits';
+export { BRIDGES, TUNERS, type BridgeKind, type Build, type FamilyTraits, type TunerKind } from './builds';
+export { traitsOf } from './traits';
 export { tunerPlace, type TunerPlace } from './tuner-place';
 export { centsPerTurn, farWords, fineTravelLeft, turnOf, wayWords, type Turn } from './turn';
 export {

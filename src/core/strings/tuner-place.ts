@@ -1,4 +1,4 @@
-import type { FamilyTraits } from './traits';
+import type { FamilyTraits } from './builds';
 
 /** Where the tuner of a string stands. */
 export interface TunerPlace {

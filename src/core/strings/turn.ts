@@ -1,6 +1,6 @@
 import type { StringLoad } from './load';
 import type { StringMaterial } from './materials';
-import type { FamilyTraits, TunerKind } from './traits';
+import type { FamilyTraits, TunerKind } from './builds';
 import { axialStiffnessN, CENTS_PER_LN_TENSION, centsPerMm, clockMinutes, takenUpPerTurnMm } from './winding';
 
 /** How far a string is to be turned, with which tuner. */

@@ -8,7 +8,9 @@ export type ForceUnit = (typeof FORCE_UNITS)[number];
 const MM_PER_IN = 25.4;
 const N_PER: Record<ForceUnit, number> = { N: 1, kg: 9.80665, lb: 4.4482216152605 };
 
+/** A length in the unit of its reader. */
 export const lengthIn = (mm: number, unit: LengthUnit): number => (unit === 'mm' ? mm : mm / MM_PER_IN);
+/** A pull in the unit of its reader. */
 export const forceIn = (newton: number, unit: ForceUnit): number => newton / N_PER[unit];
 
 /** Inches as gauges are written: no leading zero, three decimals, a fourth where it shows in mm. */

@@ -7,6 +7,7 @@ export interface StiffComb {
   f0: number;
   b: number;
 }
+/** The n-th partial of a stiff string, Hz: n f0 sqrt(1 + b n²) (Fletcher 1964). */
 export const partialOf = ({ f0, b }: StiffComb, n: number): number => n * f0 * Math.sqrt(1 + b * n * n);
 
 export const MOST_PARTIALS = 14;
@@ -17,7 +18,10 @@ const SEARCH_CENTS = 75;
 export const STIFF = [0, 1e-5, 3e-5, 6e-5, 1.2e-4, 2.5e-4, 5e-4, 1e-3];
 /** A stiffer string must earn itself. */
 export const DEAR = 100;
-/** Comb that the peaks fit best around a frequency. @param numbers which partials are looked at */
+/**
+ * Comb that the peaks fit best around a frequency. @param numbers which partials are looked at
+ * @param hzPerBin width of a bin, Hz
+ */
 export function combNear(
   peaks: Peaks,
   aroundHz: number,

@@ -54,7 +54,10 @@ const LEAST_AGREE = 0.15;
 export const freeEvidence = (seen: readonly ClusterSeen[], [p, q]: PairTake['ratio']): number =>
   Math.min(p > 1 ? ownEvidence(seen, 'n') : Infinity, q > 1 ? ownEvidence(seen, 'm') : Infinity);
 
-/** Do two tones stand where both strings meet, worth so many nats at least? */
+/**
+ * Do two tones stand where both strings meet, worth so many nats at least?
+ * @param leastNats natural logarithm of likelihood
+ */
 export function meetAsTwo(take: PairTake, theta: Theta, leastNats: number): boolean {
   const { agree, all } = sharedEvidence(take, theta);
   return agree >= Math.max(leastNats, LEAST_AGREE * all);

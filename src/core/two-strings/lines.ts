@@ -56,6 +56,7 @@ export function clustersOf(
   });
 }
 
+/** The tones that make up a cluster: one of each string. */
 export const clusterTones = ({ n, m, band, decays }: Cluster, a: StiffComb, b: StiffComb): Tone[] =>
   [n === undefined ? undefined : partialOf(a, n), m === undefined ? undefined : partialOf(b, m)]
     .filter((f) => f !== undefined)

@@ -47,6 +47,9 @@ export const sigma = (most = 100) => within(LEAST_SIGMA_CENTS, most);
 export const lead = () => within(-MOST_LEAD_CENTS, MOST_LEAD_CENTS);
 export const degrees = () => within(COLDEST_C, WARMEST_C);
 export const yes = () => boolean().strict();
+/**
+ * @param max characters
+ */
 export const text = (max: number) => string().strict().max(max, '${path} is longer than ${max} characters');
 export const id = () => text(80).matches(/^[A-Za-z0-9_:.-]+$/, '${path} is not an id');
 export const remarkField = () => text(LONGEST_NOTE).optional();

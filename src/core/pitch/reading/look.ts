@@ -85,7 +85,7 @@ interface Tones extends LongSpectrum {
   to: number;
 }
 
-/** The tones of a stretch of a take that were not there before. */
+/** The tones of a stretch of a take that were not there before. @param above how many times the local noise a tone must be */
 export function tonesOf(
   { x, rate, maxHz, options }: Take,
   startS: number,

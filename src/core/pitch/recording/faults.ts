@@ -2,6 +2,7 @@
  * Last sample of the stretch in which the recording is clipped: runs of three or more equal samples at the extreme, with
  * a steep flank before them (the smooth top of a low note is flat too, but its flanks are not steep).
  * @returns -1 when nothing is clipped
+ * @param peak largest magnitude of all samples, full scale 1
  */
 export function lastClippedSample(samples: ArrayLike<number>, sampleRate: number, peak: number): number {
   const near = peak * 0.99;
@@ -23,6 +24,7 @@ export const LONGEST_GAP_S = 0.3;
 /**
  * Finds a drop-out: a stretch of exactly equal samples of 3 ms or more with sound on both sides.
  * @returns start of the first gap in samples, or -1
+ * @param peak largest magnitude of all samples, full scale 1
  */
 export function findGap(samples: ArrayLike<number>, sampleRate: number, peak: number): number {
   const least = Math.max(8, Math.round(0.003 * sampleRate));
@@ -111,6 +113,7 @@ function findSplice(samples: ArrayLike<number>, sampleRate: number, peak: number
  * Where samples were lost first, replaced by silence or left out.
  * @param settled from where on a step is no part of the attack, samples
  * @returns a sample, or -1
+ * @param peak largest magnitude of all samples, full scale 1
  */
 export function firstLoss(samples: ArrayLike<number>, sampleRate: number, peak: number, settled: number): number {
   const gap = findGap(samples, sampleRate, peak);

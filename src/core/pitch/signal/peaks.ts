@@ -31,6 +31,8 @@ export function noiseFloor(spectrum: Float64Array, bins: number, binsPerCell: nu
  * Finds spectral peaks: local maxima that stand above the noise and within a range of the strongest.
  * Frequencies by a parabola through the logarithms of three bins (exact for a Gaussian lobe, close for a padded Hann).
  * @param lobeBins half-width in bins of the window's main lobe; a maximum must be the largest in half of it
+ * @param hzPerBin width of a bin, Hz
+ * @param aboveFloor how many times the local noise a peak must be
  */
 export function findPeaks(
   spectrum: Float64Array,

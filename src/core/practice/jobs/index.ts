@@ -46,14 +46,21 @@ export interface JobRun {
   acts: readonly string[];
 }
 
+/** How it is called. */
 export const jobTitle = (job: Job): string => RULES[job].title;
+/** The unit of its figure. */
 export const jobUnit = (job: Job): string => RULES[job].unit;
+/** A job at its beginning. */
 export const beginJob = (job: Job, seed: number): JobRun => ({ job, state: RULES[job].begin(seed), acts: [] });
+/** What is seen of it now. */
 export const jobSeen = ({ job, state }: JobRun): JobSeen => RULES[job].seen(state);
+/** What can be done now. */
 export const jobSteps = ({ job, state }: JobRun): readonly JobStep[] => RULES[job].steps(state);
+/** What is heard of it now; undefined where nothing sounds. */
 export const jobSound = ({ job, state }: JobRun): JobSound | undefined => RULES[job].sound?.(state);
 /** Ended by its own rules, or by the most steps that are kept. */
 export const jobOver = ({ job, state, acts }: JobRun): boolean => RULES[job].over(state) || acts.length >= MOST_ACTS;
+/** How it ended. */
 export const jobEnd = ({ job, state }: JobRun): JobEnd => RULES[job].end(state);
 /** @param id of one of its steps; anything else is passed over */
 export function actJob(run: JobRun, id: string): JobRun {

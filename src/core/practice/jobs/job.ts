@@ -54,7 +54,11 @@ export const TURN_STEPS: readonly JobStep[] = [
   { id: 'up-more', words: 'Up, more', key: '⇧↑' },
   { id: 'down-more', words: 'Down, more', key: '⇧↓' },
 ];
-/** How far a turning step goes, cents; undefined where it is none. */
+/**
+ * How far a turning step goes, cents; undefined where it is none.
+ * @param little how far a little turn goes, cents
+ * @param more how far a larger one goes, cents
+ */
 export const stepTurn = (id: string, little: number, more: number): number | undefined =>
   ({ up: little, down: -little, 'up-more': more, 'down-more': -more })[id];
 
@@ -64,6 +68,7 @@ export const GUITAR = ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'];
 /** How many strings are in tune, by their cents; and in words. */
 export const inTuneOf = (cents: readonly number[]): number =>
   cents.filter((c) => Math.abs(c) <= HAND_TOLERANCE_CENTS).length;
+/** Where strings stand, in a line. @param cents from where each belongs */
 export const standWords = (cents: readonly number[]): string =>
   `${inTuneOf(cents)} of ${cents.length} strings stand within ±${HAND_TOLERANCE_CENTS} cents.`;
 /** 'once', '3 times'. */
