@@ -1,10 +1,10 @@
 /**
- * npm run mutate -- src/core/octave [src/core/check/steps.ts …]: which small wrong changes of a room's rules are caught by a test. What
+ * npm run mutate -- src/core/octave [src/core/check/steps.ts …]: which small wrong changes of a room's rules its own tests catch. What
  * survives is listed; a room's score goes to docs/benchmarks.md. Only what was changed since is tried again.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { basename } from 'node:path';
+import { basename, dirname } from 'node:path';
 import { sectionLines, writeSection } from '../report';
 
 const TITLE = 'Wrong rules that a test catches';
@@ -38,11 +38,11 @@ function mutate(target: string): { score: number; tried: number; survivors: stri
     : [target];
   const config = {
     testRunner: 'jest',
-    jest: { configFile: 'jest.mutate.cjs', enableFindRelatedTests: true },
+    jest: { configFile: 'jest.mutate.cjs', enableFindRelatedTests: false },
     coverageAnalysis: 'perTest',
     mutate: files,
     mutator: { excludedMutations: LEFT_OUT },
-    reporters: ['json', 'progress-append-only'],
+    reporters: ['json', 'dots'],
     jsonReporter: { fileName: report },
     incremental: true,
     incrementalFile: `${DIR}/${name}.incremental.json`,
@@ -55,7 +55,10 @@ function mutate(target: string): { score: number; tried: number; survivors: stri
     allowEmpty: true,
   };
   writeFileSync(`${DIR}/config.json`, JSON.stringify(config));
-  const { status } = spawnSync('npx', ['stryker', 'run', `${DIR}/config.json`], { stdio: 'inherit' });
+  const { status } = spawnSync('npx', ['stryker', 'run', `${DIR}/config.json`], {
+    stdio: 'inherit',
+    env: { ...process.env, MUTATED: statSync(target).isDirectory() ? target : dirname(target) },
+  });
   if (status !== 0 || !existsSync(report)) throw new Error(`${target} could not be tried.`);
   const all = Object.entries((JSON.parse(readFileSync(report, 'utf8')) as Report).files).flatMap(([file, f]) =>
     f.mutants.map((m) => ({ ...m, file, line: f.source.split('\n')[m.location.start.line - 1]!.trim() })),

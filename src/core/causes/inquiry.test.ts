@@ -1,7 +1,6 @@
 import { readBench, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
 import { beforeInquiry, causeBuildOf } from './index';
-import { instrumentFriction } from '../friction';
 import { DAY, HOUR, MINUTE } from '../base';
 
 const NOW = Date.UTC(2026, 5, 20, 12);
@@ -100,41 +99,4 @@ test('recent work is known; how it is built decides what can be', () => {
   };
   expect(built(instrument('electric-floating', build))).toMatchObject({ nut: 'locking', tree: false });
   expect(built(instrument('viola'))).toMatchObject({ bridge: 'tailpiece', tuners: 'friction', frets: false });
-});
-
-test('friction by string: before and after a lubrication, and how long it lasts', () => {
-  const oiled = NOW - 50 * DAY;
-  const figure = (stringId: string, days: number, cents: number): LogRecord => ({
-    ...base(oiled + days * DAY),
-    type: 'test',
-    stringId,
-    passId: 'friction',
-    test: 'friction',
-    firstCents: -cents / 2,
-    secondCents: cents / 2,
-    sigmaCents: 0.4,
-  });
-  const treated: LogRecord = { ...base(oiled), type: 'treatment', stringIds: ['s1', 's2'], treatment: 'lubricated' };
-  const bench = readBench([
-    instrument(),
-    treated,
-    ...(
-      [
-        ['s1', 12],
-        ['s2', 15],
-      ] as const
-    ).flatMap(([id, h]) => [
-      figure(id, -1, h),
-      figure(id, 0.1, 2),
-      figure(id, 20, 2 + (h - 2) / 2),
-      figure(id, 40, 2 + (3 * (h - 2)) / 4),
-    ]),
-  ]);
-  const { strings, lasts } = instrumentFriction(bench.instruments[0]!, bench);
-  expect(strings.map((s) => s.figures.length)).toEqual([4, 4, 0]);
-  expect(strings[0]!.before!.figure.cents).toBe(12);
-  expect(strings[0]!.figures.at(-1)!.figure.cents).toBeCloseTo(9.5, 6);
-  expect(strings[2]!.before).toBeUndefined();
-  expect(lasts!.days).toBeGreaterThan(14);
-  expect(lasts!.days).toBeLessThan(28);
 });

@@ -1,4 +1,12 @@
-import { frictionFigure, lubricantLasts, muThetaOf, trickWords, type LubricantPoint } from './index';
+import {
+  betweenLimitsCents,
+  frictionFigure,
+  lubricantLasts,
+  muThetaOf,
+  trickWords,
+  type LubricantPoint,
+} from './index';
+import { holdOf } from './limits';
 
 test('friction between both limits: figure, its error, where it stands, what a bend costs', () => {
   const f = frictionFigure(-10, 6, 0.5, 0.2);
@@ -17,6 +25,8 @@ test('friction between both limits: figure, its error, where it stands, what a b
   expect(frictionFigure(-60, 60, 0.5, 0.2).worstBendCents).toBeGreaterThan(-120);
   expect(frictionFigure(3, -1, 0.5).cents).toBe(0);
   expect(muThetaOf(16, 0.2)).toBeCloseTo(f.muTheta, 9);
+  expect(frictionFigure(0, 0, 0.5).at).toBe(0);
+  for (const aside of [0.08, 0.3]) expect(betweenLimitsCents(holdOf(16, aside), aside)).toBeCloseTo(16, 9);
 });
 
 test.each<[number, number, RegExp]>([
@@ -24,6 +34,11 @@ test.each<[number, number, RegExp]>([
   [-1, 14, /is where bends leave it/],
   [-14, 1, /the first bend drops it/],
   [-8, 7, /between its limits/],
+  // At three quarters of the way exactly it is between them; free is within two cents and the doubt of it.
+  [-4, 12, /between its limits/],
+  [-12, 4, /between its limits/],
+  [-1.1, 1.2, /No trick is needed/],
+  [-0.2, 2.3, /bends leave it/],
 ])('flat %p, sharp %p: what follows for the tuning', (flat, sharp, words) =>
   expect(trickWords(frictionFigure(flat, sharp, 0.4))).toMatch(words),
 );
@@ -42,6 +57,20 @@ test('how long a lubricant lasts, from figures at several ages, and nothing wher
   expect(lasts.low).toBeLessThan(21);
   expect(lasts.high).toBeGreaterThan(21);
   expect(lubricantLasts([at(7, 21), at(21, 21)])).toBeUndefined();
+  expect(lubricantLasts([at(7, 21), at(21, 21), at(40, 21)])).toBeDefined();
+  // The day of the lubrication, and a slot that gained no three cents, tell nothing.
+  expect(lubricantLasts([at(0, 21), at(21, 21), at(40, 21)])).toBeUndefined();
+  const little = (p: LubricantPoint) => ({ ...p, cents: p.cents / 4, beforeCents: 3.5, afterCents: 0.6 });
+  expect(lubricantLasts([at(7, 21), at(21, 21), little(at(40, 21))])).toBeUndefined();
+  // What a figure varies by from day to day counts beside its error: a sure one does not outweigh it.
+  const spread = (sdCents: number) => {
+    const l = lubricantLasts([at(7, 21), at(21, 21), at(40, 21)].map((p) => ({ ...p, sdCents })))!;
+    return l.high / l.low;
+  };
+  expect(spread(0.01)).toBeGreaterThan(1.8);
+  expect(spread(2)).toBeGreaterThan(spread(0.01));
+  // It goes within hours: how fast is not known either.
+  expect(lubricantLasts([at(7, 0.5), at(21, 0.5), at(40, 0.5)])).toBeUndefined();
   // It has hardly begun to go: how long it lasts is not known.
   expect(lubricantLasts([at(1, 4000), at(2, 4000), at(3, 4000)])).toBeUndefined();
   // Nothing was gained: nothing can last.
