@@ -140,3 +140,61 @@ test('outside a pass a sound is told, a typed figure is kept, and a file begins 
   expect(p.log().life.strings[1]!.readings.at(-1)).toMatchObject({ passId: p.pass()!.passId, source: 'file' });
   expect(p.step()).toEqual({ stringId: 's1', purpose: 'found' });
 });
+
+test('a chosen string is brought up where this pass found it off, read again where it is stepped back to', () => {
+  const p = play();
+  p.press({ do: 'start' });
+  p.hear(-9);
+  p.hear(1);
+  p.press({ do: 'choose', stringId: 's1' });
+  expect(p.step()).toEqual({ stringId: 's1', purpose: 'left' });
+  p.press({ do: 'choose', stringId: 's2' });
+  expect(p.step()).toEqual({ stringId: 's2', purpose: 'found' });
+  p.press({ do: 'back' });
+  expect(p.step()).toEqual({ stringId: 's1', purpose: 'found' });
+  // Nothing is before the first.
+  p.press({ do: 'back' });
+  expect(p.step()).toEqual({ stringId: 's1', purpose: 'found' });
+  const { passId } = p.pass()!;
+  p.press({ do: 'choose', stringId: 's2' });
+  expect(p.pass()!.passId).toBe(passId);
+});
+
+test('the player’s word that it is this string is heard by the next pluck; N without a pass does nothing', () => {
+  const p = play();
+  p.press({ do: 'next' });
+  p.press({ do: 'stop' });
+  expect(p.log().life.strings.flatMap((s) => s.readings)).toEqual([]);
+  p.press({ do: 'start' });
+  expect(p.next()).toMatchObject({ insist: false });
+  p.press({ do: 'insist' });
+  expect(p.said()).toBe('Taken as E5. Pluck it again.');
+  expect(p.next()).toMatchObject({ insist: true });
+});
+
+test('left off where it was to be, it is said: by the tolerance, from its lead; a pluck as far off as two and a half confirms nothing', () => {
+  const left = (cents: number, leadCents: number) => {
+    const p = play();
+    const strings = [{ stringId: 's1', leadCents }];
+    p.press({ do: 'start', visit: { purpose: 'last', strings, bringUpFromCents: 1 } });
+    p.hear(-20);
+    p.hear(cents, { arrival: 'from below' });
+    return p.said();
+  };
+  expect(left(2.9, 2)).toMatch(/as left/);
+  expect(left(3.1, 2)).not.toBe(left(2.9, 2));
+  expect(left(-3.4, 2)).toMatch(/It should be left at \+2\.0/);
+  const p = play();
+  p.press({ do: 'start' });
+  p.hear(-12);
+  const { id } = p.log().life.strings[0]!.readings[0]!;
+  const leapt = {
+    ...p.log(),
+    statuses: [{ stringId: 's1', leap: { readingId: id, cents: -12 } }] as unknown as StringStatus[],
+  };
+  const slips = (cents: number) => checkProcedure.heard(keptAt(HZ.s1, cents), 'microphone', leapt, {}).records![0];
+  expect(slips(-9.6)).toMatchObject({ slip: true });
+  expect(slips(-9.4)).not.toHaveProperty('slip');
+  expect(slips(-12)).not.toHaveProperty('leadCents');
+  expect(slips(-12)).toMatchObject({ passId: p.pass()!.passId });
+});
