@@ -127,7 +127,7 @@ export const FAMILY_NAMES = Object.keys(FAMILIES) as Family[];
 const logBetween = (r: Random, [a, b]: [number, number]) => a * Math.pow(b / a, r.uniform());
 const midiHz = (m: number) => 440 * Math.pow(2, (m - 69) / 12);
 
-export function stringSpec(family: Family, r: Random): { spec: PluckSpec; targetHz: number; stiff: boolean } {
+function stringSpec(family: Family, r: Random): { spec: PluckSpec; targetHz: number; stiff: boolean } {
   const f = FAMILIES[family];
   const targetHz = midiHz(Math.round(r.between(f.midi[0], f.midi[1])));
   const frequencyHz = targetHz * Math.pow(2, r.between(-60, 40) / 1200);

@@ -271,7 +271,7 @@ export function steady(room: Room): string[][] {
 }
 
 /** A whole check pass of one kit: the player does what the sentence says, a moment after it is said. */
-export function obey(t: RoomTrial, random: Random): number {
+function obey(t: RoomTrial, random: Random): number {
   let said = '';
   let saidAt = 0;
   let plucked = -9;

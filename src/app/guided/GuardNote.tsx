@@ -1,5 +1,5 @@
 import { OctagonX, TriangleAlert } from 'lucide-react';
-import { pitchGuard, type StringLoad } from '../../core/strings';
+import { pitchGuard, strayWords, type StringLoad } from '../../core/strings';
 import { useMoment, type Trace } from './trace';
 
 interface Props {
@@ -13,16 +13,13 @@ interface Props {
   pulled?: boolean;
 }
 
-/** In a pass that touches no tuner, what sounds so far above is another string, cents. */
-const STRAY_CENTS = 100;
-
 /** What must be called out while a tuner is turned: the pitch guard's sign, not to be overlooked from a metre and a half. */
 export function GuardNote({ trace, load, note, lineCents, pulled = false }: Props) {
   const cents = useMoment(trace, (m) => (m.figure ? Math.round(m.figure.cents) : null));
   const turning = useMoment(trace, (m) => m.turning);
   const call = cents === null || !turning ? undefined : pitchGuard(cents + lineCents, load, note, pulled);
-  if (!turning && cents !== null && cents > STRAY_CENTS)
-    return <p className="text-sm text-ink2">Another string rings on: damp it, or wait.</p>;
+  const stray = !turning && cents !== null ? strayWords(cents) : undefined;
+  if (stray) return <p className="text-sm text-ink2">{stray}</p>;
   return (
     <div role="alert" data-testid="guard" data-level={call?.level}>
       {call && (

@@ -25,7 +25,7 @@ interface Playing {
 const IN_TURN: Playing = { together: false, lastsS: NOTE_S };
 
 /** Notes as samples. The same for the same seed. */
-export function renderNotes(
+function renderNotes(
   notes: readonly PlayedNote[],
   sampleRate: number,
   seed: number,

@@ -18,7 +18,7 @@ export function keptTunings({ tunings, forgotten }: Bench, instrumentId: string)
 }
 
 /** The record that puts a tuning in force. */
-export const tuningDraft = (instrumentId: string, { name, capo, strings }: Tuning): Draft => ({
+const tuningDraft = (instrumentId: string, { name, capo, strings }: Tuning): Draft => ({
   type: 'tuning',
   instrumentId,
   name,

@@ -1,4 +1,4 @@
-export { clamp, normalDensity } from './numbers';
+export { clamp, NORMAL_Q90, NORMAL_Q95, normalDensity } from './numbers';
 export {
   clockTime,
   DAY,

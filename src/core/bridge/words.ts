@@ -56,7 +56,7 @@ export const WAY_WORDS: Record<Way, string> = {
 };
 
 /** Turns of the claw in sixteenths: '1 and 3/16 turns out'. */
-export function clawWords(turns: number): string {
+function clawWords(turns: number): string {
   const sixteenths = Math.round(Math.abs(turns) * 16);
   const whole = Math.floor(sixteenths / 16);
   const rest = sixteenths % 16;
@@ -67,7 +67,7 @@ export function clawWords(turns: number): string {
 }
 
 /** A turn of the claw beyond what the change of the strings' pull gives. */
-export const doubtfulClawWords = (turns: number, law: number): string =>
+const doubtfulClawWords = (turns: number, law: number): string =>
   `${clawWords(turns)} would level it, but this change should need ${Math.abs(law) < 1 / 32 ? 'none' : clawWords(law)}. Is the block out? Is every spring in place? Enter: turn it anyway`;
 
 /** What a stop is, in the figure that the hand follows. */

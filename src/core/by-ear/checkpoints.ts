@@ -83,6 +83,14 @@ export const readAlone = (
     return newest && { string: i + 1, cents: newest.cents, sigmaCents: Math.hypot(LEAST_SIGMA, newest.sigmaCents) };
   });
 
+/** How far the two strings of a step stood apart when each was read alone, cents; undefined where that tells no way for sure. */
+export function apartAlone({ sound, against }: EarStep, alone: readonly (Alone | undefined)[]): number | undefined {
+  const [a, b] = [alone[sound.string - 1], alone[against.string - 1]];
+  if (!a || !b) return undefined;
+  const apart = a.cents - b.cents;
+  return Math.abs(apart) > 2 * Math.hypot(a.sigmaCents, b.sigmaCents) ? apart : undefined;
+}
+
 /**
  * The last round of checkpoints of an instrument as a net: where every string stands from its anchor, and which reading disagrees.
  * A unison tells no way: what the strings read alone, and all the others, decide it.

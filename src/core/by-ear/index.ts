@@ -7,9 +7,11 @@ export {
   netTold,
   octaveErrors,
   readAlone,
+  apartAlone,
   soundRatio,
   type CheckedNet,
   type Expected,
 } from './checkpoints';
 export { earError, earSkill, earSpread, earWorth, toldInPractice } from './skill';
 export { BEGIN_EAR, earAt, earProcedure } from './procedure';
+export { beatTrend, standStill, turnWords, unisonWay, type BeatTrend } from './beats';

@@ -51,7 +51,7 @@ const WORTH = 1.15;
 
 const lows = new WeakMap<InstrumentLife, InstrumentLife>();
 /** From the lowest string: as one counts when tuning by ear. */
-export function lowFirst(life: InstrumentLife): InstrumentLife {
+function lowFirst(life: InstrumentLife): InstrumentLife {
   const known = lows.get(life) ?? { ...life, strings: [...life.strings].reverse() };
   lows.set(life, known);
   return known;

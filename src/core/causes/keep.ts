@@ -22,7 +22,7 @@ const AFTER = ':after';
 export const isAfterRemedy = (passId: string): boolean => passId.endsWith(AFTER);
 
 /** A test as the log keeps it. */
-export const testRecord = (log: GuidedLog, passId: string, outcome: TestOutcome): Extract<Draft, { type: 'test' }> => ({
+const testRecord = (log: GuidedLog, passId: string, outcome: TestOutcome): Extract<Draft, { type: 'test' }> => ({
   type: 'test',
   instrumentId: log.life.record.instrumentId,
   stringId: outcome.stringId,

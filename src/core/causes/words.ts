@@ -56,7 +56,7 @@ const LATER: [Cause, Cause, string][] = [
   ],
 ];
 /** What to do to tell them apart later, a sentence for each pair. */
-export const partedLater = (causes: readonly Cause[]): string[] =>
+const partedLater = (causes: readonly Cause[]): string[] =>
   LATER.filter(([a, b]) => causes.includes(a) && causes.includes(b)).map(([, , words]) => words);
 
 /** What the next test is for, in a sentence; nothing where it parts no two. */

@@ -51,7 +51,7 @@ export type FittingAction =
   | { do: 'removal'; index: number };
 
 /** Where a new string waits while it is bedded, cents from its target, and how near is near enough there (house estimates). */
-export const UNDER_CENTS = -200;
+const UNDER_CENTS = -200;
 export const UNDER_TOLERANCE = 40;
 
 /** A fitting where it was left, or at its beginning. */

@@ -33,7 +33,7 @@ export interface FittedString {
 const isWound = (m: StringMaterial) => m.startsWith('wound') || m === 'synthetic-bowed';
 const isSteel = (m: StringMaterial) => m.includes('steel');
 /** Whether it is tied, slips and stretches as nylon does. */
-export const isNylon = (m: StringMaterial) => m === 'plain-nylon' || m === 'wound-nylon' || m === 'fluorocarbon';
+const isNylon = (m: StringMaterial) => m === 'plain-nylon' || m === 'wound-nylon' || m === 'fluorocarbon';
 const nameOf = (s: FittedString) => s.label ?? s.note;
 
 /** Turns round the post: plain strings more, wound ones fewer (trade usage). */

@@ -1,4 +1,4 @@
 export { frictionFigure, betweenLimitsCents, muThetaOf } from './limits';
 export { instrumentFriction, type StringFriction, type InstrumentFriction } from './history';
 export { lubricantLasts, type LubricantPoint } from './lubricants';
-export { trickWords } from './tricks';
+export { changeWords, trickWords } from './tricks';

@@ -3,7 +3,7 @@ import { cents, nearestNote, plusMinus, ratioOfCents } from '../music';
 import { awayWords, HOME_CENTS, type FigurePlace } from './identify';
 
 /** Standard error given to a figure typed from another device, cents (house estimate). */
-export const TYPED_SIGMA = 1;
+const TYPED_SIGMA = 1;
 /** A typed figure stays as it was typed: without what the arithmetic left behind. */
 const TYPED_DIGITS = 6;
 

@@ -1,6 +1,6 @@
 import { groupBy, type BreakPlace, type InstrumentLife } from '../log';
 import type { StringMaterial } from '../strings';
-import { DAY } from '../base';
+import { DAY, NORMAL_Q95 } from '../base';
 
 /** How long strings of a kind last: the age that half of them reach, and nine of ten such medians lie between these; null where it is open. */
 export interface MedianLife {
@@ -9,8 +9,6 @@ export interface MedianLife {
   highDays: number | null;
 }
 
-/** Nine of ten, standard normal. */
-const Z90 = 1.645;
 /** Of fewer lives none can be said to hold the median nine times of ten: all of four lie on one side of it in one case of eight. */
 const FEWEST = 5;
 
@@ -31,7 +29,7 @@ export function medianLife(lives: readonly { days: number; ended: boolean }[]): 
     survival *= 1 - died / atRisk;
     greenwood += atRisk > died ? died / (atRisk * (atRisk - died)) : Infinity;
     const log = Math.log(survival);
-    const spread = survival > 0 ? Math.exp((Z90 * Math.sqrt(greenwood)) / Math.abs(log)) : Infinity;
+    const spread = survival > 0 ? Math.exp((NORMAL_Q95 * Math.sqrt(greenwood)) / Math.abs(log)) : Infinity;
     if (survival > 0) high = survival ** (1 / spread);
     return { days, survival, low: survival > 0 ? survival ** spread : 0, high };
   });

@@ -1,3 +1,4 @@
+import { NORMAL_Q95 } from '../base';
 /**
  * Interval from one frequency to another in cents: 1200 log2(f / ref) (ISO 80000-8). Positive is sharp.
  * @param frequencyHz Hz, above 0
@@ -19,12 +20,9 @@ export function inCents(size: number, digits = 0): string {
   return `${text} ${text === '1' ? 'cent' : 'cents'}`;
 }
 
-/** Nine of ten readings lie within so many standard deviations (normal distribution). */
-const NINE_OF_TEN = 1.6449;
-
 /** A doubt as it is written: '±0.5', half of what nine of ten lie within; never '±0.0'. @param sigma standard deviation */
 export const plusMinus = (sigma: number, digits = 1): string =>
-  `±${Math.max(10 ** -digits, NINE_OF_TEN * sigma).toFixed(digits)}`;
+  `±${Math.max(10 ** -digits, NORMAL_Q95 * sigma).toFixed(digits)}`;
 
 /** A sentence's beginning. */
 export const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);

@@ -1,6 +1,6 @@
 import { lengthIn, type LengthUnit } from '../strings';
 import type { TouchStep } from './steps';
-import { DAY } from '../base';
+import { DAY, NORMAL_Q95 } from '../base';
 import { travelLeftMm, type movesToMake } from './saddle-move';
 import { errorAfterMove } from './saddle-law';
 import type { Octaves, StringOctave } from './string-octave';
@@ -69,7 +69,7 @@ function said(s: StringOctave, { loose, setup }: Of, unit: LengthUnit, nowMs: nu
     case 'saddle': {
       const how = loose ? 'the bridge under it' : 'the saddle';
       const turns = loose ? '' : `, ${Math.abs(move / setup.threadMm).toFixed(1)} turns of its screw`;
-      const words = `Move ${how} ${sizeOf(move, unit)} ${direction(move)} (±${sizeOf(1.645 * s.moveSigma, unit)})${turns}.`;
+      const words = `Move ${how} ${sizeOf(move, unit)} ${direction(move)} (±${sizeOf(NORMAL_Q95 * s.moveSigma, unit)})${turns}.`;
       const room = travelLeftMm(s, move, setup.travelMm);
       if (loose || Math.abs(move) <= room) return words + grows;
       const left = errorAfterMove(s.lengthMm, s.last!.errors.errorCents, Math.sign(move) * room);

@@ -1,5 +1,5 @@
 export { doneWalks, minutesPerString, planSession, planStrings, type DoneWalk, type PriorOf } from './ask';
-export { ifRestrung, readyAgeMin, type RestringOutlook } from './outlook';
+export { canBeRestrung, ifRestrung, readyAgeMin, type RestringOutlook } from './outlook';
 export { planChoices, planShow } from './plan';
 export {
   EFFORTS,

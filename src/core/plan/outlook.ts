@@ -112,3 +112,9 @@ export function readyAgeMin(
   }
   return high;
 }
+
+/** A string is put on and brought up in no less, min (house estimate). */
+const RESTRING_MIN = 5;
+/** Whether there is time to put new strings on before the last tuning; false where no time was said. */
+export const canBeRestrung = (restrungMs: number, tunedMs: number): boolean =>
+  restrungMs < tunedMs - RESTRING_MIN * MINUTE;

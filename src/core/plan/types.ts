@@ -63,18 +63,8 @@ export interface PlanAsked {
   minutesPerString: number;
 }
 
-export const PLAN_STEPS = [
-  'restring',
-  'too-late',
-  'same-day',
-  'rounds',
-  'check',
-  'acclimatise',
-  'last-tuning',
-  'between',
-  'swap',
-] as const;
-export type PlanStep = (typeof PLAN_STEPS)[number];
+export type PlanStep =
+  'restring' | 'too-late' | 'same-day' | 'rounds' | 'check' | 'acclimatise' | 'last-tuning' | 'between' | 'swap';
 
 /** What a visit is for. */
 export type VisitPurpose = 'settle' | 'learn' | 'last-tuning' | 'retune';

@@ -16,6 +16,8 @@ export { answered, EAR_ANSWERS, EAR_EXERCISES, EAR_RULES, earTrial, type EarExer
 export { beginHunt, endHunt, huntEvidence, huntQuestion, huntTests, type HuntEnd } from './hunt';
 export {
   actJob,
+  BEAT_JOBS,
+  WHOLE_JOBS,
   beginJob,
   JOBS,
   jobEnd,

@@ -2,8 +2,7 @@ import type { Random } from '../simulate';
 import { clamp } from '../base';
 
 /** Tuners that one can practise on. */
-export const TUNERS_TO_HAND = ['geared', 'peg', 'pin', 'fine'] as const;
-export type TunerToHand = (typeof TUNERS_TO_HAND)[number];
+export type TunerToHand = 'geared' | 'peg' | 'pin' | 'fine';
 
 /** A tuner under a hand: where its button is and what it has not passed on. All laws are the house's. */
 export interface TunerState {

@@ -1,3 +1,4 @@
+import { NORMAL_Q95 } from '../base';
 /** What a statement can be about. docs/formats.md says what each claims, of which moment and in which unit. */
 export const STATEMENT_KINDS = [
   'state',
@@ -51,14 +52,11 @@ export interface Statement {
   text: string;
 }
 
-/** 0.95 quantile of the standard normal distribution. */
-const Z95 = 1.6449;
-
 /** A figure whose doubt is normal, with the interval of nine of ten. */
 export const normal = (value: number, sd: number): Pick<Statement, 'value' | 'sd' | 'interval'> => ({
   value,
   sd,
-  interval: [value - Z95 * sd, value + Z95 * sd],
+  interval: [value - NORMAL_Q95 * sd, value + NORMAL_Q95 * sd],
 });
 /** Quantile of chi-square over its freedom, by a cube (Wilson and Hilferty 1931). */
 const chiShare = (z: number, freedom: number): number =>
@@ -68,7 +66,7 @@ const chiShare = (z: number, freedom: number): number =>
 export const spreadOf = (value: number, count: number): Pick<Statement, 'value' | 'sd' | 'interval'> => ({
   value,
   sd: value / Math.sqrt(2 * count),
-  interval: [value / Math.sqrt(chiShare(Z95, count)), value / Math.sqrt(chiShare(-Z95, count))],
+  interval: [value / Math.sqrt(chiShare(NORMAL_Q95, count)), value / Math.sqrt(chiShare(-NORMAL_Q95, count))],
 });
 /** Half of the interval of nine of ten, as ± is written. */
 export const halfWidth = ([low, high]: [number, number]): number => (high - low) / 2;

@@ -14,7 +14,7 @@ export const BACK = 4;
 export const STATES = 5;
 
 /** Wander forgets itself with this time constant, min. */
-export const WANDER_MIN = 360;
+const WANDER_MIN = 360;
 /** What hands put off comes back with this time constant, min: half of a string's warmth has gone in about ten minutes. House estimate. */
 const BACK_MIN = 15;
 /** Small slips at nut and windings: variance a unit of the creep clock, cents², and the most of it that one stretch of time brings. House. */

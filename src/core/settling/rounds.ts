@@ -1,3 +1,4 @@
+import { NORMAL_Q90 } from '../base';
 import { inCents } from '../music';
 
 /** What to do after the stretch rounds so far. */
@@ -16,7 +17,6 @@ const SHRINK_SD = 0.35;
 /** Scatter of the logarithm of a drop, and the reading's own error, cents (house estimates). */
 const SCATTER = 0.3;
 const READING_CENTS = 0.5;
-const Z90 = 1.2816;
 
 /**
  * Advice after stretch rounds: the next drop from a geometric law, ln d = a + b k, fitted by least squares with a prior on b
@@ -66,5 +66,5 @@ function nextDrop(dropsCents: readonly number[]): { q10: number; q50: number; q9
   const middle = a + b * at;
   const fromFit = (s2 - 2 * at * s1 + at * at * s0) / det;
   const sd = Math.sqrt(fromFit + SCATTER ** 2 + (READING_CENTS / Math.max(Math.exp(middle), READING_CENTS)) ** 2);
-  return { q10: Math.exp(middle - Z90 * sd), q50: Math.exp(middle), q90: Math.exp(middle + Z90 * sd) };
+  return { q10: Math.exp(middle - NORMAL_Q90 * sd), q50: Math.exp(middle), q90: Math.exp(middle + NORMAL_Q90 * sd) };
 }

@@ -2,20 +2,18 @@ import type { FaultTruth, StringTruth } from './truth';
 import { clamp } from '../base';
 
 /** What hands do to a string between two readings. */
-export const DISTURBANCES = [
-  'from-below',
-  'from-above',
-  'big-bend',
-  'press-behind-nut',
-  'press-behind-tree',
-  'press-behind-saddle',
-  'dive',
-  'pull-up',
-  'side-stretch',
-  'wait',
-  'warm',
-] as const;
-export type Disturbance = (typeof DISTURBANCES)[number];
+export type Disturbance =
+  | 'from-below'
+  | 'from-above'
+  | 'big-bend'
+  | 'press-behind-nut'
+  | 'press-behind-tree'
+  | 'press-behind-saddle'
+  | 'dive'
+  | 'pull-up'
+  | 'side-stretch'
+  | 'wait'
+  | 'warm';
 
 /** How far each pushes a string that binds, of the whole way between its limits (house). */
 const PUSHES: Record<'nut' | 'tree', Partial<Record<Disturbance, number>>> = {

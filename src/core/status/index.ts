@@ -1,5 +1,5 @@
 export { fitLives, nextChecks, type LifeFit, type Priors } from './fits';
-export { stringStanding, instrumentStatus, type Wish, type ForecastBand, type StringStatus } from './state';
+export { dueMs, stringStanding, instrumentStatus, type Wish, type ForecastBand, type StringStatus } from './state';
 export {
   setsTaughtBy,
   learnedPriors,

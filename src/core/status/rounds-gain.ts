@@ -1,5 +1,5 @@
 import { inCents } from '../music';
-import { clockTime, type Zone, MINUTE } from '../base';
+import { clockTime, type Zone, MINUTE, NORMAL_Q90, NORMAL_Q95 } from '../base';
 import type { LifeFit } from './fits';
 import type { StringLife } from '../log';
 import {
@@ -52,17 +52,15 @@ export function roundsGain(
   const [low, middle, high] = (next ? [next.q10, next.q50, next.q90] : [0.5 * usual, usual, 1.5 * usual]).map((d) =>
     gainOfRound(fit, d!, hMin),
   ) as [number, number, number];
-  const sdCents = Math.max((high - low) / 2 / Z90, SHARE_SD * middle);
+  const sdCents = Math.max((high - low) / 2 / NORMAL_Q90, SHARE_SD * middle);
   return {
     cents: middle,
     sdCents,
-    interval: [Math.max(0, middle - Z95 * sdCents), middle + Z95 * sdCents],
+    interval: [Math.max(0, middle - NORMAL_Q95 * sdCents), middle + NORMAL_Q95 * sdCents],
     untilMs: nowMs + hMin * MINUTE,
     worth: middle >= WORTH_CENTS,
   };
 }
-const Z90 = 1.2816;
-const Z95 = 1.6449;
 /** How much of a drop is ageing is known to this share of it (house estimate). */
 const SHARE_SD = 0.5;
 

@@ -189,3 +189,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     };
   });
 }
+
+/** When a string is to be looked at, ms: one that stands off, or was never read, at once. */
+export const dueMs = ({ cents, off, lastReadMs, nextCheckMs }: StringStatus): number =>
+  cents === null || off ? (lastReadMs ?? 0) : (nextCheckMs ?? Infinity);

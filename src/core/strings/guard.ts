@@ -67,3 +67,9 @@ export function pitchGuard(
     };
   return undefined;
 }
+
+/** In a pass that touches no tuner, what sounds so far above is another string, cents. */
+const STRAY_CENTS = 100;
+/** What is said of a sound far above a string whose tuner nobody touches; undefined where it is near. @param cents what is heard, from the target */
+export const strayWords = (cents: number): string | undefined =>
+  cents > STRAY_CENTS ? 'Another string rings on: damp it, or wait.' : undefined;

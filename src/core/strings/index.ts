@@ -2,7 +2,7 @@ export { STRING_MATERIALS, MATERIAL_NAMES, SETTLES_AS, type StringMaterial } fro
 export { stringLoad, type StringLoad } from './load';
 export { setLoad, type NamedSpec, type SetLoad } from './set';
 export { bendWithin, leastBend, type Bend } from './bend';
-export { guardAllowanceCents, pitchGuard } from './guard';
+export { guardAllowanceCents, pitchGuard, strayWords } from './guard';
 export {
   axialStiffnessN,
   CENTS_PER_LN_TENSION,

@@ -25,7 +25,7 @@ const STRAIN: Partial<Record<StringMaterial, number>> = {
   'synthetic-bowed': 0.035,
 };
 /** A fine tuner's reach, cents either way from the middle of its travel, and what it takes up in one turn, mm (house estimates). */
-export const FINE_REACH_CENTS = 60;
+const FINE_REACH_CENTS = 60;
 const FINE_MM_PER_TURN = 0.25;
 
 /** Cents by which 1 mm taken up raises a string; by its stiffness, else by what its material is usually stretched. */

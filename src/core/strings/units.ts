@@ -11,7 +11,7 @@ const N_PER: Record<ForceUnit, number> = { N: 1, kg: 9.80665, lb: 4.448221615260
 /** A length in the unit of its reader. */
 export const lengthIn = (mm: number, unit: LengthUnit): number => (unit === 'mm' ? mm : mm / MM_PER_IN);
 /** A pull in the unit of its reader. */
-export const forceIn = (newton: number, unit: ForceUnit): number => newton / N_PER[unit];
+const forceIn = (newton: number, unit: ForceUnit): number => newton / N_PER[unit];
 
 /** Inches as gauges are written: no leading zero, three decimals, a fourth where it shows in mm. */
 function inches(mm: number): string {

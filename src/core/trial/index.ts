@@ -2,3 +2,4 @@ export { judgeTrial, type Trial, type TrialPair, type TrialReading } from './jud
 export { drawLots } from './lots';
 export { counted, countedFromMs, warningOf } from './setup';
 export { slopesOf } from './slopes';
+export { verdictWords } from './words';

@@ -1,3 +1,4 @@
+import { NORMAL_Q95 } from '../base';
 import { FEWEST_PAIRS } from './setup';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import jstat from 'jstat';
@@ -80,7 +81,7 @@ export function judgeTrial(pairs: readonly TrialPair[], material: SettlingMateri
   const own = n > 1 ? sampleStandardDeviation(d) : Math.hypot(PAIR_SPREAD, differences[0]!.sigma);
   const error = Math.max(own, 1e-6) / Math.sqrt(n);
   const freedom = Math.max(n - 1, 1);
-  const reach = (n > 1 ? studentQuantile(0.95, freedom) : 1.645) * error;
+  const reach = (n > 1 ? studentQuantile(0.95, freedom) : NORMAL_Q95) * error;
   const needed = studentQuantile(1 - (1 - LEVEL) / 2, freedom) * error;
   const told = n >= FEWEST_PAIRS && Math.abs(middle) > needed;
   let at = 0;

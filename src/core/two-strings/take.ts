@@ -45,7 +45,7 @@ const HIGHEST_HZ = 5000;
 const ATTACK_S = 0.12;
 const LEAST_S = 0.3;
 /** What is read: from so long after the first attack, for so long, s. Of two strings the second may come late; a steady tone is read long. */
-export const OF_TWO = { afterS: 0.55, readS: 2.5 };
+const OF_TWO = { afterS: 0.55, readS: 2.5 };
 export const OF_STEADY = { afterS: 0.3, readS: 8 };
 export const OF_STRUCK = { afterS: 0.15, readS: 8 };
 

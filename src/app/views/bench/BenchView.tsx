@@ -35,7 +35,7 @@ import { PlayedSheet } from './PlayedSheet';
 import { Wishes } from './Wishes';
 import { useProcedure } from '../../guided/useProcedure';
 import { MINUTE } from '../../../core/base';
-import { type StringStatus, commonOffset } from '../../../core/status';
+import { commonOffset, dueMs } from '../../../core/status';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
@@ -216,9 +216,6 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     </div>
   );
 }
-
-/** When a string is to be looked at: one that stands off, at once. */
-const dueMs = (s: StringStatus) => (s.cents === null || s.off ? (s.lastReadMs ?? 0) : (s.nextCheckMs ?? Infinity));
 
 /** What to do while no string is asked for. */
 const idleWords = (next: NextThing | undefined): string =>

@@ -31,7 +31,7 @@ interface Props {
 }
 
 /** What is to be known of a string's state, in its own words. @param visit when the plan names it next; null without a plan */
-export function stateLine(status: StringStatus, visit: PlanItem | null | undefined, nowMs: number, zone: Zone): string {
+function stateLine(status: StringStatus, visit: PlanItem | null | undefined, nowMs: number, zone: Zone): string {
   if (status.state === 'unread') return 'pluck it once';
   if (status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zone)}, read twice`;
   if (visit !== null) return stringVisitWords(status, visit, nowMs, zone);

@@ -1,5 +1,14 @@
 import { useEffect, useRef, useState } from 'react';
-import { type EarStep, intervalWords, type Expected } from '../../../core/by-ear';
+import {
+  beatTrend,
+  type BeatTrend,
+  type EarStep,
+  intervalWords,
+  standStill,
+  turnWords,
+  unisonWay,
+  type Expected,
+} from '../../../core/by-ear';
 import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';
@@ -10,17 +19,13 @@ const TALL = 170;
 const LADDER = 118;
 /** Rungs of each ladder. */
 const RUNGS = 8;
-/** Beats this few stand still, a second; a change of less is none. */
-const STILL_HZ = 0.25;
-const CHANGE_HZ = 0.3;
-const CHANGE_SHARE = 0.08;
 const TREND_MS = 500;
 
 /** Slower, faster or the same than half a second before. */
-function useTrend(beatsHz: number | undefined): 'slower' | 'faster' | '' {
+function useTrend(beatsHz: number | undefined): BeatTrend {
   const { clock } = useWorld();
   const before = useRef<{ atMs: number; hz: number }[]>([]);
-  const [trend, setTrend] = useState<'slower' | 'faster' | ''>('');
+  const [trend, setTrend] = useState<BeatTrend>('');
   useEffect(() => {
     const now = clock.elapsedMs();
     if (beatsHz === undefined) {
@@ -30,9 +35,7 @@ function useTrend(beatsHz: number | undefined): 'slower' | 'faster' | '' {
     }
     before.current = [...before.current.filter((b) => now - b.atMs < 2 * TREND_MS), { atMs: now, hz: beatsHz }];
     const then = before.current.find((b) => now - b.atMs > TREND_MS);
-    if (!then) return;
-    const change = beatsHz - then.hz;
-    setTrend(Math.abs(change) < Math.max(CHANGE_HZ, CHANGE_SHARE * then.hz) ? '' : change < 0 ? 'slower' : 'faster');
+    if (then) setTrend(beatTrend(beatsHz, then.hz));
   }, [clock, beatsHz]);
   return trend;
 }
@@ -45,14 +48,12 @@ function useWay(step: EarStep, known: number | undefined, sizeCents: number | un
   const [told, setTold] = useState<{ step: EarStep; way: number } | undefined>(undefined);
   useEffect(() => {
     if (sizeCents === undefined) return;
-    if (sizeCents < NEAR_CENTS) setTold({ step, way: 0 });
-    else if (known !== undefined && Math.abs(sizeCents - Math.abs(known)) < NEAR_CENTS)
-      setTold((t) => (t?.step === step ? t : { step, way: Math.sign(known) }));
+    const way = unisonWay(sizeCents, known);
+    if (way === 0) setTold({ step, way });
+    else if (way !== undefined) setTold((t) => (t?.step === step ? t : { step, way }));
   }, [step, known, sizeCents]);
   return told?.step === step ? told.way : 0;
 }
-/** Nearer to pure than this a unison may have passed it; nearer to what was read it still stands there, cents. */
-const NEAR_CENTS = 1.5;
 
 /**
  * Two strings while they ring: how many beats and which way, to be read from afar; their partials as two ladders whose rungs meet, and
@@ -83,15 +84,9 @@ export function Beats({
   // The turned string is the one that sounds in the step; its way is not heard in a unison.
   const unison = p === q && told === 0;
   const off = (told === 0 ? moment.cents : told * Math.abs(moment.cents)) - expect.expectCents;
-  const still = moment.beatsHz < STILL_HZ;
+  const still = standStill(moment.beatsHz);
   const wantedHz = Math.abs(q * moment.bHz) * (Math.abs(expect.expectCents) * (Math.LN2 / 1200));
-  const way = unison
-    ? still
-      ? 'still'
-      : trend || 'slower is right'
-    : Math.abs(off) < 1
-      ? 'right'
-      : `${off > 0 ? '↓ down' : '↑ up'}${trend ? `, ${trend}` : ''}`;
+  const way = turnWords(unison, off, still, trend);
   const top = Math.log2(RUNGS * Math.max(moment.aHz, moment.bHz));
   const bottom = Math.log2(Math.min(moment.aHz, moment.bHz)) - 0.15;
   const y = (hz: number) => LADDER - 4 - ((Math.log2(hz) - bottom) / (top - bottom)) * (LADDER - 10);
@@ -131,9 +126,9 @@ export function Beats({
         <path d={`M160 ${y(fa) - tilt}H256`} stroke="var(--deep)" strokeWidth={4} />
         <path
           d={`M120 ${y(fa)}L160 ${y(fa) - tilt}`}
-          stroke={Math.abs(off) < 1 || (unison && still) ? 'var(--ink)' : 'var(--rust)'}
+          stroke={way === 'right' || way === 'still' ? 'var(--ink)' : 'var(--rust)'}
           strokeWidth={3}
-          strokeDasharray={Math.abs(fa - fb) < STILL_HZ ? undefined : '4 3'}
+          strokeDasharray={standStill(Math.abs(fa - fb)) ? undefined : '4 3'}
         />
         <rect y={LADDER + 4} width={WIDE} height={TALL - LADDER - 4} fill="var(--water)" opacity={0.6} />
         <path

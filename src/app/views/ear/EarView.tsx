@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import {
+  apartAlone,
   BEGIN_EAR,
   EAR_SD,
   earAt,
@@ -12,7 +13,6 @@ import {
   readAlone,
   SCHOOL_WORDS,
   soundWords,
-  type EarStep,
 } from '../../../core/by-ear';
 import { EAR_SCHOOLS, type EarSchool } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
@@ -145,14 +145,6 @@ export function EarView({ life }: { life: InstrumentLife }) {
   );
   const skill = earSkill(own.length > 0 ? own : bench.judgements);
 
-  /** How far the two of a step stood apart when each was read alone, where that tells a way. */
-  const knownOf = ({ sound: one, against }: EarStep): number | undefined => {
-    const alone = readAlone(low, own, nowMs(), nowMs());
-    const [a, b] = [alone[one.string - 1], alone[against.string - 1]];
-    const apart = a && b && a.cents - b.cents;
-    return apart !== undefined && Math.abs(apart) > 2 * Math.hypot(a!.sigmaCents, b!.sigmaCents) ? apart : undefined;
-  };
-
   const instructionWords = (): string => {
     if (deaf && (check || run?.reads)) return 'Press Space to listen';
     if (check && checkStep)
@@ -223,7 +215,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
                 trace={sound.trace}
                 step={heardStep}
                 expect={expectations[round.steps.indexOf(heardStep)]!}
-                known={knownOf(heardStep)}
+                known={apartAlone(heardStep, readAlone(low, own, nowMs(), nowMs()))}
               />
             ) : (
               turning && (

@@ -18,9 +18,9 @@ import { useTestSession } from '../../guided/useTestSession';
 import { HeadField } from './HeadField';
 import { Limits } from './Limits';
 import { Past } from './Past';
-import { change, Tricks } from './Tricks';
+import { Tricks } from './Tricks';
 import { MINUTE, DAY } from '../../../core/base';
-import { trickWords, instrumentFriction } from '../../../core/friction';
+import { changeWords, trickWords, instrumentFriction } from '../../../core/friction';
 
 /** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
 export function FrictionView({ life }: { life: InstrumentLife }) {
@@ -128,7 +128,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
               <p className="pt-1 text-sm">
                 A bend by a whole tone takes <b className="figure">{signed(figure.bendCents)}</b> from where it stands,{' '}
                 <span className="figure">{signed(figure.worstBendCents)}</span> from its sharp limit.
-                {change(own)}
+                {changeWords(own)}
               </p>
             </section>
           )}

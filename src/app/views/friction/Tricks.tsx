@@ -3,15 +3,6 @@ import { TEST_GUIDES } from '../../../core/causes';
 import { signed } from '../../parts/format';
 import type { StringFriction } from '../../../core/friction';
 
-/** What a lubrication changed, with its interval. */
-export function change({ before, figures }: StringFriction): string {
-  const after = figures.at(-1);
-  if (!before || !after) return '';
-  const gone = before.figure.cents - after.figure.cents;
-  const doubt = 2 * Math.hypot(before.figure.sdCents, after.figure.sdCents);
-  return ` Lubricated: ${gone >= 0 ? 'less' : 'more'} by ${Math.abs(gone).toFixed(1)} ±${doubt.toFixed(1)} cents${Math.abs(gone) <= doubt ? ', which may be nothing' : ''}.`;
-}
-
 /** What the routine took out of each string, and what the wings' tricks did, as they were read. */
 export function Tricks({ friction, bench }: { friction: readonly StringFriction[]; bench: string }) {
   const lines = friction.flatMap(({ note, tricks }) =>

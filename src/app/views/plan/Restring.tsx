@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { MINUTE, nextAt, nextWholeHour } from '../../../core/base';
-import { planSession } from '../../../core/plan';
+import { canBeRestrung, planSession } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/log';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime, signed } from '../../parts/format';
@@ -27,7 +27,7 @@ export function Restring({
   const [time, setTime] = useState(clockTime(nextWholeHour(nowMs, zone), zone));
   const life = playing.find((i) => i.record.instrumentId === id) ?? playing[0];
   const restrungMs = nextAt(time, nowMs - MINUTE, zone) ?? NaN;
-  const possible = restrungMs < tunedMs - 5 * MINUTE;
+  const possible = canBeRestrung(restrungMs, tunedMs);
   const instrumentId = life?.record.instrumentId ?? '';
   const { data, error } = useAsked({
     question: 'restring',

@@ -2,11 +2,12 @@ import { useRef, useState } from 'react';
 import type { ExerciseRecord } from '../../../core/log';
 import { readText } from '../../../core/exchange';
 import {
+  BEAT_JOBS,
   CARE,
   EAR_EXERCISES,
   exerciseTitle,
   HAND_EXERCISES,
-  JOBS,
+  WHOLE_JOBS,
   nextExercise,
   practiceOf,
   readExercise,
@@ -32,7 +33,6 @@ import { Hunts } from './Hunts';
 import { Jobs } from './Jobs';
 
 /** Jobs of the ear alone. */
-const BEAT_JOBS: readonly Job[] = ['beats-to-a-stop', 'count-beats'];
 
 type Chosen = Pick<SharedExercise, 'practice' | 'exercise' | 'seed'> & { task?: string };
 
@@ -115,7 +115,7 @@ export function PracticeView() {
         <div className="grid max-w-5xl grid-cols-3 gap-x-10 gap-y-6 max-lg:grid-cols-1">
           {list('Hands', HAND_EXERCISES)}
           {list('Ears', [...EAR_EXERCISES, ...BEAT_JOBS])}
-          {list('Whole jobs', ['hunt', ...JOBS.filter((j) => !BEAT_JOBS.includes(j))])}
+          {list('Whole jobs', ['hunt', ...WHOLE_JOBS])}
         </div>
         <FileInput ref={file} accept=".json,application/json" label="Exercise file" onFile={(f) => void open(f)} />
       </section>

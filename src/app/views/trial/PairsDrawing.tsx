@@ -1,3 +1,4 @@
+import { NORMAL_Q95 } from '../../../core/base';
 import { scaleLinear } from 'd3-scale';
 import type { Trial } from '../../../core/trial';
 
@@ -52,7 +53,7 @@ export function PairsDrawing({ trial, names }: { trial: Trial; names: string[] }
           {p ? (
             <>
               <path
-                d={`M${x(p.logRatio - 1.645 * p.sigma)} ${i * ROW + 20}H${x(p.logRatio + 1.645 * p.sigma)}`}
+                d={`M${x(p.logRatio - NORMAL_Q95 * p.sigma)} ${i * ROW + 20}H${x(p.logRatio + NORMAL_Q95 * p.sigma)}`}
                 stroke="var(--ink)"
                 strokeWidth={1.4}
               />

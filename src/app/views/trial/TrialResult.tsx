@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
-import type { Trial } from '../../../core/trial';
+import { verdictWords } from '../../../core/trial';
 import { Button } from '../../parts/Button';
 import { fileName, saveFile } from '../../parts/saveFile';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -13,15 +13,6 @@ import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { PairsDrawing } from './PairsDrawing';
 import { MINUTE, HOUR } from '../../../core/base';
-
-/** The verdict in plain words. */
-export function verdictWords(trial: Trial): string {
-  const { q05, q50, q95 } = trial.ratio;
-  const share = (r: number) => `${Math.abs(100 * (1 - r)).toFixed(0)}`;
-  if (trial.verdict === 'less') return `Treated strings fell ${share(q50)} % less (${share(q95)} to ${share(q05)} %).`;
-  if (trial.verdict === 'more') return `Treated strings fell ${share(q50)} % more (${share(q05)} to ${share(q95)} %).`;
-  return trial.more;
-}
 
 const STEP_MS = MINUTE;
 

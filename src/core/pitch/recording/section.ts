@@ -25,7 +25,7 @@ const SOON_S = 0.03;
 const DAMPED = 0.35;
 
 /** Running rms in hops of 5 ms over a window of at least one period of the string. */
-export function envelope(samples: Float64Array, sampleRate: number, windowS: number): Float64Array {
+function envelope(samples: Float64Array, sampleRate: number, windowS: number): Float64Array {
   const hop = Math.max(1, Math.round(HOP_S * sampleRate));
   const hops = Math.floor(samples.length / hop);
   const power = new Float64Array(hops);

@@ -26,7 +26,7 @@ export function powerOfTwo(n: number): number {
 const hanns = new Map<number, Float64Array>();
 
 /** Hann window of n points (symmetric about its middle), one table a length. */
-export function hann(n: number): Float64Array {
+function hann(n: number): Float64Array {
   let w = hanns.get(n);
   if (!w) {
     if (hanns.size > 64) hanns.clear();

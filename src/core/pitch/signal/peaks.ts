@@ -12,7 +12,7 @@ export interface Peaks {
  * on a coarse grid, interpolated by step.
  * @param binsPerCell width of a grid cell in bins
  */
-export function noiseFloor(spectrum: Float64Array, bins: number, binsPerCell: number): Float64Array {
+function noiseFloor(spectrum: Float64Array, bins: number, binsPerCell: number): Float64Array {
   const cells = Math.max(1, Math.ceil(bins / binsPerCell));
   const floor = new Float64Array(cells);
   for (let c = 0; c < cells; c++) {

@@ -22,6 +22,9 @@ export const JOBS = [
   'by-ear-fifths',
 ] as const;
 export type Job = (typeof JOBS)[number];
+/** Jobs of the ear alone; and those of a whole instrument. */
+export const BEAT_JOBS: readonly Job[] = ['beats-to-a-stop', 'count-beats'];
+export const WHOLE_JOBS: readonly Job[] = JOBS.filter((j) => !BEAT_JOBS.includes(j));
 
 // Every job has a state of its own, that only its own rules look into.
 const own = <S>(rules: JobRules<S>) => rules as unknown as JobRules<unknown>;
