@@ -84,13 +84,8 @@ if (only === undefined) {
   const [built] = await Promise.all([npm('build', true), npm('types', true)]);
   // Side by side: a browser waits for its sound while the arithmetic goes on.
   await Promise.all([
-    (async () => {
-      if (built) await browser(true);
-    })(),
-    (async () => {
-      await jest('unit tests and the interface without a browser', ['core', 'app'], true);
-      await npm('lint', true);
-    })(),
+    built && browser(true),
+    jest('unit tests and the interface without a browser', ['core', 'app'], true).then(() => npm('lint', true)),
   ]);
 } else if (only === 'browser') {
   if (await npm('build')) await browser();

@@ -15,7 +15,8 @@ export default {
       for (const param of node.params) {
         const id = param.type === 'AssignmentPattern' ? param.left : param;
         const isNumber = id.typeAnnotation?.typeAnnotation.type === 'TSNumberKeyword';
-        if (!isNumber || UNITS.test(id.name) || BARE.test(id.name) || told.includes(id.name)) continue;
+        if (!isNumber || UNITS.test(id.name) || BARE.test(id.name) || new RegExp(`\\b${id.name}\\b`).test(told))
+          continue;
         context.report({ node: id, message: `In which unit is ${id.name}? Its name or the docstring says so.` });
       }
     },

@@ -30,10 +30,14 @@ interface Report {
   files: Record<string, { mutants: Mutant[]; source: string }>;
 }
 
+const isRoom = (target: string): boolean => statSync(target).isDirectory();
+/** Where what is known of it is kept, without the file's kind. */
+const pathOf = (target: string): string => `${DIR}/${target.replace(/[^\w-]+/g, '_')}`;
+
 function mutate(target: string): { score: number; tried: number; survivors: string[] } {
-  const name = target.replace(/[^\w-]+/g, '_');
-  const report = `${DIR}/${name}.json`;
-  const files = statSync(target).isDirectory()
+  const path = pathOf(target);
+  const report = `${path}.json`;
+  const files = isRoom(target)
     ? [`${target}/**/*.ts`, `!${target}/**/*.test.ts`, `!${target}/index.ts`, `!${target}/**/words.ts`]
     : [target];
   const config = {
@@ -45,19 +49,17 @@ function mutate(target: string): { score: number; tried: number; survivors: stri
     reporters: ['json', 'dots'],
     jsonReporter: { fileName: report },
     incremental: true,
-    incrementalFile: `${DIR}/${name}.incremental.json`,
+    incrementalFile: `${path}.incremental.json`,
     ignorePatterns: ['dist', 'dist-node', 'test-results', 'docs'],
     tempDirName: `${DIR}/work`,
     concurrency: 2,
     timeoutMS: 20_000,
     ignoreStatic: true,
-    disableTypeChecks: false,
-    allowEmpty: true,
   };
   writeFileSync(`${DIR}/config.json`, JSON.stringify(config));
   const { status } = spawnSync('npx', ['stryker', 'run', `${DIR}/config.json`], {
     stdio: 'inherit',
-    env: { ...process.env, MUTATED: statSync(target).isDirectory() ? target : dirname(target) },
+    env: { ...process.env, MUTATED: isRoom(target) ? target : dirname(target) },
   });
   if (status !== 0 || !existsSync(report)) throw new Error(`${target} could not be tried.`);
   const all = Object.entries((JSON.parse(readFileSync(report, 'utf8')) as Report).files).flatMap(([file, f]) =>
@@ -81,9 +83,9 @@ mkdirSync(DIR, { recursive: true });
 const HEAD = ['| room | wrong changes tried | caught | on |', '|---|---|---|---|'];
 for (const target of targets) {
   const { score, tried, survivors } = mutate(target);
-  writeFileSync(`${DIR}/${target.replace(/[^\w-]+/g, '_')}.txt`, survivors.join('\n'));
+  writeFileSync(`${pathOf(target)}.txt`, survivors.join('\n'));
   process.stdout.write(`\n${survivors.join('\n')}\n${target}: ${(100 * score).toFixed(0)} % of ${tried} are caught\n`);
-  if (!statSync(target).isDirectory()) continue;
+  if (!isRoom(target)) continue;
   const room = basename(target);
   const row = `| ${room} | ${tried} | ${(100 * score).toFixed(0)} % | ${new Date().toISOString().slice(0, 10)} |`;
   const others = sectionLines(TITLE).filter(

@@ -1,6 +1,5 @@
-import type { Zone } from '../../core/base';
+import { type Zone, MINUTE } from '../../core/base';
 import { signed, sinceTime, plusMinus } from './format';
-import { MINUTE } from '../../core/base';
 import type { StringStatus } from '../../core/status';
 
 /** A reading younger than this is shown as it is, ms; an older one is shown as that age. */

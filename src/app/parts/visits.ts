@@ -1,7 +1,6 @@
-import type { Zone } from '../../core/base';
+import { type Zone, MINUTE } from '../../core/base';
 import type { PlanItem, VisitPurpose } from '../../core/plan';
 import { dueTime, signed } from './format';
-import { MINUTE } from '../../core/base';
 import type { StringStatus } from '../../core/status';
 
 /** What a visit is for, as it is said where it is made. */

@@ -1,7 +1,6 @@
-import { createPairListener, createSteadyListener } from '../../core/two-strings';
+import { createPairListener, createSteadyListener, type Follow, type Followed } from '../../core/two-strings';
 import { createListener, type Listener, type ListenTask } from '../../core/pitch';
 import type { BlockMessage, FromListener, ToListener } from './messages';
-import type { Follow, Followed } from '../../core/two-strings';
 
 /** Hears one source after another for what it was told to listen for, and posts what it heard. */
 export function createListening(post: (message: FromListener) => void): (message: ToListener) => void {

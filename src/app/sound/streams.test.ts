@@ -1,5 +1,4 @@
-import type { StringTruth } from '../../core/simulate';
-import { forkTruth } from '../../core/simulate';
+import { type StringTruth, forkTruth } from '../../core/simulate';
 import type { BlockMessage } from './messages';
 import { steppedClock } from '../world/clock';
 import { openSimulated } from './simulated';

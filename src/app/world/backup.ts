@@ -1,12 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import localforage from 'localforage';
-import type { Zone } from '../../core/base';
+import { type Zone, MINUTE } from '../../core/base';
 import type { Analyst } from '../analyst/client';
 import type { Exported } from '../analyst/questions';
 import { settings, writerName } from './settings';
 import { useWorld } from './world';
-import { MINUTE } from '../../core/base';
 import { reasonOf, type StoreName } from '../store/database';
 
 const exchange = () => import('../../core/exchange');

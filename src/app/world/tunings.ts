@@ -1,9 +1,8 @@
 import { useRef } from 'react';
 import { ratioOfCents, stringTargetHz, transpose, type StringTarget } from '../../core/music';
-import type { Bench, InstrumentLife, StringPlan, TuningRecord } from '../../core/log';
+import type { Bench, InstrumentLife, StringPlan, TuningRecord, Draft } from '../../core/log';
 import { setLoad, type NamedSpec } from '../../core/strings';
 import { useWorld } from './world';
-import type { Draft } from '../../core/log';
 import { useWriting } from './writing';
 
 /** A tuning of an instrument as it is handed about: what is kept of it beside whose it is. */

@@ -31,9 +31,12 @@ export function unisonWay(sizeCents: number, knownCents: number | undefined): nu
   return isThere ? Math.sign(knownCents) : undefined;
 }
 
+/** Whether it stands where the two belong. @param offCents from there */
+export const isRight = (offCents: number): boolean => Math.abs(offCents) < RIGHT_CENTS;
+
 /** Which way the tuner goes, in two or three words. @param blind a unison whose way nothing tells @param offCents from where the two belong, sharp positive */
 export function turnWords(blind: boolean, offCents: number, isStill: boolean, trend: BeatTrend): string {
   if (blind) return isStill ? 'still' : trend || 'slower is right';
-  if (Math.abs(offCents) < RIGHT_CENTS) return 'right';
+  if (isRight(offCents)) return 'right';
   return `${offCents > 0 ? '↓ down' : '↑ up'}${trend ? `, ${trend}` : ''}`;
 }

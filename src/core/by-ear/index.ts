@@ -14,4 +14,4 @@ export {
 } from './checkpoints';
 export { earError, earSkill, earSpread, earWorth, toldInPractice } from './skill';
 export { BEGIN_EAR, earAt, earProcedure } from './procedure';
-export { beatTrend, standStill, turnWords, unisonWay, type BeatTrend } from './beats';
+export { beatTrend, isRight, standStill, turnWords, unisonWay, type BeatTrend } from './beats';

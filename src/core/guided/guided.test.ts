@@ -1,7 +1,6 @@
 import { readingAt } from '../../../testing/guided';
 import type { Heard, Reading, Refusal, SectionHeard, TrackPoint } from '../pitch';
-import type { LogRecord, ReadingRecord } from '../log';
-import { readBench } from '../log';
+import { type LogRecord, type ReadingRecord, readBench } from '../log';
 import { createGuide, whichString, type Guide, type GuidedStep, type Verdict } from '.';
 import { lastKept, nextStep } from '../check';
 import { passUnderWay } from './pass';

@@ -1,5 +1,4 @@
-import type { Bench, BreakPlace, InstrumentLife, ReadingRecord } from '../log';
-import type { RemovalReason, TreatmentRecord } from '../log';
+import type { Bench, BreakPlace, InstrumentLife, ReadingRecord, RemovalReason, TreatmentRecord } from '../log';
 import { HOUR, MINUTE, DAY } from '../base';
 import { totalFallCents } from '../status';
 

@@ -1,9 +1,16 @@
 import { SETTLING_PRIORS } from '../settling';
 import { aged, aShow, NOW } from '../../../testing/aged';
-import { MINUTE, DAY } from '../base';
-import { ifRestrung, minutesPerString, planChoices, planShow, readyAgeMin, type PlanSession, type PlanString } from '.';
-import { HOUR } from '../base';
-
+import { MINUTE, DAY, HOUR } from '../base';
+import {
+  canBeRestrung,
+  ifRestrung,
+  minutesPerString,
+  planChoices,
+  planShow,
+  readyAgeMin,
+  type PlanSession,
+  type PlanString,
+} from '.';
 const plan = (strings: PlanString[], more: Partial<PlanSession> = {}, nowMs = NOW) =>
   planShow({ strings, session: { ...aShow, ...more }, nowMs, zone: 120, minutesPerString: 0.5 });
 
@@ -218,4 +225,9 @@ test('minutes a string are learned from the walks on record', () => {
     ],
   };
   expect(minutesPerString(single as never)).toBeCloseTo(0.7, 6);
+});
+
+test('new strings want five minutes before the last tuning, and a time at all', () => {
+  const possible = (min: number) => canBeRestrung(NOW - min * MINUTE, NOW);
+  expect([4.9, 5, 5.1, NaN].map(possible)).toEqual([false, false, true, false]);
 });

@@ -33,7 +33,11 @@ export const MOVED_SD_CENTS = 300;
 export const movedChance = (sinceMin: number): number =>
   MOVED_AT_ONCE + MOVED_IN_TIME * (1 - Math.exp(-sinceMin / OUT_OF_SIGHT_MIN));
 
-/** How likely a move is to leave a string so far from where it was expected, a cent. @param variance of what was expected, cents² */
+/**
+ * How likely a move is to leave a string so far from where it was expected, a cent.
+ * @param v how far it lies off, cents
+ * @param variance of what was expected, cents²
+ */
 export function moveDensity(v: number, variance: number): number {
   const way = 2 * (v < 0 ? DOWNWARD : 1 - DOWNWARD);
   return MOVES.reduce((sum, [share, sd]) => sum + share * way * normalDensity(v, variance + sd * sd), 0);

@@ -1,4 +1,4 @@
-import { clockTime } from '../base';
+import { clockTime, type Zone } from '../base';
 import { lastSlip } from './falls';
 import { leapBefore } from './events';
 import type { StringLife } from '../log';
@@ -6,7 +6,6 @@ import { slopeOf } from '../settling';
 import { signedCents } from '../music';
 import { MATERIAL_NAMES } from '../strings';
 import { type Lived, roomSince } from './room-since';
-import type { Zone } from '../base';
 
 /** What the record shows to be at work. */
 export function why(life: StringLife, { fit, events, startMs }: Lived, wish: { zone: Zone }): string {

@@ -1,3 +1,4 @@
+import { strayWords } from './guard';
 import { breakingWarning, REFUSE_SHARE, WARN_SHARE } from './breaking';
 
 test('near its breaking load a string is warned of, beyond what is safe it is not to be brought up; unknown is not warned of', () => {
@@ -9,4 +10,10 @@ test('near its breaking load a string is warned of, beyond what is safe it is no
     'A4 pulls 90 % of its breaking load: it may break before it settles. Turn little, keep your face out of its plane.',
   );
   expect(breakingWarning('A4', 1)!.message).toMatch(/^A4 would pull 100 % of its breaking load: do not bring it up\./);
+});
+
+test('a semitone above a string that nobody turns, another one rings', () => {
+  expect(strayWords(100)).toBeUndefined();
+  expect(strayWords(-300)).toBeUndefined();
+  expect(strayWords(101)).toMatch(/^Another string rings on/);
 });

@@ -1,6 +1,6 @@
 import type { StringLoad } from './load';
 import { clamp } from '../base';
-import { REFUSE_SHARE, WARN_SHARE } from './breaking';
+import { ofBreaking, REFUSE_SHARE, WARN_SHARE } from './breaking';
 
 /** What the pitch guard calls out while a string is brought up. */
 export interface GuardCall {
@@ -41,16 +41,16 @@ export function pitchGuard(
 ): GuardCall | undefined {
   const share = load?.shareOfBreaking;
   const at = share === null || share === undefined ? undefined : share * Math.pow(2, cents / 600);
-  const percent = at === undefined ? '' : `${(100 * at).toFixed(0)} %`;
+  const pulls = at === undefined ? '' : ofBreaking(at);
   if (pulled)
     return at !== undefined && at > WARN_SHARE
-      ? { level: 'stop', reason: 'share', message: `Let go: ${note} pulls ${percent} of its breaking load.` }
+      ? { level: 'stop', reason: 'share', message: `Let go: ${note} pulls ${pulls}.` }
       : undefined;
   if (at !== undefined && at > REFUSE_SHARE)
     return {
       level: 'stop',
       reason: 'share',
-      message: `Stop, let it down: ${note} pulls ${percent} of its breaking load.`,
+      message: `Stop, let it down: ${note} pulls ${pulls}.`,
     };
   const past = Math.round(cents);
   if (cents > guardAllowanceCents(load))
@@ -63,7 +63,7 @@ export function pitchGuard(
     return {
       level: 'near',
       reason: 'share',
-      message: `${note} pulls ${percent} of its breaking load: turn little, keep your face out of its plane.`,
+      message: `${note} pulls ${pulls}: turn little, keep your face out of its plane.`,
     };
   return undefined;
 }

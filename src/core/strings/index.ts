@@ -30,4 +30,4 @@ export {
   type ForceUnit,
   type LengthUnit,
 } from './units';
-export { breakingWarning, REFUSE_SHARE, WARN_SHARE } from './breaking';
+export { breakingWarning, ofBreaking, REFUSE_SHARE, WARN_SHARE } from './breaking';

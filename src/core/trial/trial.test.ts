@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { randomFrom } from '../simulate';
-import { drawLots, judgeTrial, type TrialPair } from '.';
+import { drawLots, judgeTrial, verdictWords, type Trial, type TrialPair } from '.';
 
 const AGES = [3, 8, 20, 60, 180, 600];
 const fall = (slope: number, offset = 0, noise: (i: number) => number = () => 0) =>
@@ -67,4 +67,17 @@ test('lots: each neighbour pair has one on either side, and every side comes up'
     sides.add(treated.join());
   }
   expect(sides.size).toBe(4);
+});
+
+test('the verdict in words: how much less or more the treated strings fell, the smaller share first; else what would settle it', () => {
+  const trial = (verdict: Trial['verdict'], q05: number, q50: number, q95: number): Trial => ({
+    ratio: { q05, q50, q95 },
+    pairs: [],
+    usable: 6,
+    verdict,
+    more: 'Two more pairs would tell.',
+  });
+  expect(verdictWords(trial('less', 0.4, 0.5, 0.7))).toBe('Treated strings fell 50 % less (30 to 60 %).');
+  expect(verdictWords(trial('more', 1.2, 1.5, 1.9))).toBe('Treated strings fell 50 % more (20 to 90 %).');
+  expect(verdictWords(trial('cannot-tell', 0.8, 1, 1.2))).toBe('Two more pairs would tell.');
 });

@@ -2,8 +2,7 @@ import { useState } from 'react';
 import { BRIDGE_ORDERS, BRIDGE_TASKS, type BridgeTask } from '../../../core/codes';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
-import type { Begun } from '../../../core/bridge';
-import { HELD, ORDERS, ownOrderOf, TASKS } from '../../../core/bridge';
+import { type Begun, HELD, ORDERS, ownOrderOf, TASKS } from '../../../core/bridge';
 
 interface Props {
   springs: number;

@@ -4,6 +4,7 @@ import {
   type BeatTrend,
   type EarStep,
   intervalWords,
+  isRight,
   standStill,
   turnWords,
   unisonWay,
@@ -126,7 +127,7 @@ export function Beats({
         <path d={`M160 ${y(fa) - tilt}H256`} stroke="var(--deep)" strokeWidth={4} />
         <path
           d={`M120 ${y(fa)}L160 ${y(fa) - tilt}`}
-          stroke={way === 'right' || way === 'still' ? 'var(--ink)' : 'var(--rust)'}
+          stroke={isRight(off) || (unison && still) ? 'var(--ink)' : 'var(--rust)'}
           strokeWidth={3}
           strokeDasharray={standStill(Math.abs(fa - fb)) ? undefined : '4 3'}
         />

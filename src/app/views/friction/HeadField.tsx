@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import type { InstrumentLife } from '../../../core/log';
-import { headField } from '../../../core/log';
+import { type InstrumentLife, headField } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FigureField } from '../../parts/FigureField';
 import { figureIn } from '../../parts/format';

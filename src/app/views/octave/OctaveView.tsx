@@ -14,7 +14,7 @@ import {
   toldOf,
 } from '../../../core/octave';
 import { touched } from '../../../core/simulate';
-import type { InstrumentLife } from '../../../core/log';
+import type { InstrumentLife, Draft } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
@@ -28,7 +28,6 @@ import { signed } from '../../parts/format';
 import { useNow } from '../../world/now';
 import { useUnits } from '../../world/units';
 import { useWorld } from '../../world/world';
-import type { Draft } from '../../../core/log';
 import { useWriting } from '../../world/writing';
 import { BeforeAfter } from './BeforeAfter';
 import { SaddlesDrawing } from './BridgeDrawing';

@@ -1,12 +1,10 @@
 import { useState } from 'react';
-import { THREADS_MM } from '../../../core/octave';
+import { THREADS_MM, type SaddleSetup } from '../../../core/octave';
 import { LENGTH_UNITS } from '../../../core/strings';
 import { figureIn } from '../../parts/format';
 import { Button } from '../../parts/Button';
 import { UnitRadios } from '../../parts/UnitRadios';
 import { useUnits } from '../../world/units';
-import type { SaddleSetup } from '../../../core/octave';
-
 const field = 'figure w-16 rounded-md border border-ink2 bg-sheet px-1.5 py-0.5';
 const THREADS = Object.entries(THREADS_MM);
 

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { doneWalks, EFFORTS, type Effort, type PlanItem, type PlanSum } from '../../../core/plan';
+import { doneWalks, EFFORTS, type Effort, type PlanItem, type PlanSum, WALKS, type Show } from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
@@ -13,7 +13,6 @@ import { leadWords } from '../../parts/visits';
 import { saveFile } from '../../parts/saveFile';
 import { soundTarget } from '../../sound/tone';
 import { useAsked } from '../../world/asked';
-import { WALKS, type Show } from '../../../core/plan';
 import { usePlan, useShow } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';

@@ -1,13 +1,12 @@
 import { useState } from 'react';
 import { MINUTE, nextAt, nextWholeHour } from '../../../core/base';
-import { canBeRestrung, planSession } from '../../../core/plan';
+import { canBeRestrung, planSession, type Show } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/log';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { clockTime, signed } from '../../parts/format';
 import { useAsked } from '../../world/asked';
 import { usePriors } from '../../world/priors';
 import { useWorld } from '../../world/world';
-import type { Show } from '../../../core/plan';
 
 /** What if an instrument is restrung at some hour? Answered from what such strings do, before it is done. */
 export function Restring({

@@ -8,14 +8,13 @@ import {
   MOST_TOLERANCE_CENTS,
   WARMEST_C,
 } from '../../../core/limits';
-import { READY_SCHOOLS } from '../../../core/plan';
+import { READY_SCHOOLS, type Show } from '../../../core/plan';
 import { Button } from '../../parts/Button';
 import { instantOf, localText, HOUR } from '../../../core/base';
 import { figureIn } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
-import type { Show } from '../../../core/plan';
 import { asPlayed, rolesOf, Who, type Roles } from './Who';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {

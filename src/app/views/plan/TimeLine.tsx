@@ -1,10 +1,8 @@
-import type { Zone } from '../../../core/base';
+import { type Zone, MINUTE } from '../../../core/base';
 import { scaleTime } from 'd3-scale';
 import type { DoneWalk, PlanItem } from '../../../core/plan';
 import { clockTime } from '../../parts/format';
 import { ADVICE, STEP_WORDS } from './words';
-import { MINUTE } from '../../../core/base';
-
 const WIDTH = 1000;
 const LEFT = 4;
 const ROW = 46;

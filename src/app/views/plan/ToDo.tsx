@@ -1,11 +1,9 @@
-import type { Zone } from '../../../core/base';
+import { type Zone, MINUTE } from '../../../core/base';
 import clsx from 'clsx';
 import type { DoneWalk, PlanItem, PlanStep } from '../../../core/plan';
 import { dueTime } from '../../parts/format';
 import { leadWords } from '../../parts/visits';
 import { STEP_WORDS, visitsOf } from './words';
-import { MINUTE } from '../../../core/base';
-
 /** The same for every instrument: one line. */
 const ALL_ALIKE: ReadonlySet<PlanStep> = new Set(['acclimatise']);
 

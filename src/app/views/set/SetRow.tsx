@@ -3,6 +3,7 @@ import {
   forceWords,
   lengthWords,
   MATERIAL_NAMES,
+  ofBreaking,
   REFUSE_SHARE,
   WARN_SHARE,
   type NamedSpec,
@@ -92,7 +93,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
               share={share}
               warn={WARN_SHARE}
               refuse={REFUSE_SHARE}
-              label={`${spec.note} pulls ${(100 * share).toFixed(0)} % of its breaking load`}
+              label={`${spec.note} pulls ${ofBreaking(share)}`}
             />
             <span className="block text-xs text-ink2">
               <b className={share > WARN_SHARE ? 'figure text-[13px] text-rust' : 'figure text-[13px] text-ink'}>

@@ -1,7 +1,6 @@
-import type { Zone } from '../../../core/base';
+import { type Zone, MINUTE } from '../../../core/base';
 import { clockTime } from '../../parts/format';
 import type { Show } from '../../../core/plan';
-import { MINUTE } from '../../../core/base';
 
 /** What the house waits for, and how long. */
 export function Countdown({ show, nowMs, zone }: { show: Show; nowMs: number; zone: Zone }) {

@@ -1,7 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
-import { minutesPerString } from '../../../core/plan';
+import { minutesPerString, WALKS } from '../../../core/plan';
 import { useWakeLock } from '../../guided/useWakeLock';
-import { WALKS } from '../../../core/plan';
 import { usePlan, useShow } from '../../world/plan';
 import { useWorld } from '../../world/world';
 import { Wings } from './Wings';
