@@ -46,7 +46,7 @@ function channel(): ReturnType<Means['channel']> {
 const without = (unseen: readonly QuestionKind[], analyst: Analyst): Analyst => ({
   ...analyst,
   ask: (question, ask, options) =>
-    unseen.includes(question) || (question === 'status' && options?.waits)
+    unseen.includes(question) || ((question === 'status' || question === 'next') && options?.waits)
       ? new Promise(() => undefined)
       : analyst.ask(question, ask, options),
 });

@@ -25,7 +25,7 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
   const answers: unknown[] = [];
   for (const life of bench.instruments) {
     const { instrumentId } = life.record;
-    const status = instrumentStatus(life, { ...wish, confidence: 0.9 });
+    const status = instrumentStatus(life, { ...wish, confidence: 0.9, lane: true });
     const pass = passUnderWay(bench.passes, 'check', instrumentId, nowMs);
     answers.push(
       status,

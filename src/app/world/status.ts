@@ -42,7 +42,7 @@ export function useStatuses(
       const { instrumentId } = life.record;
       const inHand = instrumentId === inHandId;
       const every = inHand ? IN_HAND_MS : ON_RACK_MS;
-      const wish = wishOf(Math.ceil(nowMs / every) * every, curtainMs, priorsFor(instrumentId));
+      const wish = { ...wishOf(Math.ceil(nowMs / every) * every, curtainMs, priorsFor(instrumentId)), lane: true };
       return { question: 'status', subject: instrumentId, of: life, ask: { instrumentId, wish }, waits: !inHand };
     }),
   );

@@ -172,7 +172,7 @@ test('whatever the log, every string has a state, chances are chances, and the n
     fc.property(log, fc.integer({ min: 0, max: 5000 }), (records, later) => {
       const life = readBench(records).instruments[0]!;
       const nowMs = START + (3000 + later) * MINUTE;
-      const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: nowMs + 100 * MINUTE, confidence: 0.9 };
+      const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: nowMs + 100 * MINUTE, confidence: 0.9, lane: true };
       const statuses = instrumentStatus(life, wish);
       expect(statuses.map((s) => s.stringId)).toEqual(['s0', 's1', 's2']);
       statuses.forEach((s, i) => {
@@ -216,7 +216,7 @@ test('asked again without a new reading, the next check does not move; it become
   const life = readBench(records).instruments[0]!;
   const asked = [31, 60, 300, 3000].map((min) => {
     const nowMs = START + min * MINUTE;
-    const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9 };
+    const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9, lane: true };
     return instrumentStatus(life, wish)[0]!;
   });
   expect(new Set(asked.map((s) => s.nextCheckMs)).size).toBe(1);

@@ -194,7 +194,7 @@ export function mixtureBelow(mix: Mixture, x: number): number {
 export const mixtureBetween = (mix: Mixture, low: number, high: number): number =>
   clamp(mixtureBelow(mix, high) - mixtureBelow(mix, low), 0, 1);
 
-/** Quantile of the mixture by bisection, to 0.001 cent. */
+/** Quantile of the mixture to 0.001 cent: Newton's steps, halved where one leaves what is left. */
 export function mixtureQuantile(mix: Mixture, p: number): number {
   let low = Infinity;
   let high = -Infinity;
@@ -202,13 +202,19 @@ export function mixtureQuantile(mix: Mixture, p: number): number {
     low = Math.min(low, m - 8 * mix.sd[i]!);
     high = Math.max(high, m + 8 * mix.sd[i]!);
   });
+  let at = mixtureMean(mix);
   while (high - low > 1e-3) {
-    const middle = 0.5 * (low + high);
-    if (mixtureBelow(mix, middle) < p) low = middle;
-    else high = middle;
+    const off = mixtureBelow(mix, at) - p;
+    if (off < 0) low = at;
+    else high = at;
+    const density = mix.share.reduce((s, w, i) => s + w * normalDensity((at - mix.mean[i]!) / mix.sd[i]!, mix.sd[i]!), 0);
+    const next = at - off / density;
+    if (Math.abs(next - at) < 5e-4) return next;
+    at = next > low && next < high ? next : 0.5 * (low + high);
   }
   return 0.5 * (low + high);
 }
+const normalDensity = (z: number, sd: number): number => Math.exp(-0.5 * z * z) / (sd * Math.sqrt(2 * Math.PI));
 
 /** Probability that a string standing at offsetCents now is within +-tolerance hMin from now. */
 export function chanceToHold(fit: SettlingFit, hMin: number, toleranceCents: number, offsetCents: number): number {

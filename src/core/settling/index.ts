@@ -22,7 +22,7 @@ export {
 } from './forecast';
 export { carryTo } from './carry';
 export { creepShapes } from './shapes';
-export { nextCheckMin } from './next-check';
+export { nextCheckMin, type CheckRule } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';
 export { leapOf, type Surprise } from './slip';
 export { roomAt, roomFromStrings, type RoomString } from './room';

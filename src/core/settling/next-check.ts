@@ -1,5 +1,5 @@
 import type { SettlingFit } from './fit';
-import { fallAhead, mixtureQuantile } from './forecast';
+import { fallAhead, mixtureBelow } from './forecast';
 import { clamp } from '../base';
 
 export interface CheckRule {
@@ -23,9 +23,8 @@ const LONGEST_MIN = 14 * 1440;
 export function nextCheckMin(fit: SettlingFit, rule: CheckRule): number {
   const within = (h: number): boolean => {
     const mix = fallAhead(fit, h);
-    const most = mixtureQuantile(mix, rule.confidence) - rule.offsetCents;
-    const least = mixtureQuantile(mix, 1 - rule.confidence) - rule.offsetCents;
-    return most <= rule.toleranceCents && least >= -rule.toleranceCents;
+    const [least, most] = [rule.offsetCents - rule.toleranceCents, rule.offsetCents + rule.toleranceCents];
+    return mixtureBelow(mix, most) >= rule.confidence && mixtureBelow(mix, least) <= 1 - rule.confidence;
   };
   const limit = clamp(LONGEST_GROWTH * rule.lastIntervalMin, SHORTEST_MIN, LONGEST_MIN);
   let low = SHORTEST_MIN;

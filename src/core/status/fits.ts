@@ -2,6 +2,7 @@ import {
   carryTo,
   fitSettling,
   nextCheckMin,
+  type CheckRule,
   offsetNow,
   roomAt,
   roomFromStrings,
@@ -191,6 +192,18 @@ export function lastIntervalMin({ readings }: StringLife, startMs: number): numb
   return (last.atMs - (before?.atMs ?? startMs)) / MINUTE;
 }
 
+/** Waits until the next check that were worked out, by what they are of: a fit does not change. */
+const waits = new WeakMap<SettlingFit, Map<string, number>>();
+
+function waitMin(fit: SettlingFit, rule: CheckRule): number {
+  const known = waits.get(fit) ?? new Map<string, number>();
+  waits.set(fit, known);
+  const key = JSON.stringify(rule);
+  const wait = known.get(key) ?? nextCheckMin(fit, rule);
+  known.set(key, wait);
+  return wait;
+}
+
 /**
  * When every string is to be read again, ms: counted from its own last reading, so that asking again moves nothing. One out of
  * tolerance is taken as brought to pitch. Undefined where nothing tells.
@@ -205,8 +218,9 @@ export function nextChecks(
     const last = life.readings[life.readings.length - 1];
     if (!f || !last) return undefined;
     const { cents } = offsetNow(f.fit);
-    const wait = nextCheckMin(f.fit, {
-      ...rule,
+    const wait = waitMin(f.fit, {
+      toleranceCents: rule.toleranceCents,
+      confidence: rule.confidence,
       offsetCents: Math.abs(cents) > rule.toleranceCents ? 0 : cents,
       lastIntervalMin: Math.max(SHORTEST_INTERVAL_MIN, lastIntervalMin(life, f.startMs)),
     });

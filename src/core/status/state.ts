@@ -28,6 +28,8 @@ export interface Wish {
   confidence: number;
   /** What strings of a material start from; the house's estimates where it is missing. */
   priors?: Priors;
+  /** The forecast from now on is wanted, for a lane. */
+  lane?: boolean;
 }
 
 /** A band of the forecast at one time. */
@@ -62,11 +64,14 @@ export interface StringStatus {
   nextCheckMs: number | null;
   /** Where it will stand at the curtain if left alone. */
   atCurtain: ForecastBand | null;
-  /** The forecast from now on, for the lane. */
+  /** The forecast from now on, for the lane; empty where none is wanted or known. */
   ahead: ForecastBand[];
   /** Which of its readings is to be confirmed by a second pluck, and by how much it moved at once, cents. */
   leap: { readingId: string; cents: number } | null;
 }
+
+/** Moments of a lane, of the time that is to be held. */
+const LANE = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4];
 
 /** Where it is, with its doubt, and what comes, together. */
 function bandAt(fit: SettlingFit, nowMs: number, hMin: number): ForecastBand {
@@ -169,10 +174,6 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     if (!enoughReadings(life)) return { ...known, state: 'settling' };
     const now = offsetNow(f.fit);
     const surprise = surpriseAt(f, lastRead.atMs);
-    const ahead = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4].map((x) => {
-      const h = x * Math.max(60, wish.holdMin);
-      return bandAt(f.fit, wish.nowMs, h);
-    });
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
     const chance = chanceToStay(f.fit, wish.holdMin, wish.toleranceCents);
     return {
@@ -184,7 +185,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       unexpected: unexpectedOf(life, surprise),
       nextCheckMs: checks[i] ?? null,
       atCurtain: curtainMin !== null && curtainMin > 0 ? bandAt(f.fit, wish.nowMs, curtainMin) : null,
-      ahead,
+      ahead: wish.lane ? LANE.map((x) => bandAt(f.fit, wish.nowMs, x * Math.max(60, wish.holdMin))) : [],
       leap: leapCents === undefined ? null : { readingId: lastRead.id, cents: leapCents },
     };
   });

@@ -63,6 +63,7 @@ export function FirstView() {
         holdMin: HOLD_MIN,
         curtainMs: startMs + 6 * HOUR,
         confidence: 0.9,
+        lane: true,
       },
     },
     enabled: readings.length > 0,
