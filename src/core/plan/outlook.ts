@@ -91,16 +91,29 @@ export function ifRestrung(
 
 const LONGEST_MIN = 30 * 1440;
 
+/** Ages at which strings are ready that were worked out: every plan of a show asks for the same. */
+const readyAges = new Map<string, number | null>();
+const MOST_AGES = 60;
+
 /** Age at which a fresh string is ready to hold for so long, min, to a twentieth; null where a month is not enough. */
 export function readyAgeMin(
-  string: { material: SettlingMaterial; prior: SettlingPrior },
+  { material, prior }: { material: SettlingMaterial; prior: SettlingPrior },
   holdMin: number,
   toleranceCents: number,
   madeReady: boolean,
 ): number | null {
-  const isReady = (age: number) =>
-    chanceToHold(freshFit(string.material, string.prior, age, madeReady), holdMin, NEW_MARGIN * toleranceCents, 0) >=
-    NEW_READY;
+  const key = JSON.stringify([material, prior, holdMin, toleranceCents, madeReady]);
+  const known = readyAges.get(key);
+  if (known !== undefined) return known;
+  const within = NEW_MARGIN * toleranceCents;
+  const age = firstReady((age) => chanceToHold(freshFit(material, prior, age, madeReady), holdMin, within, 0));
+  if (readyAges.size >= MOST_AGES) readyAges.clear();
+  readyAges.set(key, age);
+  return age;
+}
+
+function firstReady(chanceAt: (ageMin: number) => number): number | null {
+  const isReady = (age: number) => chanceAt(age) >= NEW_READY;
   if (!isReady(LONGEST_MIN)) return null;
   let low = 10;
   let high = LONGEST_MIN;
