@@ -1,6 +1,6 @@
 import { randomFrom } from '../../core/simulate';
 import {
-  ifRestrung,
+  ifAllRestrung,
   minutesPerString,
   planChoices,
   planShow,
@@ -17,7 +17,7 @@ import {
   type StringRef,
 } from '../../core/log';
 import { SETTLING_PRIORS } from '../../core/settling';
-import { SETTLES_AS, traitsOf } from '../../core/strings';
+import { traitsOf } from '../../core/strings';
 import { exportLog, importFile, lookAt, fileSound } from './files';
 import { createLister } from './lister';
 import type {
@@ -32,12 +32,9 @@ import type {
   ToAnalyst,
 } from './questions';
 import type { LongTask } from './task';
-import { MINUTE } from '../../core/base';
 import {
-  ageFromMs,
   instrumentStatus,
   type Priors,
-  fallsByAge,
   instrumentStory,
   learnedOf,
   newestSets,
@@ -47,7 +44,6 @@ import {
 import { alone, reasonOf, type Damaged, type RecordStore, type Stored, type StoreName } from '../store/database';
 
 /** What is seldom asked for is loaded when it is. */
-const trials = () => import('../../core/trial');
 const says = () => import('../../core/says');
 const bridge = () => import('../../core/bridge');
 /** The same bridges are imagined each time: an answer that stands still. */
@@ -166,39 +162,23 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     return { ...asked, strings: planStrings(instruments, priorFrom(priors)), minutesPerString: minutesPerString(all) };
   }
 
-  function restring({ instrumentId, session, restrungMs, tunedMs, priors }: RestringAsk) {
-    const endMs = session.curtainMs + session.minutes * MINUTE;
-    const intervalMs = session.intervalMin === null ? endMs : session.curtainMs + session.intervalMin * MINUTE;
-    return lifeOf(instrumentId).strings.map(({ plan: { stringId, note, material } }) => {
-      const settles = SETTLES_AS[material];
-      const string = { material: settles, prior: priors[settles] ?? SETTLING_PRIORS[settles] };
-      const madeReady = session.school === 'make-ready';
-      return {
-        stringId,
-        note,
-        ...ifRestrung(string, restrungMs, tunedMs, intervalMs, endMs, session.toleranceCents, madeReady),
-      };
-    });
+  function restring({ instrumentId, priors, ...asked }: RestringAsk) {
+    const { strings } = lifeOf(instrumentId);
+    return ifAllRestrung(
+      strings.map((s) => s.plan),
+      (material) => priors[material] ?? SETTLING_PRIORS[material],
+      asked,
+    );
   }
 
   async function trial({ pairs, endedMs }: Questions['trial']['ask']) {
-    const { counted, countedFromMs, judgeTrial } = await trials();
+    const { trialOf } = await lives();
     const present = pairs.flatMap((p) => {
       const treated = stringOf(p.treated);
       const control = stringOf(p.control);
       return treated && control ? [{ treated, control }] : [];
     });
-    const material = present[0] ? SETTLES_AS[present[0].treated.plan.material] : 'unknown';
-    const falls = present.map((p) => {
-      const fromMs = countedFromMs(p.treated);
-      const of = (life: typeof p.treated) => {
-        const until = life.readings.filter((r) => r.atMs <= (endedMs ?? Infinity));
-        const start = ageFromMs(life);
-        return counted(fallsByAge({ ...life, readings: until }), start === undefined ? 0 : (fromMs - start) / MINUTE);
-      };
-      return { treated: of(p.treated), control: of(p.control) };
-    });
-    return judgeTrial(falls, material) ?? null;
+    return trialOf(present, endedMs) ?? null;
   }
 
   /** Goes through the instruments one by one, and lets others ask meanwhile: a long log has to be unpacked for it. */

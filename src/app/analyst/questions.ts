@@ -4,7 +4,7 @@ import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
 import type { NextThing, RackLine } from '../../core/says';
-import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringOutlook } from '../../core/plan';
+import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringShow, StringRestrung } from '../../core/plan';
 import type { Chapter, InstrumentLife, LogRecord, Search, TrialRecord } from '../../core/log';
 import type { lifeSheet, MaterialLives, StringSet, Treated } from '../../core/life';
 import type { Octaves } from '../../core/octave';
@@ -37,7 +37,7 @@ export interface Questions {
   materials: { ask: { nowMs: number }; answer: MaterialLives[] };
   /** Which entries are looked for, the newest first; of them some are told. */
   entries: { ask: { wanted: Search; from: number; count: number; zone: Zone }; answer: Listed };
-  restring: { ask: RestringAsk; answer: RestringAnswer[] };
+  restring: { ask: RestringAsk; answer: StringRestrung[] };
   /** A file of records is checked whole and written in one go. */
   import: { ask: { file: Blob; as: ImportEntry }; answer: Imported };
   /** A backup file: what is in it, and how much of that is not here. */
@@ -76,14 +76,7 @@ export interface PlanAsk {
 }
 
 /** What if the strings of one instrument are new from a moment on? */
-export interface RestringAsk {
-  instrumentId: string;
-  session: PlanSession;
-  restrungMs: number;
-  tunedMs: number;
-  priors: Priors;
-}
-export type RestringAnswer = RestringOutlook & { stringId: string; note: string };
+export type RestringAsk = RestringShow & { instrumentId: string; priors: Priors };
 
 export interface LifePage {
   sets: StringSet[];

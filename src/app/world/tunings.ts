@@ -1,20 +1,12 @@
 import { useRef } from 'react';
-import { ratioOfCents, stringTargetHz, transpose, type StringTarget } from '../../core/music';
-import type { Bench, InstrumentLife, StringPlan, TuningRecord, Draft } from '../../core/log';
-import { setLoad, type NamedSpec } from '../../core/strings';
+import type { InstrumentLife, TuningRecord, Draft } from '../../core/log';
+import { openSpecs } from '../../core/guided';
+import { setLoad } from '../../core/strings';
 import { useWorld } from './world';
 import { useWriting } from './writing';
 
 /** A tuning of an instrument as it is handed about: what is kept of it beside whose it is. */
 export type Tuning = Pick<TuningRecord, 'name' | 'capo' | 'strings'>;
-
-/** The tunings of an instrument by their names, as each was last used, the newest first; those deleted since left out. */
-export function keptTunings({ tunings, forgotten }: Bench, instrumentId: string): TuningRecord[] {
-  const own = tunings.filter((t) => t.instrumentId === instrumentId);
-  const isGone = (t: TuningRecord) =>
-    forgotten.some((f) => f.instrumentId === instrumentId && f.name === t.name && f.atMs >= t.atMs);
-  return [...new Map(own.map((t) => [t.name, t])).values()].filter((t) => !isGone(t)).sort((a, b) => b.atMs - a.atMs);
-}
 
 /** The record that puts a tuning in force. */
 const tuningDraft = (instrumentId: string, { name, capo, strings }: Tuning): Draft => ({
@@ -24,22 +16,6 @@ const tuningDraft = (instrumentId: string, { name, capo, strings }: Tuning): Dra
   ...(capo ? { capo } : {}),
   strings,
 });
-
-/** The strings as they pull in a tuning: open, without the capo, over their whole lengths; in order. */
-export const openSpecs = (
-  plans: readonly StringPlan[],
-  targets: readonly StringTarget[],
-  capo: number,
-  a4Hz: number,
-): NamedSpec[] =>
-  plans.map(({ material, gaugeMm, lengthMm, unitMassKgPerM }, i) => ({
-    note: transpose(targets[i]!.note, -capo),
-    material,
-    gaugeMm: gaugeMm ?? undefined,
-    lengthMm,
-    frequencyHz: stringTargetHz(targets[i]!, a4Hz)! * ratioOfCents(-100 * capo),
-    unitMassKgPerM,
-  }));
 
 /** Puts a tuning in force; one that would pull a string near its break only when it is asked for twice. */
 export function useTakingTuning({ record }: InstrumentLife, say: (sentence: string) => void) {

@@ -1,18 +1,9 @@
 import { stringTargetHz } from '../music';
-import type { InstrumentLife, StringLife, StringPlan } from '../log';
-import { centsPerTurn, fineTravelLeft, stringLoad, traitsOf, tunerPlace, type TunerPlace } from '../strings';
+import type { InstrumentLife, StringLife } from '../log';
+import { centsPerTurn, fineTravelLeft, traitsOf, tunerPlace, type TunerPlace } from '../strings';
+import { loadOf } from './load';
 import { MOST_GAIN, type TunerKnown } from './turning';
 import { clamp } from '../base';
-
-/** Load of a planned string at a pitch; undefined where its physics is unknown. */
-export const loadOf = (plan: StringPlan, frequencyHz: number) =>
-  stringLoad({
-    material: plan.material,
-    gaugeMm: plan.gaugeMm ?? undefined,
-    lengthMm: plan.lengthMm,
-    frequencyHz,
-    unitMassKgPerM: plan.unitMassKgPerM,
-  });
 
 /** Where a string's tuner stands. */
 export function tunerPlaceOf(life: InstrumentLife, stringId: string): TunerPlace {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { randomFrom } from '../simulate';
 import { readBench, type Draft, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
-import { foundAndLeft, lifeSheet, lastedOn, livesByMaterial, medianLife, setsOf, treatmentsOf } from '.';
+import { foundAndLeft, lifeSheet, lastedOn, livesByMaterial, medianLife, setsOf, treatmentsOf, trialOf } from '.';
 import { DAY, MINUTE } from '../base';
 
 const NOW = Date.UTC(2026, 5, 20, 12);
@@ -119,4 +119,21 @@ test('the interval of the median life holds the true one in about nine of ten, w
     }),
     { numRuns: 12, seed: 38 },
   );
+});
+
+test('a comparison counts what was read from the treatment on, and up to its end', () => {
+  const treatedAgo = (minutes: number, endedAgo: number | null, treatment = 'stretched') => {
+    const readings = ['s1', 's2'].flatMap((s) => [300, 200, 100, 50, 20].map((ago) => read(s, ago, -20 / ago)));
+    const treated = make(NOW - minutes * MINUTE, { type: 'treatment', stringIds: ['s1'], treatment });
+    const { strings } = readBench([instrument, put('s1', 1), put('s2', 1), ...readings, treated]).instruments[0]!;
+    return trialOf([{ treated: strings[0]!, control: strings[1]! }], endedAgo === null ? null : NOW - endedAgo * MINUTE)
+      ?.usable;
+  };
+  expect(treatedAgo(150, null)).toBe(1);
+  expect(treatedAgo(100, null)).toBe(1);
+  // Two are too few.
+  expect(treatedAgo(99, null)).toBeUndefined();
+  expect(treatedAgo(99, null, 'played')).toBe(1);
+  expect(treatedAgo(250, 50)).toBe(1);
+  expect(treatedAgo(250, 51)).toBeUndefined();
 });

@@ -8,6 +8,7 @@ export { GENERAL, headingOf, keyOf, partOf, type Heading } from './parts';
 export { chapterOf, idsOf, intoChapters, isChapter, newestMs, readingsOf, withBytes, type Chapter } from './chapter';
 export { distinct, isSame, merge, type Merged } from './merge';
 export { describedIn, freeName, type Bench } from './bench';
+export { keptTunings } from './kept-tunings';
 export { createLogIndex, indexOf, readBench, type LogEntries, type LogIndex } from './log-index';
 export { breaksAt, type PastLife } from './past';
 export * from './records/reading';

@@ -172,7 +172,14 @@ test('whatever the log, every string has a state, chances are chances, and the n
     fc.property(log, fc.integer({ min: 0, max: 5000 }), (records, later) => {
       const life = readBench(records).instruments[0]!;
       const nowMs = START + (3000 + later) * MINUTE;
-      const wish = { nowMs, toleranceCents: 3, holdMin: 90, curtainMs: nowMs + 100 * MINUTE, confidence: 0.9, lane: true };
+      const wish = {
+        nowMs,
+        toleranceCents: 3,
+        holdMin: 90,
+        curtainMs: nowMs + 100 * MINUTE,
+        confidence: 0.9,
+        lane: true,
+      };
       const statuses = instrumentStatus(life, wish);
       expect(statuses.map((s) => s.stringId)).toEqual(['s0', 's1', 's2']);
       statuses.forEach((s, i) => {

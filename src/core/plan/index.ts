@@ -1,5 +1,5 @@
 export { doneWalks, minutesPerString, planSession, planStrings, type DoneWalk, type PriorOf } from './ask';
-export { canBeRestrung, ifRestrung, readyAgeMin, type RestringOutlook } from './outlook';
+export { canBeRestrung, ifAllRestrung, readyAgeMin, type RestringShow, type StringRestrung } from './outlook';
 export { planChoices, planShow } from './plan';
 export {
   EFFORTS,
@@ -15,3 +15,5 @@ export {
   type VisitPurpose,
 } from './types';
 export { isDue, sessionOf, showOf, visitOf, WALKS, type Show } from './show';
+export { rolesOf, type Role, type Roles } from './roles';
+export { readShow, type WrittenShow } from './written-show';

@@ -9,7 +9,9 @@ import {
   type SettlingMaterial,
   type SettlingPrior,
 } from '../settling';
-import type { FallSpan } from './types';
+import type { StringPlan } from '../log';
+import { SETTLES_AS } from '../strings';
+import type { FallSpan, PlanSession } from './types';
 import { MINUTE } from '../base';
 import type { StringCourse } from './courses';
 
@@ -87,6 +89,35 @@ export function ifRestrung(
     chance: chanceToHold(fit, Math.max(1, (endMs - tunedMs) / MINUTE), NEW_MARGIN * toleranceCents, 0),
     fall: fallSpan(mix),
   };
+}
+
+/** New strings put on for a show: when, when they are tuned last, and what they play. */
+export interface RestringShow {
+  session: PlanSession;
+  restrungMs: number;
+  tunedMs: number;
+}
+export type StringRestrung = RestringOutlook & { stringId: string; note: string };
+
+/** What every string of an instrument would do at the show if all were put on anew; the fall until the interval, where there is one. */
+export function ifAllRestrung(
+  strings: readonly StringPlan[],
+  priorOf: (material: SettlingMaterial) => SettlingPrior,
+  { session, restrungMs, tunedMs }: RestringShow,
+): StringRestrung[] {
+  const { curtainMs, minutes, intervalMin, toleranceCents, school } = session;
+  const endMs = curtainMs + minutes * MINUTE;
+  const intervalMs = intervalMin === null ? endMs : curtainMs + intervalMin * MINUTE;
+  return strings.map(({ stringId, note, material }) => {
+    const settles = SETTLES_AS[material];
+    const string = { material: settles, prior: priorOf(settles) };
+    const madeReady = school === 'make-ready';
+    return {
+      stringId,
+      note,
+      ...ifRestrung(string, restrungMs, tunedMs, intervalMs, endMs, toleranceCents, madeReady),
+    };
+  });
 }
 
 const LONGEST_MIN = 30 * 1440;

@@ -3,7 +3,6 @@ import { aged, aShow, NOW } from '../../../testing/aged';
 import { MINUTE, DAY, HOUR } from '../base';
 import {
   canBeRestrung,
-  ifRestrung,
   minutesPerString,
   planChoices,
   planShow,
@@ -11,6 +10,7 @@ import {
   type PlanSession,
   type PlanString,
 } from '.';
+import { ifRestrung } from './outlook';
 const plan = (strings: PlanString[], more: Partial<PlanSession> = {}, nowMs = NOW) =>
   planShow({ strings, session: { ...aShow, ...more }, nowMs, zone: 120, minutesPerString: 0.5 });
 

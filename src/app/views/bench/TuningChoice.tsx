@@ -1,5 +1,6 @@
 import type { InstrumentLife } from '../../../core/log';
-import { keptTunings, useTakingTuning } from '../../world/tunings';
+import { useTakingTuning } from '../../world/tunings';
+import { keptTunings } from '../../../core/log';
 import { useWorld } from '../../world/world';
 
 const OWN = 'its own notes';

@@ -1,21 +1,12 @@
 import { useState } from 'react';
-import {
-  COLDEST_C,
-  LATEST_MS,
-  LEAST_TOLERANCE_CENTS,
-  LONGEST_SHOW_MIN,
-  MOST_HANDS,
-  MOST_TOLERANCE_CENTS,
-  WARMEST_C,
-} from '../../../core/limits';
-import { READY_SCHOOLS, type Show } from '../../../core/plan';
+import { READY_SCHOOLS, readShow, rolesOf, type Roles, type Show } from '../../../core/plan';
 import { Button } from '../../parts/Button';
 import { instantOf, localText, HOUR } from '../../../core/base';
 import { figureIn } from '../../parts/format';
 import { Modal } from '../../parts/Modal';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
-import { asPlayed, rolesOf, Who, type Roles } from './Who';
+import { Who } from './Who';
 
 const SCHOOLS: Record<(typeof READY_SCHOOLS)[number], string> = {
   'not-same-day': 'Never put on new strings on the day of the show',
@@ -49,53 +40,22 @@ export function ShowSheet({ show, onClose }: { show: Show | undefined; onClose: 
   const num = (text: string) => (text.trim() === '' ? null : figureIn(text));
 
   const keep = () => {
-    const curtainMs = instantOf(at, zone);
-    const length = num(minutes);
-    const intervalMin = num(interval);
-    const toleranceCents = num(tolerance);
-    const thereC = num(there);
-    const handsThere = num(hands);
-    const fault = !(curtainMs > nowMs() && curtainMs <= LATEST_MS)
-      ? 'The show must start in the future.'
-      : !(length !== null && length > 0 && length <= LONGEST_SHOW_MIN)
-        ? 'Give the length in minutes, up to a day.'
-        : intervalMin !== null && !(intervalMin > 0 && intervalMin < length)
-          ? 'Give the interval in minutes after the start, before the end. Leave it empty for none.'
-          : !(
-                toleranceCents !== null &&
-                toleranceCents >= LEAST_TOLERANCE_CENTS &&
-                toleranceCents <= MOST_TOLERANCE_CENTS
-              )
-            ? `Give the tolerance from ${LEAST_TOLERANCE_CENTS} to ${MOST_TOLERANCE_CENTS} cents.`
-            : thereC !== null && !(thereC >= COLDEST_C && thereC <= WARMEST_C)
-              ? 'Give the temperature there from −40 to 60 °C, or leave it empty.'
-              : !Object.values(roles).some((r) => !r.startsWith('spare:'))
-                ? 'Choose at least one instrument that plays.'
-                : !(handsThere !== null && Number.isInteger(handsThere) && handsThere >= 1 && handsThere <= MOST_HANDS)
-                  ? `How many people tune? 1 to ${MOST_HANDS}.`
-                  : '';
-    setTrouble(fault);
-    if (fault) return;
-    void write(
-      [
-        {
-          type: 'session',
-          place: place.trim() || 'the show',
-          curtainMs,
-          minutes: length!,
-          intervalMin,
-          toleranceCents: toleranceCents!,
-          school,
-          thereC,
-          ...asPlayed(roles, intervalMin ?? length! / 2, length!),
-          leads,
-          hands: handsThere!,
-          ...(show?.effort === undefined ? {} : { effort: show.effort }),
-        },
-        { type: 'curtain', curtainMs },
-      ],
-      onClose,
-    );
+    const written = {
+      place,
+      curtainMs: instantOf(at, zone),
+      minutes: num(minutes),
+      intervalMin: num(interval),
+      toleranceCents: num(tolerance),
+      thereC: num(there),
+      hands: num(hands),
+      school,
+      leads,
+      roles,
+      ...(show?.effort === undefined ? {} : { effort: show.effort }),
+    };
+    const read = readShow(written, nowMs());
+    setTrouble('fault' in read ? read.fault : '');
+    if ('drafts' in read) void write(read.drafts, onClose);
   };
 
   return (

@@ -4,7 +4,7 @@ import type { InstrumentLife } from '../../../core/log';
 import { nearestNote, ratioOfCents, transpose } from '../../../core/music';
 import { setLoad, type NamedSpec } from '../../../core/strings';
 import { Button } from '../../parts/Button';
-import { openSpecs } from '../../world/tunings';
+import { openSpecs } from '../../../core/guided';
 import { useUnits } from '../../world/units';
 import { heldInMemory } from '../../world/held';
 import { useWorld } from '../../world/world';
