@@ -5,7 +5,7 @@ export { returnsOf, returnVerdict } from './returns';
 export { compareWays } from './ways';
 export { BRIDGE_TOLERANCE, bridgeNow, type Begun } from './now';
 export { BEGIN_BRIDGE, bridgeAt, bridgeProcedure } from './procedure';
-export { BEGIN_RETURN, RETURN_ROUNDS, returnAt, returnProcedure } from './return-test';
+export { BEGIN_RETURN, RETURN_ROUNDS, returnAt, returnProcedure } from './bar-run';
 export {
   bridgeSentence,
   CLAW_CAUTION,

@@ -16,7 +16,7 @@ export { REMEDIES, stepsFor, treatmentFor } from './remedies';
 export { findingWords, outcomeOf, partsWords } from './words';
 export { answersOf, QUESTIONS } from './told';
 export { bendIn, causeBuildOf } from './build';
-export { NO_TEST, testAt, type TestAction, type TestState } from './test-run';
+export { NO_TEST, testAt, type TestAction, type TestState } from './probe';
 export { frictionTests, inquiryTests, type InquiryWhy } from './keep';
 export { beforeInquiry } from './inquiry';
 export { inquiryUnderWay, questionsLeft, questionOf, evidenceOf } from './question';

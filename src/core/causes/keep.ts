@@ -4,7 +4,7 @@ import { signedCents } from '../music';
 import type { Draft, FindingRecord } from '../log';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
-import { testProcedure, type TestDone, type TestOutcome } from './test-run';
+import { testProcedure, type TestDone, type TestOutcome } from './probe';
 import { outcomeOf } from './words';
 
 /** What a test of an inquiry is done for. */

@@ -8,7 +8,7 @@ import { MINUTE, clamp } from '../base';
 import { ageFromMs, fitLives } from '../status';
 
 /** No string is left further above its target, cents (house). */
-const MOST_LEAD_CENTS = 8;
+const PLANNED_LEAD_CENTS = 8;
 /** A string found this near was left as it was, cents. */
 const NEAR_CENTS = 3;
 const USUAL_MINUTES = 0.7;
@@ -75,7 +75,7 @@ export function planStrings(instruments: readonly InstrumentLife[], priorOf: Pri
         fit: last && fits[i]?.fit,
         leftThere: last !== undefined && (last.purpose === 'as-left' || Math.abs(last.cents) < NEAR_CENTS),
         rounds: life.rounds.length,
-        mostLeadCents: MOST_LEAD_CENTS,
+        mostLeadCents: PLANNED_LEAD_CENTS,
       };
     });
   });

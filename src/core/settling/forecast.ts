@@ -207,7 +207,10 @@ export function mixtureQuantile(mix: Mixture, p: number): number {
     const off = mixtureBelow(mix, at) - p;
     if (off < 0) low = at;
     else high = at;
-    const density = mix.share.reduce((s, w, i) => s + w * normalDensity((at - mix.mean[i]!) / mix.sd[i]!, mix.sd[i]!), 0);
+    const density = mix.share.reduce(
+      (s, w, i) => s + w * normalDensity((at - mix.mean[i]!) / mix.sd[i]!, mix.sd[i]!),
+      0,
+    );
     const next = at - off / density;
     if (Math.abs(next - at) < 5e-4) return next;
     at = next > low && next < high ? next : 0.5 * (low + high);

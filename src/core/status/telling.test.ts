@@ -57,7 +57,14 @@ const logOf = (readings: readonly ReadingRecord[]): LogRecord[] => [
   { ...SAMPLES.fitted, id: 'f', instrumentId: 'x', stringId: 's1', atMs: START },
   ...readings,
 ];
-const wish = (nowMs: number) => ({ nowMs, toleranceCents: 3, holdMin: 90, curtainMs: null, confidence: 0.9, lane: true });
+const wish = (nowMs: number) => ({
+  nowMs,
+  toleranceCents: 3,
+  holdMin: 90,
+  curtainMs: null,
+  confidence: 0.9,
+  lane: true,
+});
 
 test('a string that was read every minute is told as one that was read now and then: where it stands, where it goes', () => {
   const dense = minutes(4000);

@@ -26,8 +26,8 @@ import { Chances, Remedies } from './Finding';
 import { Question } from './Question';
 import { StringChoice } from './StringChoice';
 import { useInquiry } from './useInquiry';
-import { TestColumn } from '../../guided/TestColumn';
-import { useTestSession } from '../../guided/useTestSession';
+import { ProbeColumn } from '../../guided/ProbeColumn';
+import { useProbe } from '../../guided/useProbe';
 
 /** What puts a hidden fault of a simulated string right. */
 const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
@@ -44,7 +44,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const { string, passId, build, before, tests, told, asking, closed, question, answer, error, found, next } = inquiry;
   const { note, stringId } = string.plan;
   const [message, say] = useState('');
-  const session = useTestSession(inquiryTests, life, say);
+  const session = useProbe(inquiryTests, life, say);
   const { run, part, sound } = session;
 
   const begin = (test: CauseTest) =>
@@ -189,7 +189,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
             </p>
           )}
         </section>
-        <TestColumn
+        <ProbeColumn
           session={session}
           message={message}
           note={note}
@@ -201,7 +201,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           {traitsOf(life.record).holds === 'bridge-and-soundpost' && (
             <p className="text-xs text-ink2">If bridge or soundpost move, stop: a repairer sets them.</p>
           )}
-        </TestColumn>
+        </ProbeColumn>
       </div>
       <BottomBar sound={sound} actions={actions} />
     </div>

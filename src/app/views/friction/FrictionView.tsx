@@ -13,8 +13,8 @@ import { WITH_COLUMN } from '../../guided/WorkColumn';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
-import { TestColumn } from '../../guided/TestColumn';
-import { useTestSession } from '../../guided/useTestSession';
+import { ProbeColumn } from '../../guided/ProbeColumn';
+import { useProbe } from '../../guided/useProbe';
 import { HeadField } from './HeadField';
 import { Limits } from './Limits';
 import { Past } from './Past';
@@ -38,7 +38,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
   );
   const isDone = (id: string) => measured(id) > (before.get(id) ?? 0);
   const [message, say] = useState('');
-  const session = useTestSession(frictionTests, life, say);
+  const session = useProbe(frictionTests, life, say);
   const at = Math.max(
     0,
     life.strings.findIndex((s) => s.plan.stringId === (session.run?.stringId ?? chosen)),
@@ -142,7 +142,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           )}
           <Past friction={friction} chart={document.documentElement.dataset['chart'] ?? ''} />
         </section>
-        <TestColumn
+        <ProbeColumn
           session={session}
           message={message}
           note={note}
@@ -173,7 +173,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
             Backstage: a press behind the nut raises a string a little, a pull in the middle lowers it. Both come back:
             how much is read, not believed.
           </Advice>
-        </TestColumn>
+        </ProbeColumn>
       </div>
       <BottomBar sound={sound} actions={actions} more={more} />
     </div>

@@ -44,7 +44,7 @@ export const hertz = () => within(LEAST_HZ, MOST_HZ);
 export const a4 = () => within(A4_MIN_HZ, A4_MAX_HZ);
 export const centsField = () => within(-MOST_CENTS, MOST_CENTS);
 export const sigma = (most = 100) => within(LEAST_SIGMA_CENTS, most);
-export const lead = () => within(-MOST_LEAD_CENTS, MOST_LEAD_CENTS);
+export const lead = () => within(0, MOST_LEAD_CENTS);
 export const degrees = () => within(COLDEST_C, WARMEST_C);
 export const yes = () => boolean().strict();
 /**

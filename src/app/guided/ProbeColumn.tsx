@@ -7,10 +7,10 @@ import { stringTargetHz } from '../../core/music';
 import { useWorld } from '../world/world';
 import { GuardNote } from './GuardNote';
 import { PlaceDrawing } from './PlaceDrawing';
-import type { useTestSession } from './useTestSession';
+import type { useProbe } from './useProbe';
 
 interface Props {
-  session: ReturnType<typeof useTestSession>;
+  session: ReturnType<typeof useProbe>;
   message: string;
   note: string;
   tree: boolean;
@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** The column of a test by hand: what to do, where the finger goes, the caution, what is heard. */
-export function TestColumn({ session, message, note, tree, heading, instruction, children }: Props) {
+export function ProbeColumn({ session, message, note, tree, heading, instruction, children }: Props) {
   const { a4Hz } = useWorld();
   const { guide, part, sound, sounding, pulled } = session;
   return (

@@ -15,7 +15,7 @@ import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useWorld } from '../../world/world';
 
 /** Bar down and up, twice: what every string comes back to. */
-export function ReturnTest({ life, onEnd }: { life: InstrumentLife; onEnd: () => void }) {
+export function Returns({ life, onEnd }: { life: InstrumentLife; onEnd: () => void }) {
   const { demo, nowMs, basePath } = useWorld();
   const { instrumentId } = life.record;
   const { strings } = life;

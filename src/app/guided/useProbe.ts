@@ -8,7 +8,7 @@ import { useListening } from './useListening';
 import { useProcedure } from './useProcedure';
 
 /** Tests by hand and ear: what is to be done now, the ear, and the simulated hands where there are such. */
-export function useTestSession<Why>(
+export function useProbe<Why>(
   procedure: Procedure<TestState<Why>, TestAction<Why>>,
   life: InstrumentLife,
   say: (words: string) => void,
