@@ -14,6 +14,8 @@ import { READY } from '../../src/core/status';
 const COUNT = Number(argv[2] ?? 1000);
 const SEED = Number(argv[3] ?? 5);
 
+/** The instrument that is judged. */
+let world: Audited;
 /** A kind's figures held against their truths. */
 class Figures {
   readonly errors: number[] = [];
@@ -24,7 +26,8 @@ class Figures {
   }
 }
 const figures = new Map<string, Figures>();
-const figure = (name: string, s: Statement, truth: number | undefined) => {
+const figure = (kind: string, s: Statement, truth: number | undefined) => {
+  const name = `${kind}; ${world.habits}`;
   if (truth === undefined || !Number.isFinite(truth)) return;
   if (!figures.has(name)) figures.set(name, new Figures());
   figures.get(name)!.add(s, truth);
@@ -75,7 +78,7 @@ function judge(world: Audited, s: Statement): void {
       return figure(`${s.kind}${meddled}`, s, world.fallen[i]);
     case 'hold-chance':
       chance('hold-chance, at the end', s.chance!, Math.abs(world.cents(i, s.atMs!)) <= TOLERANCE_CENTS);
-      return chance(s.kind, s.chance!, stays(world, i, nowMs, s.atMs!));
+      return chance(`${s.kind}, ${world.habits}`, s.chance!, stays(world, i, nowMs, s.atMs!));
     case 'common-offset':
       right('common-offset is there', hidden.retunedCents !== 0);
       return hidden.retunedCents === 0 ? undefined : figure(s.kind, s, hidden.retunedCents);
@@ -146,7 +149,7 @@ let moments = 0;
 let retuned = 0;
 let found = 0;
 for (let id = 0; id < COUNT; id++) {
-  const world = drawAudited(SEED, id);
+  world = drawAudited(SEED, id);
   const bench = readBench(world.records);
   const all = statementsOf(bench, { nowMs: world.nowMs, zone: 120, a4Hz: 440, priorsOf: () => ({}) });
   moments++;
@@ -162,12 +165,14 @@ for (let id = 0; id < COUNT; id++) {
     if (s.atMs! > world.nowMs + (BEYOND_MIN - HOLD_MIN - 5) * MINUTE) continue;
     const string = world.strings[i]!;
     const t = (s.atMs! - world.strungMs) / MINUTE;
-    // It has been kept in tune until then: no day's fall is made good in one turn.
-    string.bringUp(t - 0.5 * HOLD_MIN);
     string.bringUp(t);
     let holds = true;
     for (let k = 1; k <= HOLD_MIN; k += 2) holds &&= Math.abs(string.centsAt(t + k)) <= TOLERANCE_CENTS;
-    chance('ready-at', s.chance!, holds);
+    chance(
+      `ready-at, ${world.materials[i]!.includes('steel') ? 'steel' : 'polymers'}, ${world.habits}`,
+      s.chance!,
+      holds,
+    );
   }
 }
 const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(1)} %`;

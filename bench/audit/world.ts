@@ -8,6 +8,7 @@ import { randomFrom, type Random } from '../../src/core/simulate';
 import { logBetween, type TrueString } from '../forecast/truth';
 import { LAWS, NOTES, SETS, stringOf } from '../plan/world';
 import { HOUR, DAY, MINUTE } from '../../src/core/base';
+import { relaxing } from './strings';
 
 const A4 = 440;
 const HAND_MIN = 0.4;
@@ -46,7 +47,12 @@ export interface Hidden {
   net: { anchor: number; cents: number[] } | undefined;
 }
 
+/** How instruments are kept: as in a workshop, or as people do. */
+export type Habits = 'of a workshop' | 'of people';
+
 export interface Audited {
+  habits: Habits;
+  materials: readonly string[];
   records: LogRecord[];
   nowMs: number;
   strungMs: number;
@@ -90,19 +96,33 @@ const FRETTED = 648;
 export const octaveErrorCents = (offMm: number): number =>
   1200 * Math.log2((FRETTED + offMm) / (FRETTED / 2 + offMm) / 2);
 
+/** Between reading a string and turning it a person waits so long, min; away for so long, twice. */
+const SLOW_HAND_MIN = 3;
+const AWAY_MIN = 21 * 1440;
+
 /** One instrument and its day or weeks, up to a moment at which it is asked about. */
 export function drawAudited(seed: number, id: number): Audited {
+  const habits: Habits = id % 2 ? 'of people' : 'of a workshop';
+  const ofPeople = habits === 'of people';
   const r = randomFrom(seed * 7919 + id * 104729);
   const materials = SETS[Math.floor(r.uniform() * SETS.length)]!;
-  const ageMin = logBetween(r, 25, 10 * 1440);
+  const aways = ofPeople && r.uniform() < 0.3 ? [0.3, 0.7].map((x) => x * r.between(0.5, 1)) : [];
+  const ageMin = logBetween(r, 25, 10 * 1440) + aways.length * AWAY_MIN;
   const strungMs = Date.UTC(2026, 5, 1, 8) + Math.floor(r.uniform() * 20) * HOUR;
   const nowMs = Math.round(strungMs + ageMin * MINUTE);
   const endMin = ageMin + BEYOND_MIN;
-  const swing = r.between(0.2, 1.8);
+  const swing = r.between(0.2, ofPeople ? 2.5 : 1.8);
   const phase = r.uniform() * 2 * Math.PI;
   const roomAt = (t: number) => 20 + swing * Math.sin((2 * Math.PI * (t + strungMs / MINUTE)) / 1440 + phase);
-  const strings = materials.map((m) => stringOf(r, m, endMin, Math.floor(r.uniform() * LAWS), roomAt));
-  const hasThermometer = r.uniform() < 0.5;
+  // People change one string at a time, and write it down later, or not.
+  const olderMin = materials.map(() => (ofPeople && r.uniform() < 0.3 ? logBetween(r, 60, 60 * 1440) : 0));
+  const notedLateMin = materials.map(() => (ofPeople && r.uniform() < 0.1 ? logBetween(r, 10, 600) : 0));
+  const strings = materials.map((m, i) =>
+    ofPeople
+      ? relaxing(r, m, endMin, olderMin[i]!, roomAt)
+      : stringOf(r, m, endMin, Math.floor(r.uniform() * LAWS), roomAt),
+  );
+  const hasThermometer = r.uniform() < (ofPeople ? 0.3 : 0.5);
   /** Written down from another device: with slips of the pen, and no partials. */
   const isTyped = r.uniform() < 0.5;
   const befell = BEFALLS[Math.floor(r.uniform() * BEFALLS.length)]!;
@@ -124,6 +144,13 @@ export function drawAudited(seed: number, id: number): Audited {
   const cents = (index: number, atMs: number) =>
     strings[index]!.centsAt((atMs - strungMs) / MINUTE) +
     shifts.reduce((sum, s) => (s.index === index && s.atMs <= atMs ? sum + s.cents : sum), 0);
+  const last: (number | undefined)[] = strings.map(() => undefined);
+  /** Somebody turned it without a word. */
+  const shift = (index: number, atMs: number, by: number) => {
+    shifts.push({ index, atMs, cents: by });
+    // Hands moved it, not a fall.
+    if (last[index] !== undefined) last[index]! += by;
+  };
   const records: LogRecord[] = [];
   const write = (atMs: number, draft: Draft) =>
     records.push({
@@ -142,8 +169,9 @@ export function drawAudited(seed: number, id: number): Audited {
     gaugeMm: null,
   }));
   write(strungMs - MINUTE, { type: 'instrument', ...own, name: 'X', family: 'guitar-steel', strings: plans });
-  for (const { stringId } of plans) write(strungMs, { type: 'fitted', ...own, stringId });
-  const last: (number | undefined)[] = strings.map(() => undefined);
+  plans.forEach(({ stringId }, i) =>
+    write(strungMs + (notedLateMin[i]! - olderMin[i]!) * MINUTE, { type: 'fitted', ...own, stringId }),
+  );
   const readMs = strings.map(() => 0);
   const fallen = strings.map(() => 0);
   const leftMs: (number | undefined)[] = strings.map(() => undefined);
@@ -195,6 +223,9 @@ export function drawAudited(seed: number, id: number): Audited {
       if (slip && befell === 'slip, two readings') read(i, t + MINUTE, 'as-found');
       t += HAND_MIN * MINUTE;
       if (!tunes || Math.abs(off) <= 3) return;
+      if (ofPeople) t += r.between(0, 2) * SLOW_HAND_MIN * MINUTE;
+      const stood = cents(i, t);
+      if (last[i] !== undefined) fallen[i]! += last[i]! - stood;
       bringUp(i, t);
       t += HAND_MIN * MINUTE;
     });
@@ -206,6 +237,15 @@ export function drawAudited(seed: number, id: number): Audited {
   // The last walk has happened some while before it is asked.
   const lastMs = nowMs - logBetween(r, 1, Math.max(2, ageMin / 2)) * MINUTE;
   for (; t < lastMs - 12 * MINUTE; t += step * MINUTE) {
+    // Away for three weeks; and now and then somebody tunes it in passing.
+    if (aways.length > 0 && (t - strungMs) / MINUTE > aways[0]! * ageMin && t + AWAY_MIN * MINUTE < lastMs) {
+      aways.shift();
+      t += AWAY_MIN * MINUTE;
+    }
+    if (ofPeople && r.uniform() < 0.04) {
+      const by = (r.uniform() < 0.5 ? -1 : 1) * r.between(4, 15);
+      strings.forEach((_, i) => shift(i, t - MINUTE, by + r.between(-2, 2)));
+    }
     walk(t, r.uniform() < 0.9, false);
     step = Math.min(900, 5 + step * r.between(1.1, 2.5));
   }
@@ -217,9 +257,7 @@ export function drawAudited(seed: number, id: number): Audited {
     if (hidden.retunedCents !== 0) {
       strings.forEach((_, i) => {
         const own = hidden.retunedCents + (befell === 'retuned by somebody' ? r.between(-6, 6) : 0);
-        shifts.push({ index: i, atMs: before, cents: own });
-        // Hands moved it, not a fall.
-        if (last[i] !== undefined) last[i]! += own;
+        shift(i, before, own);
       });
     }
     if (hidden.slipped !== undefined) shifts.push({ index: hidden.slipped, atMs: before, cents: -slipCents });
@@ -231,7 +269,22 @@ export function drawAudited(seed: number, id: number): Audited {
   const showMs = r.uniform() < 0.6 ? Math.round(at + logBetween(r, 30, 1200) * MINUTE) : undefined;
   if (showMs !== undefined) write(strungMs, { type: 'curtain', curtainMs: showMs });
   const tempC = (atMs: number) => roomAt((atMs - strungMs) / MINUTE);
-  return { records, nowMs: Math.round(at), strungMs, strings, cents, tempC, hidden, showMs, fallen, leftMs, readMs, r };
+  return {
+    habits,
+    materials,
+    records,
+    nowMs: Math.round(at),
+    strungMs,
+    strings,
+    cents,
+    tempC,
+    hidden,
+    showMs,
+    fallen,
+    leftMs,
+    readMs,
+    r,
+  };
 }
 
 interface Extra {

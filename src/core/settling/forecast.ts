@@ -57,47 +57,57 @@ const roomSince = (fit: SettlingFit, c: Component): number =>
     fit.nowMin - fit.readMin,
   );
 
-/** What comes within a time, of one component: mean of the fall and its variance, and how it goes with where the string stands now. */
-function ahead(fit: SettlingFit, c: Component, hMin: number, du: number) {
-  const friction = frictionBetween(fit.retunes, fit.nowMin, fit.nowMin + hMin);
-  const kept = keptOver(hMin);
-  const step = { kept, du, frictionMean: friction.mean, frictionSd: friction.sd, q: c.q, wanderSd: c.wanderSd };
-  const { mean, cov } = c;
-  const at = (i: number, j: number) => cov[i * STATES + j]!;
-  const room = fit.thermometer ? warmthVariance(c, fit.tempVariance, hMin) : 0.5 * c.wanderSd ** 2 * dayIn(hMin);
-  // The fall is what the offset loses by its slope, and what wander and hands have put on that goes: fall = g x.
-  const g: [number, number][] = [
-    [SLOPE, du],
-    [WANDER, 1 - kept.wander],
-    [BACK, 1 - kept.back],
-  ];
-  let fall = friction.mean;
-  let variance = offsetNoise(step) + wanderNoise(step) + room;
-  let withNow = 0;
-  for (const [i, gi] of g) {
-    fall += gi * mean[i]!;
-    for (const [j, gj] of g) variance += gi * gj * at(i, j);
-    withNow += gi * (at(OFFSET, i) + fit.lastTempC * at(WARMTH, i) + at(WANDER, i) + at(BACK, i));
+/** x' P y over the covariance of a state. @param x what of each part counts, and y */
+function form({ cov }: Component, x: Float64Array, y: Float64Array): number {
+  let total = 0;
+  for (let i = 0; i < STATES; i++) {
+    if (x[i] === 0) continue;
+    let row = 0;
+    for (let j = 0; j < STATES; j++) row += cov[i * STATES + j]! * y[j]!;
+    total += x[i]! * row;
   }
-  return { fall, variance, withNow };
+  return total;
+}
+function sumOf({ mean }: Component, x: Float64Array): number {
+  let total = 0;
+  for (let i = 0; i < STATES; i++) total += x[i]! * mean[i]!;
+  return total;
+}
+
+/** What of each part of the state makes where the string stands now. */
+function partsNow(fit: SettlingFit): Float64Array {
+  const parts = new Float64Array(STATES);
+  parts[OFFSET] = parts[WANDER] = parts[BACK] = 1;
+  parts[WARMTH] = fit.lastTempC;
+  return parts;
 }
 
 /** Where a component stands now: mean and variance, cents. */
-function standing(fit: SettlingFit, c: Component): { cents: number; variance: number } {
-  const { mean, cov } = c;
-  const h: [number, number][] = [
-    [OFFSET, 1],
-    [WARMTH, fit.lastTempC],
-    [WANDER, 1],
-    [BACK, 1],
-  ];
-  let cents = 0;
-  let variance = 0;
-  for (const [i, hi] of h) {
-    cents += hi * mean[i]!;
-    for (const [j, hj] of h) variance += hi * hj * cov[i * STATES + j]!;
-  }
-  return { cents, variance: Math.max(0, variance) + roomSince(fit, c) };
+const standing = (fit: SettlingFit, c: Component, now: Float64Array): { cents: number; variance: number } => ({
+  cents: sumOf(c, now),
+  variance: Math.max(0, form(c, now, now)) + roomSince(fit, c),
+});
+
+/** What comes within a time, by component: mean of the fall and its variance, and how it goes with where the string stands now. */
+function aheadOf(fit: SettlingFit, hMin: number, now: Float64Array) {
+  const friction = frictionBetween(fit.retunes, fit.nowMin, fit.nowMin + hMin);
+  const kept = keptOver(hMin);
+  const clockStep = clockSteps(fit, fit.nowMin, fit.nowMin + hMin);
+  // The fall is what the offset loses by its slope, and what wander and hands have put on that goes.
+  const goes = new Float64Array(STATES);
+  goes[WANDER] = 1 - kept.wander;
+  goes[BACK] = 1 - kept.back;
+  return (c: Component) => {
+    const du = clockStep(c);
+    goes[SLOPE] = du;
+    const step = { kept, du, frictionMean: friction.mean, frictionSd: friction.sd, q: c.q, wanderSd: c.wanderSd };
+    const room = fit.thermometer ? warmthVariance(c, fit.tempVariance, hMin) : 0.5 * c.wanderSd ** 2 * dayIn(hMin);
+    return {
+      fall: friction.mean + sumOf(c, goes),
+      variance: offsetNoise(step) + wanderNoise(step) + room + form(c, goes, goes),
+      withNow: form(c, goes, now),
+    };
+  };
 }
 
 /** Factor on what comes, by how long it is ahead and how young the string is (house calibration). */
@@ -109,10 +119,10 @@ const TOUCHED_LEAST = 1;
 /** Distribution of the fall in cents (flat positive) from now until hMin later, if the string is left alone. */
 export function fallAhead(fit: SettlingFit, hMin: number): Mixture {
   const scale = scaleAt(fit, hMin);
-  const clockStep = clockSteps(fit, fit.nowMin, fit.nowMin + hMin);
+  const ahead = aheadOf(fit, hMin, partsNow(fit));
   const mix: Mixture = { share: [], mean: [], sd: [] };
   for (const c of fit.components) {
-    const { fall, variance } = ahead(fit, c, hMin, clockStep(c));
+    const { fall, variance } = ahead(c);
     mix.share.push(c.share);
     mix.mean.push(fall);
     mix.sd.push(scale * Math.sqrt(Math.max(1e-6, variance)));
@@ -126,21 +136,23 @@ export function fallAhead(fit: SettlingFit, hMin: number): Mixture {
  */
 export function standAhead(fit: SettlingFit, hMin: number): Mixture {
   const scale = scaleAt(fit, Math.max(1, hMin));
-  const clockStep = clockSteps(fit, fit.nowMin, fit.nowMin + hMin);
+  const now = partsNow(fit);
+  const ahead = aheadOf(fit, hMin, now);
   const mix: Mixture = { share: [], mean: [], sd: [] };
   for (const c of fit.components) {
-    const now = standing(fit, c);
-    const { fall, variance, withNow } = ahead(fit, c, hMin, clockStep(c));
+    const stands = standing(fit, c, now);
+    const { fall, variance, withNow } = ahead(c);
     mix.share.push(c.share);
-    mix.mean.push(now.cents - fall);
-    mix.sd.push(Math.sqrt(Math.max(1e-6, now.variance + scale * scale * variance - 2 * scale * withNow)));
+    mix.mean.push(stands.cents - fall);
+    mix.sd.push(Math.sqrt(Math.max(1e-6, stands.variance + scale * scale * variance - 2 * scale * withNow)));
   }
   return mix;
 }
 
 /** Where the string stands now against its target, cents, from all it has shown: the middle of what is believed, and its spread. */
 export function offsetNow(fit: SettlingFit): { cents: number; sigmaCents: number } {
-  const at = fit.components.map((c) => standing(fit, c));
+  const now = partsNow(fit);
+  const at = fit.components.map((c) => standing(fit, c, now));
   const share = fit.components.map((c) => c.share);
   const mix = { share, mean: at.map((s) => s.cents), sd: at.map((s) => Math.sqrt(Math.max(1e-6, s.variance))) };
   return { cents: mixtureQuantile(mix, 0.5), sigmaCents: mixtureMoments(mix).sd };
