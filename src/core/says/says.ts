@@ -95,7 +95,7 @@ export function statementsOf(bench: Bench, wish: SayWish): Statement[] {
       : undefined;
     const next = nextThing({ ...asked, statuses, visit });
     return [
-      ...life.strings.flatMap((s, i) => stringSays(s, statuses[i]!, story.strings[i]!, fits[i]?.fit, asked)),
+      ...life.strings.flatMap((s, i) => stringSays(s, statuses[i]!, story.strings[i]!, fits[i], asked)),
       ...instrumentSays(asked, statuses, fits),
       {
         kind: 'next-thing',

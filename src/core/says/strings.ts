@@ -1,13 +1,22 @@
 import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { loadOf, tunerOf } from '../guided';
 import { stringTargetHz, plusMinus } from '../music';
-import { clockTime, dueTime, sinceTime, MINUTE } from '../base';
+import { clockTime, dueTime, sinceTime, MINUTE, NORMAL_Q95 } from '../base';
 import type { StringLife } from '../log';
 import { mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
-import { halfWidth, normal, spreadOf, type Statement } from './statement';
+import { halfWidth, spreadOf, type Statement } from './statement';
 import type { SayAsked } from './asked';
 import { atWords, fallenWords, nowWords, STATE_WORDS } from './words';
-import { READY, repeatability, type StringStatus, gainWords, roundsGain, type StringStory } from '../status';
+import {
+  fallenOf,
+  READY,
+  repeatability,
+  type LifeFit,
+  type StringStatus,
+  gainWords,
+  roundsGain,
+  type StringStory,
+} from '../status';
 
 const HOUR_MIN = 60;
 /** Of two readings a turn is learned from: what it moves lies within this factor for nine of ten (house estimate). */
@@ -109,9 +118,10 @@ export function stringSays(
   life: StringLife,
   status: StringStatus,
   story: StringStory,
-  fit: SettlingFit | undefined,
+  lived: LifeFit | undefined,
   asked: SayAsked,
 ): Statement[] {
+  const fit = lived?.fit;
   const { nowMs, zone, a4Hz } = asked;
   const { plan, readings } = life;
   const { note } = plan;
@@ -120,17 +130,17 @@ export function stringSays(
     { kind: 'state', value: status.state, text: `${note} ${STATE_WORDS[status.state]}${read}.` },
   ];
   if (fit && status.byNow) says.push(...ahead(status, story, fit, note, asked), ...rounds(life, fit, asked));
-  if (status.totalFallCents !== null && readings.length > 1) {
-    const sd = Math.hypot(...readings.slice(1).map((r) => r.sigmaCents), readings[0]!.sigmaCents);
-    const since = sinceTime(readings[0]!.atMs, nowMs, zone);
+  const fallen = fallenOf(life, lived);
+  if (fallen)
     says.push({
       kind: 'fallen',
-      ...normal(status.totalFallCents, sd),
+      value: fallen.cents,
+      sd: halfWidth(fallen.interval) / NORMAL_Q95,
+      interval: fallen.interval,
       unit: 'cents',
       atMs: status.lastReadMs!,
-      text: fallenWords(note, status.totalFallCents, since),
+      text: fallenWords(note, fallen.cents, sinceTime(readings[0]!.atMs, nowMs, zone)),
     });
-  }
   const repeats = repeatability(readings);
   if (repeats)
     says.push({

@@ -11,6 +11,7 @@ export {
 } from './learned-priors';
 export { instrumentStory, type StoryWish, type StoryPoint, type StringStory, type InstrumentStory } from './story';
 export { ageFromMs } from './hand-events';
+export { fallenOf } from './fallen';
 export { totalFallCents, totalFallSeries } from './falls';
 export { repeatability } from './aligned';
 export { settlingEvents, leapBefore } from './events';

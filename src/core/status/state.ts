@@ -8,11 +8,11 @@ import {
   type SettlingFit,
   type Surprise,
 } from '../settling';
-import { lastLeft, totalFallCents } from './falls';
+import { fallenSeries } from './fallen';
+import { lastLeft } from './falls';
 import { leapBefore } from './events';
 import type { InstrumentLife, StringLife } from '../log';
-import { tellingReadings } from './telling';
-import { fitLives, nextChecks, raisedUnnoted, surpriseAt, type Priors } from './fits';
+import { fitLives, nextChecks, surpriseAt, type Priors } from './fits';
 import { MINUTE, DAY } from '../base';
 import { READY } from './ready';
 
@@ -159,7 +159,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
       cents: lastRead.cents,
       sigmaCents: lastRead.sigmaCents,
       lastReadMs: lastRead.atMs,
-      totalFallCents: totalFallCents(tellingReadings(life))! + raisedUnnoted(f),
+      totalFallCents: fallenSeries(life, f).at(-1)!.cents,
       unexpected: unexpectedOf(life),
       ...stringStanding(life, wish.toleranceCents),
     };

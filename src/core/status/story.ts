@@ -1,8 +1,8 @@
 import { median } from 'simple-statistics';
 import { type Zone, MINUTE } from '../base';
 import { ageFromMs } from './hand-events';
-import { fitLives, nextChecks, raisedUnnoted, surpriseAt, type LifeFit, type Priors } from './fits';
-import { totalFallSeries } from './falls';
+import { fallenSeries } from './fallen';
+import { fitLives, nextChecks, surpriseAt, type LifeFit, type Priors } from './fits';
 import { tellingReadings } from './telling';
 import type { InstrumentLife, StringLife, TreatmentRecord } from '../log';
 import {
@@ -114,9 +114,8 @@ export function instrumentStory({ strings }: InstrumentLife, wish: StoryWish): I
 function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number | undefined, wish: StoryWish) {
   const start = ageFromMs(life);
   const { plan, readings } = life;
-  const raised = (atMs: number) => (lived ? raisedUnnoted(lived, atMs) : 0);
   const drawn = tellingReadings(life);
-  const falls = totalFallSeries(drawn);
+  const fallen = fallenSeries(life, lived);
   const story: StringStory = {
     undrawn: readings.length - drawn.length,
     stringId: plan.stringId,
@@ -127,7 +126,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
         id: r.id,
         atMs: r.atMs,
         ageMin: (r.atMs - start!) / MINUTE,
-        fallCents: falls[i]! + raised(r.atMs),
+        fallCents: fallen[i]!.cents,
         kind,
       };
     }),
@@ -135,7 +134,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
     ahead: [],
     without: [],
     rounds: '',
-    fallenCents: readings.length === 0 ? null : falls.at(-1)! + raised(readings.at(-1)!.atMs),
+    fallenCents: fallen.at(-1)?.cents ?? null,
     perHour: null,
     perDay: null,
     byCurtain: null,
