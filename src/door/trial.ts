@@ -1,11 +1,12 @@
 import { array, number, object } from 'yup';
-import { LONGEST_SPAN_MIN, MOST_CENTS } from '../core/limits';
+import { COLDEST_C, LONGEST_SPAN_MIN, MOST_CENTS, WARMEST_C } from '../core/limits';
 import { judgeTrial } from '../core/trial';
 import { checked, refused } from './lines';
 
 const reading = object({
   t: number().strict().min(0).max(LONGEST_SPAN_MIN).required(),
   fall: number().strict().min(-MOST_CENTS).max(MOST_CENTS).required(),
+  tempC: number().strict().min(COLDEST_C).max(WARMEST_C).optional(),
 });
 const side = () => array().of(reading.required()).max(5000).required();
 const schema = object({

@@ -55,8 +55,8 @@ test('a pass without frets reads the harmonic; half a pass is none', () => {
 
 test('what a bridge really does is learned from moves between passes', () => {
   const pass = (passId: string, minute: number, cents: number) => [
-    touch(minute, 'open', 110, { passId }),
-    touch(minute + 1, 'fret', at(cents, 220), { passId }),
+    touch(minute, 'open', 110, { passId, scatterCents: 0.1 }),
+    touch(minute + 1, 'fret', at(cents, 220), { passId, scatterCents: 0.1 }),
   ];
   const passes = octavePasses([...pass('one', 0, 5), ...pass('two', 60, 1)], 'x', 'a');
   const adjustment: AdjustmentRecord = {
@@ -74,6 +74,13 @@ test('what a bridge really does is learned from moves between passes', () => {
   expect(response.moves).toBe(1);
   expect(response.centsPerMm).toBeCloseTo(-2, 1);
   expect(responseOf(passes, [], 648, (a) => a.moveMm).moves).toBe(0);
+});
+
+test('of a single touch it is not known how the hand scatters: its error counts besides', () => {
+  const errorOf = (scatterCents: number) =>
+    octavePasses([touch(0, 'open', 110), touch(1, 'fret', 220, { scatterCents })], 'x', 'a')[0]!.errors.sigmaCents;
+  const [once, twice] = [errorOf(0), errorOf(0.1)];
+  expect(once ** 2 - twice ** 2).toBeGreaterThan(0.35 ** 2 - 1e-9);
 });
 
 test('plucks of one place: the median, its error, and a refusal when two differ', () => {

@@ -20,6 +20,8 @@ export interface OctavePass {
 
 /** Least standard error of a reading, cents (house estimate). */
 const LEAST_SIGMA = 0.1;
+/** Two touches of one hand on one string differ by about this, standard deviation, cents: of one touch alone it is not known (house estimate). */
+const TOUCH_CENTS = 0.35;
 
 /** Open string at a moment: between the open readings before and after it, so that its drift is taken out. */
 function openAt(opens: readonly TouchRecord[], atMs: number): number {
@@ -44,7 +46,9 @@ export function octavePasses(touches: readonly TouchRecord[], instrumentId: stri
     // Carried to the moment of the main reading.
     const harmonicHz = harmonic && (harmonic.frequencyHz * openHz) / openAt(opens, harmonic.atMs);
     const inharmonicity = opens.find((o) => typeof o.inharmonicity === 'number')?.inharmonicity ?? undefined;
-    const sigmaCents = Math.max(LEAST_SIGMA, main.sigmaCents, opens[0]!.sigmaCents);
+    const once = main.scatterCents === 0 && (harmonic?.scatterCents ?? 0) === 0;
+    const heard = Math.max(LEAST_SIGMA, main.sigmaCents, opens[0]!.sigmaCents);
+    const sigmaCents = once ? Math.hypot(heard, TOUCH_CENTS) : heard;
     return [
       {
         passId,
@@ -58,7 +62,7 @@ export function octavePasses(touches: readonly TouchRecord[], instrumentId: stri
         }),
         readingSigma: Math.max(sigmaCents, main.scatterCents / 2),
         frets: fretsOf(all, (atMs) => openAt(opens, atMs), sigmaCents),
-        once: main.scatterCents === 0 && (harmonic?.scatterCents ?? 0) === 0,
+        once,
       },
     ];
   });

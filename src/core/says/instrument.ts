@@ -12,7 +12,7 @@ import {
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime, HOUR } from '../base';
+import { clockTime, HOUR, MINUTE } from '../base';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
 import type { SayAsked } from './asked';
@@ -25,8 +25,11 @@ const NAMED = 0.1;
 /** A change of the room smaller than this, or one that moves a string less, is not told. */
 const LEAST_DEGREES = 0.5;
 const LEAST_CENTS = 0.4;
+/** Two pulls of one hand find limits that differ by this share of what lies between, standard deviation (house estimate). */
+const HAND_SHARE = 0.1;
 /** A net is of this moment for so long, ms. */
 const NET_MS = 3 * HOUR;
+const NET_NOW_MS = 10 * MINUTE;
 
 /** What all strings have in common. */
 function together({ life, a4Hz }: SayAsked, statuses: readonly StringStatus[]): Statement[] {
@@ -46,11 +49,13 @@ function together({ life, a4Hz }: SayAsked, statuses: readonly StringStatus[]): 
   ];
 }
 
-/** What the room did to each string since it was left. */
-function room({ life, zone }: SayAsked, fits: readonly (LifeFit | undefined)[]): Statement[] {
+/** What the room did to each string since it was left. @param tuned all strings moved: without a thermometer that may be hands as well */
+function room({ life, zone }: SayAsked, fits: readonly (LifeFit | undefined)[], tuned: boolean): Statement[] {
   return life.strings.flatMap((s, i): Statement[] => {
-    const moved = fits[i] && roomSince(s, fits[i]);
-    if (!moved || Math.abs(moved.degrees) < LEAST_DEGREES || Math.abs(moved.cents) < LEAST_CENTS) return [];
+    const byStrings = tuned && fits[i]?.temperatureFrom === 'other strings';
+    const moved = fits[i] && !byStrings ? roomSince(s, fits[i]) : undefined;
+    const least = Math.max(LEAST_CENTS, moved ? moved.sdCents : 0);
+    if (!moved || Math.abs(moved.degrees) < LEAST_DEGREES || Math.abs(moved.cents) < least) return [];
     return [
       {
         kind: 'room-change',
@@ -157,7 +162,7 @@ function friction({ life, bench }: SayAsked): Statement[] {
       {
         kind: 'friction',
         string: s.stringId,
-        ...normal(cents, sdCents),
+        ...normal(cents, Math.hypot(sdCents, HAND_SHARE * cents)),
         unit: 'cents',
         atMs: last.atMs,
         text: `${s.note}: friction at the nut holds it anywhere within ${cents.toFixed(1)} cents.`,
@@ -195,13 +200,18 @@ function bridge({ life, bench, a4Hz, nowMs }: SayAsked): Statement[] {
 }
 
 /** Where the strings stand by checkpoints between them. */
-function net({ life, bench, nowMs }: SayAsked): Statement[] {
+function net({ life, bench, nowMs, zone }: SayAsked): Statement[] {
   const checked = netOf(bench.checkpoints, life, bench.judgements);
   if (!checked || nowMs - checked.atMs > NET_MS) return [];
   const anchor = life.strings[checked.anchor]!.plan.note;
+  // What no checkpoint ties, or only one that may be wrong, is not said.
+  const bound = new Set(
+    checked.checkpoints.flatMap((c, k) => (checked.suspect.includes(k) ? [] : [c.stringId, c.againstId])),
+  );
+  const when = nowMs - checked.atMs < NET_NOW_MS ? '' : ` at ${clockTime(checked.atMs, zone)}`;
   return life.strings.flatMap(({ plan }, i): Statement[] => {
     const [cents, sd] = [checked.offsets[i] ?? null, checked.sigma[i] ?? null];
-    if (cents === null || sd === null || i === checked.anchor) return [];
+    if (cents === null || sd === null || i === checked.anchor || !bound.has(plan.stringId)) return [];
     return [
       {
         kind: 'net-offset',
@@ -211,8 +221,8 @@ function net({ life, bench, nowMs }: SayAsked): Statement[] {
         atMs: checked.atMs,
         text:
           Math.abs(cents) <= TOLERANCE_CENTS
-            ? `${plan.note} agrees with ${anchor}: ${signedCents(cents)} cents.`
-            : `${plan.note} is ${Math.abs(cents).toFixed(1)} cents ${cents < 0 ? 'flat' : 'sharp'} against ${anchor}.`,
+            ? `${plan.note} ${when ? 'agreed' : 'agrees'} with ${anchor}${when}: ${signedCents(cents)} cents.`
+            : `${plan.note} ${when ? 'was' : 'is'} ${Math.abs(cents).toFixed(1)} cents ${cents < 0 ? 'flat' : 'sharp'} against ${anchor}${when}.`,
       },
     ];
   });
@@ -225,7 +235,7 @@ export const instrumentSays = (
   fits: readonly (LifeFit | undefined)[],
 ): Statement[] => [
   ...together(asked, statuses),
-  ...room(asked, fits),
+  ...room(asked, fits, commonOffset(asked.life, statuses, asked.a4Hz) !== undefined),
   ...octave(asked),
   ...causes(asked),
   ...friction(asked),

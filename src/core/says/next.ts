@@ -125,6 +125,17 @@ const off: Rule = ({ life, statuses, visit }) => {
   return notes.length === 0 ? undefined : { to: 'bench', words: `Tune ${named(notes)}` };
 };
 
+/** Before a show its plan says when; but what stands off, or is due, is not left for a visit that is far off. */
+const outNow: Rule = (asked) => {
+  const { life, statuses, visit, nowMs } = asked;
+  if (visit === undefined || (visit && isDue(visit, nowMs))) return undefined;
+  const notes = statuses.flatMap((s, i) => (s.off && s.state !== 'unread' ? [life.strings[i]!.plan.note] : []));
+  if (notes.length > 0) return { to: 'bench', words: `Tune ${named(notes)}` };
+  return visit && visit.atMs - nowMs > PATIENCE_MS ? due(asked) : undefined;
+};
+/** A visit of the plan that is no further off stands for what is due now (house). */
+const PATIENCE_MS = HOUR;
+
 const show: Rule = ({ visit, nowMs, zone }) => {
   if (visit === undefined) return undefined;
   if (visit === null) return { to: 'bench', idle: true, words: 'Nothing more before the show' };
@@ -169,7 +180,20 @@ const check: Rule = (asked) => {
 };
 
 /** In the order of need: what is under way, what presses, what the show asks, what is due, what may be worth it. */
-const RULES: readonly Rule[] = [underWay, bare, unread, slipped, rounds, together, show, off, due, octave, check];
+const RULES: readonly Rule[] = [
+  underWay,
+  bare,
+  unread,
+  slipped,
+  rounds,
+  together,
+  outNow,
+  show,
+  off,
+  due,
+  octave,
+  check,
+];
 
 /** The one next thing to do with an instrument. */
 export function nextThing(asked: NextAsked): NextThing {

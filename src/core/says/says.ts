@@ -56,7 +56,8 @@ function ear({ judgements }: Bench): Statement[] {
   return [
     {
       kind: 'ear-accuracy',
-      ...spreadOf(spread, judgements.length),
+      // What is judged at one sitting hangs together: two judgements tell what one would by itself (house estimate).
+      ...spreadOf(spread, judgements.length / 2),
       unit: 'cents',
       text: `Your ear is within about ${spread.toFixed(1)} cents${spread < EAR_SD ? ', better than most' : ''}.`,
     },

@@ -145,7 +145,8 @@ export function stringSays(
   if (repeats)
     says.push({
       kind: 'repeatability',
-      ...spreadOf(repeats.cents, repeats.pairs),
+      // Pairs of one sitting hang together (house estimate).
+      ...spreadOf(repeats.cents, repeats.pairs / 2),
       unit: 'cents',
       text: `Readings of ${note} repeat within ${plusMinus(repeats.cents)} cents.`,
     });

@@ -24,9 +24,9 @@ export interface Mixture {
 const SCALE: [number, number][] = [
   [10, 0.75],
   [90, 0.98],
-  [720, 1.18],
-  [1440, 1.2],
-  [10080, 1.3],
+  [720, 1.3],
+  [1440, 1.35],
+  [10080, 1.45],
 ];
 
 /** Factor on the forecast's sd at a horizon, linear in ln h (house calibration). */
@@ -82,11 +82,11 @@ function partsNow(fit: SettlingFit): Float64Array {
   return parts;
 }
 
-/** Where a component stands now: mean and variance, cents. */
-const standing = (fit: SettlingFit, c: Component, now: Float64Array): { cents: number; variance: number } => ({
-  cents: sumOf(c, now),
-  variance: Math.max(0, form(c, now, now)) + roomSince(fit, c),
-});
+/** Where a component stands now: mean and variance, cents; what came since it was read is known as well as what is still to come. */
+function standing(fit: SettlingFit, c: Component, now: Float64Array): { cents: number; variance: number } {
+  const since = Math.max(1, spreadScale(fit.nowMin - fit.readMin)) ** 2;
+  return { cents: sumOf(c, now), variance: since * Math.max(0, form(c, now, now)) + roomSince(fit, c) };
+}
 
 /** What comes within a time, by component: mean of the fall and its variance, and how it goes with where the string stands now. */
 function aheadOf(fit: SettlingFit, hMin: number, now: Float64Array) {

@@ -5,9 +5,9 @@ import type { InstrumentLife } from '../log';
 import type { StringStatus } from './state';
 import { MINUTE } from '../base';
 
-/** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house estimates). */
-const TOGETHER_CENTS = 1.5;
-const FAR_CENTS = 4;
+/** Strings that stand together stand within this of one another, cents; and so far off that no room does it (house, held against the truth by bench/audit). */
+const TOGETHER_CENTS = 2.5;
+const FAR_CENTS = 3.5;
 /** A string so far from the middle of all has moved by itself, cents (house). */
 const ALONE_CENTS = 6;
 const SEMITONE = 100;
@@ -15,10 +15,10 @@ const SEMITONE = 100;
 const ONE_LOOK_MS = 20 * MINUTE;
 const FEWEST = 3;
 /** What is left in common counts beyond so many of its standard errors; no string rises by itself: upward, fewer will do. */
-const BEYOND = { flat: 2, sharp: 1.5 };
+const BEYOND = { flat: 1.8, sharp: 1 };
 /** Strings that somebody tuned as he pleased stand sharp by this each, cents, and beyond so many standard errors (house). */
-const EACH_CENTS = 3;
-const EACH_BEYOND = 2;
+const EACH_CENTS = 2.5;
+const EACH_BEYOND = 1;
 
 /** What all strings of an instrument have in common. */
 export interface CommonOffset {

@@ -12,7 +12,7 @@ interface FallenAt {
 }
 
 /** What it fell before a hand turned it is known to this share (house estimate, held against the truth by bench/audit). */
-const BEFORE_HAND_SHARE = 0.5;
+const BEFORE_HAND_SHARE = 0.7;
 
 /**
  * Total fall at each reading that tells of a string: what was read; what it fell, by its law, between the last figure and the hand
@@ -42,7 +42,7 @@ export function fallenSeries(life: StringLife, lived: LifeFit | undefined): Fall
 }
 
 /** From this many standard deviations on a reading may as well tell of a hand as of a fall, if it is no less than this, cents (house). */
-const DOUBTED = { sd: 2.5, cents: 3 };
+const DOUBTED = { sd: 1.2, cents: 2 };
 
 /** What a string has fallen in all, with nine of ten; undefined before its second reading. */
 export function fallenOf(

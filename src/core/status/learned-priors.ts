@@ -26,7 +26,10 @@ export const fallsByAge = (life: Pick<PastLife, 'readings' | 'strungMs'>): Trial
   const start = ageFromMs(life);
   if (start === undefined) return [];
   const told = telling(life.readings, start, []);
-  return totalFallSeries(told).map((fall, i) => ({ t: (told[i]!.atMs - start) / MINUTE, fall }));
+  return totalFallSeries(told).map((fall, i) => {
+    const { atMs, tempC } = told[i]!;
+    return { t: (atMs - start) / MINUTE, fall, tempC };
+  });
 };
 
 const speaks = (life: Pick<PastLife, 'readings' | 'strungMs'>): boolean => {

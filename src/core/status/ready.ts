@@ -4,7 +4,7 @@ import { carryTo, chanceWhenTuned, offsetNow, type SettlingFit } from '../settli
 /** From this chance to hold on a string counts as holding, and is said to be ready (house; held against the truth by bench/audit). */
 export const READY = 0.85;
 /** Of strings whose forecast gives them this much, READY hold: just after a bring-up it is a little too wide (house calibration, bench/audit). */
-const ENOUGH = 0.82;
+const ENOUGH = 0.8;
 /** No bring-up counts as more, cents. */
 const LARGEST_CENTS = 300;
 /** Later than this it is not said when, min. */

@@ -52,17 +52,19 @@ export function roundsGain(
   const [low, middle, high] = (next ? [next.q10, next.q50, next.q90] : [0.5 * usual, usual, 1.5 * usual]).map((d) =>
     gainOfRound(fit, d!, hMin),
   ) as [number, number, number];
-  const sdCents = Math.max((high - low) / 2 / NORMAL_Q90, SHARE_SD * middle);
+  const sdCents = Math.hypot((high - low) / 2 / NORMAL_Q90, SHARE_SD * middle, LEAST_SD_CENTS);
   return {
     cents: middle,
     sdCents,
-    interval: [Math.max(0, middle - NORMAL_Q95 * sdCents), middle + NORMAL_Q95 * sdCents],
+    interval: [middle - NORMAL_Q95 * sdCents, middle + NORMAL_Q95 * sdCents],
     untilMs: nowMs + hMin * MINUTE,
     worth: middle >= WORTH_CENTS,
   };
 }
 /** How much of a drop is ageing is known to this share of it (house estimate). */
-const SHARE_SD = 0.5;
+const SHARE_SD = 0.7;
+/** No pull is like the one before: what it spares differs by this in any case, cents (house estimate). */
+const LEAST_SD_CENTS = 0.8;
 
 /** What another round is worth, in a sentence. @param by when: 'then', a clock time */
 export const gainWords = ({ worth, cents }: RoundsGain, round: string, by: string): string =>

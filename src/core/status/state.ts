@@ -70,6 +70,8 @@ export interface StringStatus {
   leap: { readingId: string; cents: number } | null;
 }
 
+/** No more is given to a string whose last figure stands outside (house). */
+const OFF_CHANCE = 0.5;
 /** Moments of a lane, of the time that is to be held. */
 const LANE = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4];
 
@@ -175,7 +177,9 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     const now = offsetNow(f.fit);
     const surprise = surpriseAt(f, lastRead.atMs);
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;
-    const chance = chanceToStay(f.fit, wish.holdMin, wish.toleranceCents);
+    const stays = chanceToStay(f.fit, wish.holdMin, wish.toleranceCents);
+    // What was just read outside is not said to hold, however much it surprised.
+    const chance = known.off ? Math.min(stays, OFF_CHANCE) : stays;
     return {
       ...known,
       state: lastRead.slip ? moved : chance >= READY ? 'holding' : 'settling',

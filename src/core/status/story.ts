@@ -67,7 +67,7 @@ export interface StringStory {
   /** Where it will stand at the curtain if it is left alone, cents from its target. */
   byCurtain: { q05: number; q50: number; q95: number } | null;
   chance: number | null;
-  /** From when it holds the wanted time, once brought to pitch; null where a fortnight is not enough. */
+  /** From when it holds the wanted time, once brought to pitch; null where one bring-up is not enough, however long it waits. */
   readyMs: number | null;
   nextCheckMs: number | null;
   temperature: { centsPerC: number; sigma: number; from: LifeFit['temperatureFrom'] } | null;

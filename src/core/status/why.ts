@@ -8,7 +8,7 @@ import { MATERIAL_NAMES } from '../strings';
 import { type Lived, roomSince } from './room-since';
 
 /** What the record shows to be at work. */
-export function why(life: StringLife, { fit, events, startMs }: Lived, wish: { zone: Zone }): string {
+export function why(life: StringLife, lived: Lived, wish: { zone: Zone }): string {
   const { readings, plan } = life;
   const parts: string[] = [];
   const slip = lastSlip(readings);
@@ -21,13 +21,13 @@ export function why(life: StringLife, { fit, events, startMs }: Lived, wish: { z
         : `It dropped suddenly by ${size}. Look at its winding and knot.`,
     );
   }
-  const perDoubling = slopeOf(fit).mean * Math.LN2;
+  const perDoubling = slopeOf(lived.fit).mean * Math.LN2;
   parts.push(
     perDoubling < 0.5
       ? 'It has almost stopped falling.'
       : `It falls about ${perDoubling.toFixed(perDoubling < 3 ? 1 : 0)} cents each time its age doubles, as ${MATERIAL_NAMES[plan.material]} does.`,
   );
-  const room = roomSince(life, { fit, events, startMs });
+  const room = roomSince(life, lived);
   if (room && Math.abs(room.cents) >= 0.4)
     parts.push(
       `The room moved it by about ${signedCents(room.cents)} cents since ${clockTime(room.sinceMs, wish.zone)}.`,

@@ -81,3 +81,26 @@ test('the verdict in words: how much less or more the treated strings fell, the 
   expect(verdictWords(trial('more', 1.2, 1.5, 1.9))).toBe('Treated strings fell 50 % more (20 to 90 %).');
   expect(verdictWords(trial('cannot-tell', 0.8, 1, 1.2))).toBe('Two more pairs would tell.');
 });
+
+test('what warmth does to all strings alike is taken off: a treated guitar that was carried into the cold fell no less', () => {
+  const random = randomFrom(5);
+  const pair = (): TrialPair => {
+    const slope = 12 * Math.exp(0.2 * random.normal());
+    const side = (colder: number) =>
+      [5, 15, 40, 90, 180, 400].map((t, k) => {
+        const tempC = 20 - (k > 2 ? colder : 0) + 0.3 * random.normal();
+        // Nylon rises as it gets colder: its fall is less by what the cold brought up.
+        return { t, fall: slope * Math.log1p(t / 5) + 1.2 * (tempC - 20) + 0.2 * random.normal(), tempC };
+      });
+    return { treated: side(6), control: side(0) };
+  };
+  const pairs = Array.from({ length: 6 }, pair);
+  const bare = pairs.map(({ treated, control }) => {
+    const without = (list: TrialPair['treated']) => list.map(({ t, fall }) => ({ t, fall }));
+    return { treated: without(treated), control: without(control) };
+  });
+  expect(judgeTrial(bare, 'plain-nylon')!.ratio.q50).toBeLessThan(0.88);
+  const { ratio } = judgeTrial(pairs, 'plain-nylon')!;
+  expect(ratio.q50).toBeGreaterThan(0.94);
+  expect(ratio.q50).toBeLessThan(1.06);
+});
