@@ -7,7 +7,7 @@ import { clockTime, span } from '../parts/format';
 import { FaultyRecord, heldInMemory } from '../world/held';
 import { useNow } from '../world/now';
 import { useWorld } from '../world/world';
-import { nextAt, DAY, MINUTE } from '../../core/base';
+import { nextAt, DAY, MINUTE, counted } from '../../core/base';
 import { temperatureC } from './facts';
 import { DemoStrip } from './DemoStrip';
 import { FieldButton } from './FieldButton';
@@ -134,7 +134,7 @@ export function Header({ view }: { view: ViewLine }) {
         <p role="alert" className="bg-rust px-5 py-2 text-sm text-sheet">
           {trouble ||
             (closed && `The browser does not open its storage (${closed}). `) ||
-            `${unkept} ${unkept === 1 ? 'entry is' : 'entries are'} in memory only: the browser does not write. `}
+            `${counted(unkept, 'entry is', 'entries are')} in memory only: the browser does not write. `}
           {!trouble &&
             (closed
               ? 'Earlier data cannot be shown, and new data is in memory only. Export it before you close this page.'

@@ -22,3 +22,4 @@ export {
   type Zone,
 } from './time';
 export { once } from './once';
+export { counted } from './words';

@@ -1,3 +1,4 @@
+import { counted } from '../base';
 import type { Heard, Reading } from '../pitch';
 import type { Draft, Source } from '../log';
 import { createGatherer, type Follow, type Followed } from '../two-strings';
@@ -224,8 +225,8 @@ class Playing<State, Action, Log> implements Player<State, Action, Log> {
     const kept = this.kept.splice(0);
     const taken = this.taken;
     this.taken = 0;
-    const counted = `${taken} ${taken === 1 ? 'reading was' : 'readings were'} taken from it.`;
+    const told = `${counted(taken, 'reading was', 'readings were')} taken from it.`;
     const nothing = 'Nothing was saved from it.';
-    this.means.say(`End of the file. ${kept.length > 0 ? kept.join(' ') : taken > 0 ? counted : nothing}`);
+    this.means.say(`End of the file. ${kept.length > 0 ? kept.join(' ') : taken > 0 ? told : nothing}`);
   }
 }

@@ -1,3 +1,4 @@
+import { counted } from '../base';
 import { WALK_FROM_CENTS, type PlannedWalk } from './before';
 
 const named = (notes: readonly string[]) =>
@@ -19,5 +20,5 @@ export const lastWords = (leads: boolean): string =>
  */
 export function betweenWords(saves: number): string {
   const minutes = Math.max(1, Math.round(saves));
-  return `In a pause, in this order. It saves about ${minutes} ${minutes === 1 ? 'minute' : 'minutes'} of a string out of tune.`;
+  return `In a pause, in this order. It saves about ${counted(minutes, 'minute')} of a string out of tune.`;
 }

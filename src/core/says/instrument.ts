@@ -12,7 +12,7 @@ import {
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime, HOUR, MINUTE } from '../base';
+import { clockTime, HOUR, MINUTE, counted } from '../base';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
 import type { SayAsked } from './asked';
@@ -177,7 +177,7 @@ function friction({ life, bench }: SayAsked): Statement[] {
       value: lasts.days,
       interval: [lasts.low, lasts.high],
       unit: 'days',
-      text: `Half of what lubricating gained is gone after about ${lasts.days.toFixed(0)} days (${lasts.low.toFixed(0)} to ${lasts.high.toFixed(0)}).`,
+      text: `Half of what lubricating gained is gone after about ${counted(lasts.days.toFixed(0), 'day')} (${lasts.low.toFixed(0)} to ${lasts.high.toFixed(0)}).`,
     },
   ];
 }

@@ -1,5 +1,5 @@
 import { bridgeNow } from '../bridge';
-import { checkStep } from '../check';
+import { checkStep, TOLERANCE_CENTS } from '../check';
 import { BEGIN_OCTAVE, freshMoves, octaveAt, octavePasses, octavesOf } from '../octave';
 import { doneWalks, isDue, type PlanItem } from '../plan';
 import { dueWords, sinceTime, type Zone, MINUTE, HOUR, DAY } from '../base';
@@ -125,16 +125,16 @@ const off: Rule = ({ life, statuses, visit }) => {
   return notes.length === 0 ? undefined : { to: 'bench', words: `Tune ${named(notes)}` };
 };
 
-/** Before a show its plan says when; but what stands off, or is due, is not left for a visit that is far off. */
-const outNow: Rule = (asked) => {
-  const { life, statuses, visit, nowMs } = asked;
+/** Is out of tolerance now: by its last figure, or surely by what it has done since. */
+const isOut = ({ state, off, byNow }: StringStatus): boolean =>
+  state !== 'unread' && (off || (byNow !== null && Math.abs(byNow.cents) - byNow.sigmaCents > TOLERANCE_CENTS));
+
+/** Before a show its plan says when; but what stands out now is not left for a visit that is far off. */
+const outNow: Rule = ({ life, statuses, visit, nowMs }) => {
   if (visit === undefined || (visit && isDue(visit, nowMs))) return undefined;
-  const notes = statuses.flatMap((s, i) => (s.off && s.state !== 'unread' ? [life.strings[i]!.plan.note] : []));
-  if (notes.length > 0) return { to: 'bench', words: `Tune ${named(notes)}` };
-  return visit && visit.atMs - nowMs > PATIENCE_MS ? due(asked) : undefined;
+  const notes = statuses.flatMap((s, i) => (isOut(s) ? [life.strings[i]!.plan.note] : []));
+  return notes.length === 0 ? undefined : { to: 'bench', words: `Tune ${named(notes)}` };
 };
-/** A visit of the plan that is no further off stands for what is due now (house). */
-const PATIENCE_MS = HOUR;
 
 const show: Rule = ({ visit, nowMs, zone }) => {
   if (visit === undefined) return undefined;

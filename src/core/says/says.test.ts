@@ -205,3 +205,52 @@ test('a set that has been checked three times is offered the octave, once', () =
   expect(next([...calm, ...touches], 0)).toMatch(/^Check/);
   expect(next([...calm, ...touches], 0)).not.toMatch(/intonation/);
 });
+
+test('before a show its plan says when; what stands out now comes first', () => {
+  const show: LogRecord = { ...base(0), type: 'curtain', curtainMs: NOON + 900 * MINUTE };
+  const settled = [...strung(), show, ...walks([1, 10, 30, 70])];
+  expect(next(settled, 74)).not.toMatch(/^Tune/);
+  expect(next([...settled, read(74, 1, -9)], 76)).toBe('Tune B3');
+  // Hours on they have surely gone out, though nobody has read it.
+  expect(next(settled, 700)).toMatch(/^Tune|now$/);
+});
+
+test('a string whose last figure stands outside is not said to hold, however much it surprised', () => {
+  const old = [...strung(-90_000), ...[0, 60, 120, 180, 240].flatMap((m) => NOTES.map((_, i) => read(m, i, 0.1)))];
+  const at = (records: LogRecord[]) => {
+    const all = said(records, 242);
+    return [of(all, 'state', 's0')[0]!.value, of(all, 'hold-chance', 's0')[0]!.chance!] as const;
+  };
+  const [state, chance] = at(old);
+  expect([state, chance > 0.85]).toEqual(['holding', true]);
+  const [after, less] = at([...old, read(241, 0, -9)]);
+  expect(after).not.toBe('holding');
+  expect(less).toBeLessThanOrEqual(0.5);
+});
+
+describe('where strings stand by checkpoints', () => {
+  const sound = (string: number, against: number, cents: number): LogRecord => ({
+    ...base(100),
+    type: 'checkpoint',
+    stringId: `s${string}`,
+    againstId: `s${against}`,
+    anchorId: 's0',
+    passId: 'net',
+    interval: [4, 3],
+    expectCents: 0,
+    cents,
+    sigmaCents: 0.3,
+    beatsHz: 1,
+  });
+  const net = [...strung(-90_000), ...NOTES.map((_, i) => read(10, i, 0)), sound(1, 0, 5), sound(2, 0, 0.4)];
+  const told = (minute: number) => of(said(net, minute), 'net-offset').map((s) => s.text);
+
+  test('is said of those that a checkpoint ties, and in the past tense when it is past', () => {
+    expect(told(105)).toEqual(['B3 is 5.0 cents sharp against E4.', 'G3 agrees with E4: +0.4 cents.']);
+    expect(told(111)).toEqual([
+      'B3 was 5.0 cents sharp against E4 at 13:40.',
+      'G3 agreed with E4 at 13:40: +0.4 cents.',
+    ]);
+    expect(told(281)).toEqual([]);
+  });
+});

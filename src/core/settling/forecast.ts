@@ -12,7 +12,7 @@ import {
   wanderNoise,
   WARMTH,
 } from './process';
-import { clamp } from '../base';
+import { clamp, normalDensity } from '../base';
 
 /** A mixture of normal distributions: share, mean and sd of each part. */
 export interface Mixture {
@@ -219,17 +219,13 @@ export function mixtureQuantile(mix: Mixture, p: number): number {
     const off = mixtureBelow(mix, at) - p;
     if (off < 0) low = at;
     else high = at;
-    const density = mix.share.reduce(
-      (s, w, i) => s + w * normalDensity((at - mix.mean[i]!) / mix.sd[i]!, mix.sd[i]!),
-      0,
-    );
+    const density = mix.share.reduce((s, w, i) => s + w * normalDensity(at - mix.mean[i]!, mix.sd[i]! ** 2), 0);
     const next = at - off / density;
     if (Math.abs(next - at) < 5e-4) return next;
     at = next > low && next < high ? next : 0.5 * (low + high);
   }
   return 0.5 * (low + high);
 }
-const normalDensity = (z: number, sd: number): number => Math.exp(-0.5 * z * z) / (sd * Math.sqrt(2 * Math.PI));
 
 /** Probability that a string standing at offsetCents now is within +-tolerance hMin from now. */
 export function chanceToHold(fit: SettlingFit, hMin: number, toleranceCents: number, offsetCents: number): number {

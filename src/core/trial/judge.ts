@@ -1,4 +1,4 @@
-import { NORMAL_Q95 } from '../base';
+import { NORMAL_Q95, counted } from '../base';
 import { FEWEST_PAIRS } from './setup';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import jstat from 'jstat';
@@ -115,9 +115,9 @@ function whatWouldTell(n: number, middle: number, own: number, sigmas: number[],
     Math.abs(middle) > studentQuantile(1 - (1 - LEVEL) / 2, pairs - 1) * Math.sqrt(variance / pairs);
   for (let k = 1; k <= MOST_MORE; k++)
     if (tells(n, fromStrings + (fromReadings * readings) / (readings + k)))
-      return `Cannot tell yet: about ${k} more readings of each string are needed.`;
+      return `Cannot tell yet: about ${counted(k, 'more reading')} of each string ${k > 1 ? 'are' : 'is'} needed.`;
   for (let k = 1; k <= MOST_MORE; k++)
     if (tells(n + k, own * own))
-      return `Cannot tell yet: about ${k} more pairs are needed. More readings would not help.`;
+      return `Cannot tell yet: about ${counted(k, 'more pair is', 'more pairs are')} needed. More readings would not help.`;
   return 'Cannot tell: if there is an effect, it is too small to see with your strings.';
 }

@@ -1,3 +1,4 @@
+import { counted } from '../../../core/base';
 import { useAsked } from '../../world/asked';
 import type { WaysAsk } from '../../analyst/questions';
 import { WAY_WORDS } from '../../../core/bridge';
@@ -12,9 +13,7 @@ export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk
         {(data ?? []).map(({ way, passes, afterOne }) => (
           <li key={way} className="flex gap-3 border-b border-line py-1">
             <span className="min-w-44 max-w-44">{WAY_WORDS[way]}</span>
-            <b className="figure ml-auto">
-              {passes >= 15 ? '15 or more' : passes} {passes === 1 ? 'pass' : 'passes'}
-            </b>
+            <b className="figure ml-auto">{passes >= 15 ? '15 or more passes' : counted(passes, 'pass', 'passes')}</b>
             <span className="figure w-24 text-right whitespace-nowrap text-ink2">
               {Math.round(100 * afterOne)} % in one
             </span>

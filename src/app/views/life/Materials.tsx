@@ -1,3 +1,4 @@
+import { counted, DAY } from '../../../core/base';
 import type { MaterialLives } from '../../../core/life';
 import type { InstrumentLife } from '../../../core/log';
 import { MATERIAL_NAMES } from '../../../core/strings';
@@ -5,9 +6,8 @@ import { Heads } from '../../parts/Heads';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked } from '../../world/asked';
 import { useWorld } from '../../world/world';
-import { DAY } from '../../../core/base';
 
-const days = (d: number) => (d < 60 ? `${d.toFixed(0)} days` : `${(d / 30).toFixed(0)} months`);
+const days = (d: number) => (d < 60 ? counted(d.toFixed(0), 'day') : counted((d / 30).toFixed(0), 'month'));
 
 const medianWords = ({ median, ended }: MaterialLives): string => {
   if (median.days === null) return ended === 0 ? 'none came off yet' : 'more than half are still on';

@@ -5,7 +5,7 @@ import { saveFile } from '../../parts/saveFile';
 import { REMIND_ENTRIES, useBackup, useSpace } from '../../world/backup';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
-import { MINUTE } from '../../../core/base';
+import { MINUTE, counted } from '../../../core/base';
 
 const megabytes = (bytes: number | undefined) => (bytes === undefined ? '?' : `${(bytes / 1e6).toFixed(0)} MB`);
 
@@ -22,7 +22,7 @@ export function Backup({ stem }: { stem: string }) {
     <section aria-label="Backup" className="mb-4 border-y border-line py-3 text-sm">
       <p>
         {last
-          ? `Last backup ${sinceTime(last.atMs, now, zone)}${last.folder ? `, in ${last.folder}` : ''}. ${unsaved} ${unsaved === 1 ? 'entry is' : 'entries are'} newer.`
+          ? `Last backup ${sinceTime(last.atMs, now, zone)}${last.folder ? `, in ${last.folder}` : ''}. ${counted(unsaved, 'entry is', 'entries are')} newer.`
           : 'There is no backup yet. If this browser is cleared, everything is lost.'}
         {unsaved >= REMIND_ENTRIES && <b> Back up now.</b>}
       </p>

@@ -1,7 +1,8 @@
+import { counted } from '../../../core/base';
 import { isChapter, withBytes, type InstrumentRecord } from '../../../core/log';
 import type { Damaged } from '../../store/database';
 
-const piecesOf = (n: number) => `${n} stored ${n === 1 ? 'piece' : 'pieces'} of this log`;
+const piecesOf = (n: number) => `${counted(n, 'stored piece')} of this log`;
 
 /** What is said of what could not be read: readings by their instruments, where their heads tell. @param named all instruments */
 export function asideWords(damaged: readonly Damaged[], named: readonly InstrumentRecord[]): string {

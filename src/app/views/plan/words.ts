@@ -1,3 +1,4 @@
+import { counted } from '../../../core/base';
 import type { Effort, PlanItem, PlanStep, PlanSum } from '../../../core/plan';
 
 /** What an item asks for, in a few words. */
@@ -20,7 +21,7 @@ export const ADVICE: ReadonlySet<PlanStep> = new Set(['restring', 'too-late', 's
 
 /** A plan in figures. */
 export const sumWords = ({ before, inShow, minutes, out }: PlanSum): string =>
-  `${before} ${before === 1 ? 'check' : 'checks'} before the show, ${inShow === 0 ? 'none' : inShow} during it, ${minutes} min of work. Out of tune ${(100 * out).toFixed(1)} % of the time`;
+  `${counted(before, 'check')} before the show, ${inShow === 0 ? 'none' : inShow} during it, ${minutes} min of work. Out of tune ${(100 * out).toFixed(1)} % of the time`;
 
 /** One walk: what is done at several instruments one after the other. */
 export interface Visit {

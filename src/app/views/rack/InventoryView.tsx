@@ -1,3 +1,4 @@
+import { counted } from '../../../core/base';
 import { v4 as newId } from 'uuid';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -119,8 +120,7 @@ export function InventoryView() {
           {checked.faults.length > 0 && (
             <section aria-label="What is to be mended" className="pb-4">
               <h2 className="pb-1 font-semibold text-rust">
-                {checked.faults.length} {checked.faults.length === 1 ? 'thing is' : 'things are'} to be mended. Nothing
-                is written yet.
+                {counted(checked.faults.length, 'thing is', 'things are')} to be mended. Nothing is written yet.
               </h2>
               <ol className="max-h-72 overflow-y-auto text-sm">
                 {checked.faults.map((f) => (

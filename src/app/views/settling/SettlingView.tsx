@@ -16,7 +16,7 @@ import { EditReading } from '../../parts/EditReading';
 import { FallChart } from './FallChart';
 import { StringRow } from './StringRow';
 import { WhichReading } from './WhichReading';
-import { MINUTE } from '../../../core/base';
+import { MINUTE, counted } from '../../../core/base';
 import { stringStanding, type StringStory } from '../../../core/status';
 
 const AHEAD: [string, number][] = [
@@ -147,7 +147,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
           </label>
           <label className="flex items-center gap-1.5">
             <input type="checkbox" checked={learns} onChange={(e) => setLearns(e.target.checked)} />
-            {sets > 0 ? `from ${sets} earlier ${sets === 1 ? 'set' : 'sets'}` : 'learn from earlier sets'}
+            {sets > 0 ? `from ${counted(sets, 'earlier set')}` : 'learn from earlier sets'}
           </label>
         </div>
         <table className="w-full border-collapse">

@@ -1,3 +1,4 @@
+import { counted } from '../../base';
 import { mixed } from 'yup';
 import { LONGEST_NOTE, MOST_RECORDS } from '../../limits';
 import { text } from './fields';
@@ -24,7 +25,7 @@ export const imported = recordKind(
   },
   (r) => {
     const n = r.ids.split('\n').length;
-    return `Imported ${r.file}: ${n} ${n === 1 ? 'entry' : 'entries'}`;
+    return `Imported ${r.file}: ${counted(n, 'entry', 'entries')}`;
   },
   { file: 'list.csv', ids: 'sample-1\nsample-2' },
 );
