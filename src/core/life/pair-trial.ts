@@ -2,7 +2,7 @@ import { MINUTE } from '../base';
 import type { StringLife } from '../log';
 import { ageFromMs, fallsByAge } from '../status';
 import { SETTLES_AS } from '../strings';
-import { counted, countedFromMs, judgeTrial, type Trial } from '../trial';
+import { countedFrom, countedFromMs, judgeTrial, type Trial } from '../trial';
 
 /**
  * What a treatment did by pairs of strings, one treated and one not: of both, what was read from the treatment on counts, by age.
@@ -19,7 +19,7 @@ export function trialOf(
     const of = (life: StringLife) => {
       const readings = life.readings.filter((r) => r.atMs <= (endedMs ?? Infinity));
       const start = ageFromMs(life);
-      return counted(fallsByAge({ ...life, readings }), start === undefined ? 0 : (fromMs - start) / MINUTE);
+      return countedFrom(fallsByAge({ ...life, readings }), start === undefined ? 0 : (fromMs - start) / MINUTE);
     };
     return { treated: of(treated), control: of(control) };
   });

@@ -17,5 +17,5 @@ export const countedFromMs = ({ treatments }: Pick<StringLife, 'treatments'>): n
   treatments.find((t) => t.treatment !== 'played')?.atMs ?? -Infinity;
 
 /** Readings of both strings that count. @param fromMin ages of each string from which they do */
-export const counted = <R extends { t: number }>(falls: readonly R[], fromMin: number): R[] =>
+export const countedFrom = <R extends { t: number }>(falls: readonly R[], fromMin: number): R[] =>
   falls.filter((f) => f.t >= fromMin);

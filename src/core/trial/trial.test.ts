@@ -52,7 +52,7 @@ test('readings that scatter ask for more readings, strings that scatter for more
     treated: fall(s * 0.8, 0, () => 1.5 * random.normal()),
     control: fall(s, 0, () => 1.5 * random.normal()),
   }));
-  expect(judgeTrial(scattered)!.more).toMatch(/more readings of each string|more pairs/);
+  expect(judgeTrial(scattered)!.more).toMatch(/more readings? of each string|more pairs?/);
   const apart = [0.4, 1.1, 0.5, 1.2, 0.6].map((r) => ({ treated: fall(20 * r), control: fall(20) }));
   expect(judgeTrial(apart)!.more).toContain('more pairs');
 });
