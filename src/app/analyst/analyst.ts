@@ -205,7 +205,7 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     const fretted = traitsOf(life.record).frets;
     return {
       sets: setsOf(life),
-      sheet: lifeSheet(life),
+      sheet: lifeSheet(life, bench()),
       treated: treatmentsOf(life, bench()),
       octaves: fretted ? octavesOf(life, bench()) : undefined,
     };

@@ -21,6 +21,7 @@ const instrument = make(NOW - 400 * DAY, {
     gaugeMm: 0.3,
   })),
 } satisfies Partial<Draft>);
+const strings = instrument.type === 'instrument' ? instrument.strings : [];
 const put = (stringId: string, daysAgo: number) => make(NOW - daysAgo * DAY, { type: 'fitted', stringId });
 const read = (stringId: string, minutesAgo: number, cents: number, purpose = 'as-found') =>
   make(NOW - minutesAgo * MINUTE, { ...typedReading(cents, { tempC: 19 }), stringId, purpose });
@@ -50,7 +51,7 @@ test('a life on one page: strings with their ends, as found and as left with dou
     [-13, 0.4],
     [-2, undefined],
   ]);
-  const sheet = lifeSheet(life!);
+  const sheet = lifeSheet(life!, bench);
   expect(sheet.facts).toEqual(
     expect.arrayContaining([
       ['Reference', 'A4 = 440.0 Hz'],
@@ -63,7 +64,7 @@ test('a life on one page: strings with their ends, as found and as left with dou
     found: expect.stringMatching(/^−13\.0 ±/),
     left: expect.stringMatching(/^\+0\.4 ±/),
   });
-  expect(sheet.rows[1]!.left).toBe('not read');
+  expect(sheet.rows[1]!.left).toBe('left as found');
   const [treated] = treatmentsOf(life!, bench);
   expect(treated!.before).toBeCloseTo(9, 0);
   expect(treated!.after).toBeLessThan(1);
@@ -136,4 +137,53 @@ test('a comparison counts what was read from the treatment on, and up to its end
   expect(treatedAgo(99, null, 'played')).toBe(1);
   expect(treatedAgo(250, 50)).toBe(1);
   expect(treatedAgo(250, 51)).toBeUndefined();
+});
+
+test('the sheet is one walk: all strings, with words where no figure is, and what was done and remarked about it', () => {
+  const three = {
+    ...instrument,
+    strings: ['A4', 'D4', 'G3', 'C3'].map((note, i) => ({ ...strings[0]!, note, stringId: `s${i + 1}` })),
+  };
+  const pass = (passId: string, r: LogRecord) => ({ ...r, passId }) as LogRecord;
+  const records: LogRecord[] = [
+    three as LogRecord,
+    ...['s1', 's2', 's3', 's4'].map((s) => put(s, 30)),
+    make(NOW - 40 * MINUTE, { type: 'removed', stringId: 's4', reason: 'broke' }),
+    // Another device half an hour ago is another walk.
+    pass('other', read('s3', 30, -9)),
+    pass('mine', read('s1', 12, -8)),
+    pass('mine', read('s1', 11, 0.3, 'as-left')),
+    pass('mine', read('s2', 10, 1)),
+    make(NOW - 9 * MINUTE, { type: 'treatment', stringIds: ['s1', 's2'], treatment: 'lubricated', note: 'graphite' }),
+    make(NOW - 8 * MINUTE, { type: 'remark', text: 'A crack at the tail.' }),
+    make(NOW - 2 * DAY, { type: 'remark', text: 'Old.' }),
+    make(NOW - 9 * DAY, { type: 'about', place: 'Locker 3', code: 'RQ-1' }),
+  ];
+  const bench = readBench(records);
+  const sheet = lifeSheet(bench.instruments[0]!, bench);
+  expect(sheet.rows.map((r) => [r.note, r.found.slice(0, 4), r.left.slice(0, 13)])).toEqual([
+    ['A4', '−8.0', expect.stringMatching(/^\+0\.3 ±/)],
+    ['D4', '+1.0', 'left as found'],
+    ['G3', 'not ', 'not read'],
+    ['C3', 'no s', 'no string'],
+  ]);
+  expect(sheet.facts).toEqual(
+    expect.arrayContaining([
+      ['Kept at', 'Locker 3'],
+      ['Code', 'RQ-1'],
+    ]),
+  );
+  expect(sheet.done).toEqual(['A4, D4: lubricated (graphite)']);
+  expect(sheet.remarks).toEqual(['A crack at the tail.']);
+  const far = readBench([...records, read('s2', 1, -9)]);
+  expect(lifeSheet(far.instruments[0]!, far).rows[1]).toMatchObject({ left: 'not brought up' });
+});
+
+test('readings of no pass are one walk while no hour lies between them', () => {
+  const walkOf = (...ago: number[]) => {
+    const bench = readBench([instrument, ...ago.map((m) => read('s1', m, -m))]);
+    return foundAndLeft(bench.instruments[0]!)[0]!.found!.cents;
+  };
+  expect(walkOf(130, 75, 20)).toBe(-130);
+  expect(walkOf(130, 69, 20)).toBe(-69);
 });

@@ -50,21 +50,34 @@ export const setsOf = ({ strings }: InstrumentLife): StringSet[] =>
 export interface FoundAndLeft {
   stringId: string;
   note: string;
+  /** No string is on. */
+  bare: boolean;
   found: ReadingRecord | undefined;
   left: ReadingRecord | undefined;
 }
 
-/** Readings of one walk lie no further apart, ms (house). */
-const WALK_MS = 3 * HOUR;
+/** Readings that are of no pass are of one walk where no more than this lies between two of them, ms (house). */
+const WALK_GAP_MS = HOUR;
 
-/** The last walk: each string as it was first found in it, and as it was last left. */
-export function foundAndLeft({ strings }: InstrumentLife): FoundAndLeft[] {
-  const lastMs = Math.max(...strings.map((s) => s.readings.at(-1)?.atMs ?? -Infinity));
-  return strings.map(({ plan: { stringId, note }, readings }) => {
-    const own = readings.filter((r) => r.atMs > lastMs - WALK_MS);
+/** The readings of the last walk: of one pass, on one device; those of none as they follow one another. In order of time. */
+function lastWalk({ strings }: InstrumentLife): ReadingRecord[] {
+  const all = strings.flatMap((s) => s.readings).sort((a, b) => a.atMs - b.atMs);
+  const last = all.at(-1);
+  const own = all.filter((r) => r.passId === last?.passId);
+  if (last?.passId !== undefined) return own;
+  const first = own.findLastIndex((r, i) => i > 0 && r.atMs - own[i - 1]!.atMs > WALK_GAP_MS);
+  return own.slice(Math.max(0, first));
+}
+
+/** The last walk: each string as it was first found in it, and as it was last left; in the order of the strings. */
+export function foundAndLeft(life: InstrumentLife): FoundAndLeft[] {
+  const walk = lastWalk(life);
+  return life.strings.map(({ plan: { stringId, note }, bare }) => {
+    const own = walk.filter((r) => r.stringId === stringId);
     return {
       stringId,
       note,
+      bare,
       found: own.find((r) => r.purpose === 'as-found'),
       left: own.findLast((r) => r.purpose === 'as-left'),
     };

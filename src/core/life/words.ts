@@ -1,16 +1,36 @@
-import { clockTime, localDay } from '../base';
-import type { InstrumentLife } from '../log';
+import { clockTime, HOUR, localDay } from '../base';
+import { TOLERANCE_CENTS } from '../check';
+import type { Bench, InstrumentLife, ReadingRecord } from '../log';
 import { plusMinus, signedCents } from '../music';
-import { foundAndLeft } from './life';
+import { foundAndLeft, type FoundAndLeft } from './life';
 
-/** The sheet that an owner is handed: what each string stood at, as it came and as it goes. */
-export function lifeSheet(life: InstrumentLife) {
-  const walk = foundAndLeft(life).filter((s) => s.found ?? s.left);
+/** What was done or remarked so long before the first reading of a walk, and after its last one, belongs to it, ms (house). */
+const ABOUT_MS = HOUR;
+
+const figure = (r: ReadingRecord): string => `${signedCents(r.cents)} ${plusMinus(r.sigmaCents)}`;
+
+/** As a string was found, and as it was left, in words where no figure is. */
+function rowOf({ note, bare, found, left }: FoundAndLeft) {
+  const none = bare ? 'no string' : 'not read';
+  const asFound = found && Math.abs(found.cents) <= TOLERANCE_CENTS ? 'left as found' : 'not brought up';
+  return { note, found: found ? figure(found) : none, left: left ? figure(left) : found ? asFound : none };
+}
+
+/** The sheet that an owner is handed: one walk, what each string stood at as it came and as it goes, and what was done. */
+export function lifeSheet(life: InstrumentLife, { treatments, remarks }: Pick<Bench, 'treatments' | 'remarks'>) {
+  const { instrumentId } = life.record;
+  const walk = foundAndLeft(life);
   const read = walk.flatMap((s) => [s.found, s.left]).filter((r) => r !== undefined);
-  const last = [...read].sort((a, b) => a.atMs - b.atMs).at(-1);
-  const figure = (r: (typeof read)[number] | undefined) =>
-    r ? `${signedCents(r.cents)} ${plusMinus(r.sigmaCents)}` : 'not read';
+  const [first, last] = [Math.min, Math.max].map((end) => read.find((r) => r.atMs === end(...read.map((o) => o.atMs))));
   const temps = read.flatMap((r) => r.tempC ?? []);
+  const isOfIt = (r: { instrumentId: string; atMs: number }) =>
+    first !== undefined &&
+    r.instrumentId === instrumentId &&
+    r.atMs >= first.atMs - ABOUT_MS &&
+    r.atMs <= last!.atMs + ABOUT_MS;
+  const notesOf = (ids: readonly string[]) =>
+    walk.flatMap((s) => (ids.includes(s.stringId) ? [s.note] : [])).join(', ');
+  const { owner, place, code } = life.about ?? {};
   return {
     title: `${life.record.name}: as found and as left`,
     facts: last
@@ -20,10 +40,18 @@ export function lifeSheet(life: InstrumentLife) {
           ['Reference', `A4 = ${last.a4Hz.toFixed(1)} Hz`],
           ['Room', temps.length > 0 ? `${temps.at(-1)!.toFixed(1)} °C` : 'not measured'],
           ['Tuned as', life.tuning?.name ?? 'its own notes'],
-          ...(life.about?.owner ? [['Owner', life.about.owner]] : []),
+          ...(owner ? [['Owner', owner]] : []),
+          ...(place ? [['Kept at', place]] : []),
+          ...(code ? [['Code', code]] : []),
         ]
       : [],
-    rows: walk.map(({ note, found, left }) => ({ note, found: figure(found), left: figure(left) })),
+    rows: read.length === 0 ? [] : walk.map(rowOf),
+    done: treatments
+      .filter(isOfIt)
+      .map((t) => `${notesOf(t.stringIds)}: ${t.treatment}${t.note ? ` (${t.note})` : ''}`),
+    remarks: remarks
+      .filter(isOfIt)
+      .map((r) => (r.stringId === undefined ? r.text : `${notesOf([r.stringId])}: ${r.text}`)),
     note: 'Cents from the target. ±: nine of ten readings lie within it.',
   };
 }

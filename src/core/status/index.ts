@@ -1,5 +1,13 @@
 export { fitLives, nextChecks, type LifeFit, type Priors } from './fits';
-export { dueMs, stringStanding, instrumentStatus, type Wish, type ForecastBand, type StringStatus } from './state';
+export {
+  dueMs,
+  isOneSet,
+  stringStanding,
+  instrumentStatus,
+  type Wish,
+  type ForecastBand,
+  type StringStatus,
+} from './state';
 export {
   setsTaughtBy,
   learnedPriors,

@@ -198,3 +198,9 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
 /** When a string is to be looked at, ms: one that stands off, or was never read, at once. */
 export const dueMs = ({ cents, off, lastReadMs, nextCheckMs }: StringStatus): number =>
   cents === null || off ? (lastReadMs ?? 0) : (nextCheckMs ?? Infinity);
+
+/** Strings that were put on within a day are one set, and of one age. */
+export function isOneSet({ strings }: Pick<InstrumentLife, 'strings'>): boolean {
+  const put = strings.map((s) => s.strungMs ?? -Infinity);
+  return Math.max(...put) - Math.min(...put) < DAY;
+}

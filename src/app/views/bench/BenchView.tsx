@@ -35,7 +35,7 @@ import { PlayedSheet } from './PlayedSheet';
 import { Wishes } from './Wishes';
 import { useProcedure } from '../../guided/useProcedure';
 import { MINUTE } from '../../../core/base';
-import { commonOffset, dueMs } from '../../../core/status';
+import { commonOffset, dueMs, isOneSet } from '../../../core/status';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
@@ -132,9 +132,8 @@ export function BenchView({ life }: { life: InstrumentLife }) {
       <div className={WITH_COLUMN}>
         <section aria-label="Strings" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
           <div className="flex flex-wrap items-baseline pb-1.5 text-sm text-ink2">
-            {holding} of {life.strings.length} strings are likely to stay within ±{TOLERANCE_CENTS} cents for {HOLD_MIN}{' '}
-            min
-            {strung > 0 && `, strung ${span(now - strung)} ago`}
+            {holding} of {life.strings.length} strings hold: within ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
+            {strung > 0 && `, ${isOneSet(life) ? 'strung' : 'the newest strung'} ${span(now - strung)} ago`}
             <TuningChoice life={life} say={say} />
           </div>
           {lasting === false && !demo && (

@@ -1,6 +1,18 @@
 import type { lifeSheet } from '../../../core/life';
 import { Heads } from '../../parts/Heads';
 
+function Lines({ name, lines }: { name: string; lines: readonly string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <section aria-label={name} className="w-full">
+      <h3 className="text-ink2">{name}</h3>
+      {lines.map((line, i) => (
+        <p key={i}>{line}</p>
+      ))}
+    </section>
+  );
+}
+
 /** The last walk on a sheet for the owner: each string as it was found and as it was left, and what that rests on. */
 export const Sheet = ({ sheet }: { sheet: ReturnType<typeof lifeSheet> }) =>
   sheet.rows.length === 0 ? (
@@ -29,6 +41,8 @@ export const Sheet = ({ sheet }: { sheet: ReturnType<typeof lifeSheet> }) =>
           </div>
         ))}
       </dl>
+      <Lines name="Done" lines={sheet.done} />
+      <Lines name="Remarks" lines={sheet.remarks} />
       <p className="w-full text-xs text-ink2">{sheet.note}</p>
     </div>
   );
