@@ -1,14 +1,16 @@
 import { counted } from '../../../core/base';
+import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked } from '../../world/asked';
 import type { WaysAsk } from '../../analyst/questions';
 import { WAY_WORDS } from '../../../core/bridge';
 
 /** What each way to tune would take on this very bridge: imagined a few times over, as far as it is known. */
 export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk }) {
-  const { data } = useAsked({ question: 'ways', subject: instrumentId, of: 0, ask, waits: true });
+  const { data, error } = useAsked({ question: 'ways', subject: instrumentId, of: 0, ask, waits: true });
   return (
     <section aria-label="Ways to tune it" className="w-96 max-w-full">
       <h2 className="text-xs text-ink2">What each way takes here, as far as it is known</h2>
+      <NotWorkedOut error={error} waiting={!data} what="What each way takes" />
       <ul data-testid="ways" className="pt-1 text-sm">
         {(data ?? []).map(({ way, passes, afterOne }) => (
           <li key={way} className="flex gap-3 border-b border-line py-1">

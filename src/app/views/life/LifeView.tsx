@@ -52,9 +52,9 @@ export function LifeView({ life }: { life: InstrumentLife }) {
           </div>
           <section aria-labelledby="sheet">
             <h2 id="sheet" className={heading}>
-              {page?.sheet.title ?? `${name}: looking through its readings …`}
+              {page?.sheet.title ?? `${name}: as found and as left`}
             </h2>
-            <NotWorkedOut error={error} what="What its readings say" />
+            <NotWorkedOut error={error} waiting={!page} what="What its readings say" />
             {page && <Sheet sheet={page.sheet} />}
           </section>
           <section aria-labelledby="sets" className="print:hidden">

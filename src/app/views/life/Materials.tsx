@@ -29,7 +29,7 @@ export function Materials({ life, now }: { life: InstrumentLife; now: number }) 
   const own = new Set(life.record.strings.map((s) => s.material));
   return (
     <>
-      <NotWorkedOut error={error} what="How strings last" />
+      <NotWorkedOut error={error} waiting={!data} what="How strings last" />
       <table className="w-full text-sm">
         <Heads of={[['Material'], ['Came off, on', 'figures'], ['Half last'], ['Broke']]} />
         <tbody>

@@ -139,7 +139,7 @@ export function PlanView() {
             {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zone)}`}
           </span>
         </div>
-        <NotWorkedOut error={error} what="The plan" kept="Readings are saved as usual." />
+        <NotWorkedOut error={error} waiting={enabled && !plan} what="The plan" kept="Readings are saved as usual." />
         <TimeLine
           items={work}
           done={recent}

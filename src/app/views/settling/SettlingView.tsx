@@ -72,12 +72,18 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   const atShow = curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zone)}`;
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
+  const isUnread = life.strings.every((s) => s.readings.length === 0);
   const undrawn = story?.strings.reduce((sum, s) => sum + s.undrawn, 0) ?? 0;
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_430px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
       <section aria-label="Falls" className="flex min-h-0 min-w-0 flex-col px-4 py-2">
-        <NotWorkedOut error={error ?? unlearned} kept="Readings are saved as usual." />
-        {life.strings.every((s) => s.readings.length === 0) && (
+        <NotWorkedOut
+          error={error ?? unlearned}
+          waiting={!story && !isUnread}
+          what="How these strings settle"
+          kept="Readings are saved as usual."
+        />
+        {isUnread && (
           <FirstStep to={`${basePath}/bench/${instrumentId}`} words="Start check" drawing={<FallSketch />}>
             Nothing is read yet. Check all strings now and again in ten minutes. Then you see here how far each has
             fallen, and when it will hold.

@@ -92,7 +92,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             : 'chosen by hand'
           : 'these two instruments only'}
       </p>
-      <NotWorkedOut error={error ?? stories.error} />
+      <NotWorkedOut error={error ?? stories.error} waiting={judged === undefined} what="What it has shown" />
       {judged ? (
         <>
           <p data-testid="verdict" className="max-w-3xl pb-3 text-2xl font-semibold leading-snug">
