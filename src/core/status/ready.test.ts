@@ -33,18 +33,21 @@ function chanceAfter(fit: ReturnType<typeof fitAt>, waitMin: number): number {
 test('ready is when the chance to hold, brought up then by all that it has fallen, first is enough: not earlier, hardly later', () => {
   expect(READY).toBe(0.85);
   const fit = fitAt('plain-steel', 30);
-  const wait = readyAfterMin(fit, WISH)!;
+  const wait = readyAfterMin(fit, WISH, 'left alone')!;
   expect(wait).toBeGreaterThan(10);
   expect(chanceAfter(fit, wait)).toBeGreaterThanOrEqual(0.8);
   expect(chanceAfter(fit, wait / 1.07)).toBeLessThan(0.8);
   // A longer time to hold asks for a longer wait.
-  expect(readyAfterMin(fit, { ...WISH, holdMin: 240 })!).toBeGreaterThan(wait);
+  expect(readyAfterMin(fit, { ...WISH, holdMin: 240 }, 'left alone')!).toBeGreaterThan(wait);
 });
 
 test('a settled string is ready now; one that has much to be brought up by one hand is not said to be ready at any time', () => {
-  expect(readyAfterMin(fitAt('plain-steel', 40_000), WISH)).toBe(0);
+  expect(readyAfterMin(fitAt('plain-steel', 40_000), WISH, 'left alone')).toBe(0);
   const nylon = fitAt('plain-nylon', 60);
-  expect(readyAfterMin(nylon, WISH)).toBeNull();
+  expect(readyAfterMin(nylon, WISH, 'left alone')).toBeNull();
+  // Kept in tune it is ready within days.
+  expect(readyAfterMin(nylon, WISH, 'kept in tune')!).toBeLessThan(3 * 1440);
+  expect(readyAfterMin(nylon, WISH, 'kept in tune')!).toBeGreaterThan(60);
   // It creeps slowly enough after a week: what is brought up then settles anew.
   expect(chanceWhenTuned(carryTo(nylon, nylon.nowMin + 7 * 1440), WISH.holdMin, WISH.toleranceCents)).toBeGreaterThan(
     READY,

@@ -1,5 +1,5 @@
 import { clamp } from '../base';
-import { carryTo, chanceWhenTuned, offsetNow, type SettlingFit } from '../settling';
+import { carryTo, chanceWhenTuned, creepBetween, offsetNow, type SettlingFit } from '../settling';
 
 /** From this chance to hold on a string counts as holding, and is said to be ready (house; held against the truth by bench/audit). */
 export const READY = 0.85;
@@ -10,22 +10,36 @@ const LARGEST_CENTS = 300;
 /** Later than this it is not said when, min. */
 const LONGEST_MIN = 14 * 1440;
 
-/** The fit of a string that is brought up now, by as much as it is believed to stand flat. */
-function broughtUp(fit: SettlingFit): SettlingFit {
-  const sizeCents = clamp(-offsetNow(fit).cents, 0, LARGEST_CENTS);
-  return { ...fit, retunes: [...fit.retunes, { t: fit.nowMin, sizeCents }] };
-}
+/** The fit of a string that is brought up now, by so many cents. */
+const broughtUp = (fit: SettlingFit, cents: number): SettlingFit => ({
+  ...fit,
+  retunes: [...fit.retunes, { t: fit.nowMin, sizeCents: clamp(cents, 0, LARGEST_CENTS) }],
+});
+
+/** Kept in tune, a string was brought up no longer ago than this, min. */
+const KEPT_MIN = 60;
 
 /** Looked at after so many times the wait before. */
 const LONGER = 1.5;
 
 /**
- * Waiting time until a string, left alone and brought to pitch then, holds the wanted time with the chance READY, min; null where no
- * wait within a fortnight is enough. The longer it waits, the more slowly it falls, and the more a hand has to bring it up.
+ * Waiting time until a string that is brought to pitch then holds the wanted time with the chance READY, min; null where no wait within
+ * a fortnight is enough.
+ * @param till left alone till then: the longer it waits, the more slowly it falls, and the more a hand has to bring it up; or kept in
+ * tune, so that little is left to bring up
  */
-export function readyAfterMin(fit: SettlingFit, wish: { holdMin: number; toleranceCents: number }): number | null {
-  const isReady = (wait: number) =>
-    chanceWhenTuned(broughtUp(carryTo(fit, fit.nowMin + wait)), wish.holdMin, wish.toleranceCents) >= ENOUGH;
+export function readyAfterMin(
+  fit: SettlingFit,
+  wish: { holdMin: number; toleranceCents: number },
+  till: 'left alone' | 'kept in tune',
+): number | null {
+  const isReady = (wait: number) => {
+    const then = carryTo(fit, fit.nowMin + wait);
+    const flat = -offsetNow(then).cents;
+    const since = creepBetween(fit, Math.max(fit.nowMin, then.nowMin - KEPT_MIN), then.nowMin).mean;
+    const up = broughtUp(then, till === 'left alone' ? flat : Math.min(flat, since));
+    return chanceWhenTuned(up, wish.holdMin, wish.toleranceCents) >= ENOUGH;
+  };
   if (isReady(0)) return 0;
   let low = 1;
   let high = low;

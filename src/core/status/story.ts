@@ -69,6 +69,8 @@ export interface StringStory {
   chance: number | null;
   /** From when it holds the wanted time, once brought to pitch; null where one bring-up is not enough, however long it waits. */
   readyMs: number | null;
+  /** The same, if it is kept in tune until then; null where a fortnight is not enough. */
+  keptReadyMs: number | null;
   nextCheckMs: number | null;
   temperature: { centsPerC: number; sigma: number; from: LifeFit['temperatureFrom'] } | null;
   why: string;
@@ -140,6 +142,7 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
     byCurtain: null,
     chance: null,
     readyMs: null,
+    keptReadyMs: null,
     nextCheckMs: null,
     temperature: null,
     why: readings.length === 0 ? 'Not read yet.' : 'Too few readings. Read it twice, some minutes apart.',
@@ -170,8 +173,12 @@ function tell(life: StringLife, lived: LifeFit | undefined, nextCheckMs: number 
     story.byCurtain = spreadOf((p) => mixtureQuantile(stand, p));
   }
   story.chance = chanceToStay(fit, wish.holdMin, wish.toleranceCents);
-  const wait = readyAfterMin(fit, wish);
-  story.readyMs = wait === null ? null : wish.nowMs + wait * MINUTE;
+  const readyMs = (till: 'left alone' | 'kept in tune') => {
+    const wait = readyAfterMin(fit, wish, till);
+    return wait === null ? null : wish.nowMs + wait * MINUTE;
+  };
+  story.readyMs = readyMs('left alone');
+  story.keptReadyMs = readyMs('kept in tune');
   story.nextCheckMs = nextCheckMs ?? null;
   const warmth = warmthOf(fit);
   story.temperature = { centsPerC: warmth.mean, sigma: warmth.sd, from: lived.temperatureFrom };

@@ -191,7 +191,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
         </table>
         <p className="pt-2 text-xs text-ink2">
           Cents. Holds: the chance to stay within ±{toleranceCents} cents for {holdMin} min if untouched. Ready: from
-          then on a string that is retuned holds.
+          then on a string that was kept in tune holds, once it is retuned.
         </p>
         {undrawn > 0 && (
           <p className="pt-2 text-xs text-ink2">

@@ -52,7 +52,7 @@ export function StringRow({ story: s, index, shown, onShow, nowMs, zone, next }:
         <td className={cell}>{by ? signed(by.q50, 0) : '–'}</td>
         <td className={cell}>{s.chance === null ? '–' : `${(100 * s.chance).toFixed(0)} %`}</td>
         <td className={cell}>
-          {s.chance === null ? '–' : s.readyMs === null ? 'only if kept in tune' : dueTime(s.readyMs, nowMs, zone)}
+          {s.chance === null ? '–' : s.keptReadyMs === null ? 'not in 2 weeks' : dueTime(s.keptReadyMs, nowMs, zone)}
         </td>
         <td>
           <DisclosureButton aria-label={`More about ${s.note}`} className="rounded-md p-1.5">
