@@ -41,8 +41,8 @@ export const Sheet = ({ sheet }: { sheet: ReturnType<typeof lifeSheet> }) =>
           </div>
         ))}
       </dl>
-      <Lines name="Done" lines={sheet.done} />
-      <Lines name="Remarks" lines={sheet.remarks} />
+      <Lines name="Done in this walk" lines={sheet.done} />
+      <Lines name="Remarked in this walk" lines={sheet.remarks} />
       <p className="w-full text-xs text-ink2">{sheet.note}</p>
     </div>
   );
