@@ -17,7 +17,7 @@ import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
 import type { SayAsked } from './asked';
 import { roomWords } from './words';
-import { type LifeFit, type StringStatus, commonOffset, roomSince } from '../status';
+import { type LifeFit, type CommonOffset, type StringStatus, commonOffset, roomSince } from '../status';
 import { instrumentFriction } from '../friction';
 
 /** Causes that are named at all. */
@@ -32,8 +32,7 @@ const NET_MS = 3 * HOUR;
 const NET_NOW_MS = 10 * MINUTE;
 
 /** What all strings have in common. */
-function together({ life, a4Hz }: SayAsked, statuses: readonly StringStatus[]): Statement[] {
-  const off = commonOffset(life, statuses, a4Hz);
+function together(off: CommonOffset | undefined): Statement[] {
   if (!off) return [];
   const common: Statement = {
     kind: 'common-offset',
@@ -229,16 +228,19 @@ function net({ life, bench, nowMs, zone }: SayAsked): Statement[] {
 }
 
 /** Everything that is claimed of one instrument as a whole. */
-export const instrumentSays = (
+export function instrumentSays(
   asked: SayAsked,
   statuses: readonly StringStatus[],
   fits: readonly (LifeFit | undefined)[],
-): Statement[] => [
-  ...together(asked, statuses),
-  ...room(asked, fits, commonOffset(asked.life, statuses, asked.a4Hz) !== undefined),
-  ...octave(asked),
-  ...causes(asked),
-  ...friction(asked),
-  ...bridge(asked),
-  ...net(asked),
-];
+): Statement[] {
+  const off = commonOffset(asked.life, statuses, asked.a4Hz);
+  return [
+    ...together(off),
+    ...room(asked, fits, off !== undefined),
+    ...octave(asked),
+    ...causes(asked),
+    ...friction(asked),
+    ...bridge(asked),
+    ...net(asked),
+  ];
+}

@@ -24,7 +24,7 @@ export { totalFallCents, totalFallSeries } from './falls';
 export { repeatability } from './aligned';
 export { settlingEvents, leapBefore } from './events';
 export { tellingReadings, telling } from './telling';
-export { commonOffset } from './common-offset';
+export { commonOffset, type CommonOffset } from './common-offset';
 export { roundsGain, gainWords } from './rounds-gain';
 export { READY } from './ready';
 export { roomSince } from './room-since';
