@@ -21,7 +21,8 @@ export function lifeSheet(life: InstrumentLife, { treatments, remarks }: Pick<Be
   const { instrumentId } = life.record;
   const walk = foundAndLeft(life);
   const read = walk.flatMap((s) => [s.found, s.left]).filter((r) => r !== undefined);
-  const [first, last] = [Math.min, Math.max].map((end) => read.find((r) => r.atMs === end(...read.map((o) => o.atMs))));
+  const inTime = [...read].sort((a, b) => a.atMs - b.atMs);
+  const [first, last] = [inTime[0], inTime.at(-1)];
   const temps = read.flatMap((r) => r.tempC ?? []);
   const isOfIt = (r: { instrumentId: string; atMs: number }) =>
     first !== undefined &&

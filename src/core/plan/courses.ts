@@ -1,4 +1,4 @@
-import { carryTo, creepBetween, fallAhead, offsetNow, type Mixture, type SettlingFit } from '../settling';
+import { broughtUp, carryTo, creepBetween, fallAhead, offsetNow, type Mixture, type SettlingFit } from '../settling';
 import type { PlanString } from './types';
 import { MINUTE } from '../base';
 
@@ -45,9 +45,9 @@ export function coursesOf({ fit: whole, startMs, lastReadMs }: PlanString) {
     };
   };
   /** @param sizeCents how far it is brought up there */
-  const broughtUp = (atMs: number, sizeCents: number): StringCourse => {
+  const raised = (atMs: number, sizeCents: number): StringCourse => {
     const at = carryTo(fit, ageMin(atMs));
-    const renewed = { ...at, retunes: [...at.retunes, { t: at.nowMin, sizeCents }] };
+    const renewed = broughtUp(at, sizeCents);
     return {
       fallTo: (toMs) => fallAhead(renewed, Math.max(0.01, ageMin(toMs) - at.nowMin)),
       standsCents: null,
@@ -59,7 +59,7 @@ export function coursesOf({ fit: whole, startMs, lastReadMs }: PlanString) {
     fit,
     ageMin,
     asRead,
-    broughtUp,
+    broughtUp: raised,
     creepTo: (fromMs: number, toMs: number) => creepBetween(fit, ageMin(fromMs), ageMin(toMs)),
   };
 }

@@ -118,22 +118,23 @@ const together: Rule = ({ life, statuses, a4Hz }) => {
   };
 };
 
-/** Strings that stand off and are read: they are brought up, if no plan says otherwise. */
-const off: Rule = ({ life, statuses, visit }) => {
-  if (visit !== undefined) return undefined;
-  const notes = statuses.flatMap((s, i) => (s.off ? [life.strings[i]!.plan.note] : []));
+/** Tune those strings of which this is so. */
+function tune({ life, statuses }: NextAsked, which: (status: StringStatus) => boolean): NextThing | undefined {
+  const notes = statuses.flatMap((s, i) => (which(s) ? [life.strings[i]!.plan.note] : []));
   return notes.length === 0 ? undefined : { to: 'bench', words: `Tune ${named(notes)}` };
-};
+}
+
+/** Strings that stand off and are read: they are brought up, if no plan says otherwise. */
+const off: Rule = (asked) => (asked.visit === undefined ? tune(asked, (s) => s.off) : undefined);
 
 /** Is out of tolerance now: by its last figure, or surely by what it has done since. */
 const isOut = ({ state, off, byNow }: StringStatus): boolean =>
   state !== 'unread' && (off || (byNow !== null && Math.abs(byNow.cents) - byNow.sigmaCents > TOLERANCE_CENTS));
 
 /** Before a show its plan says when; but what stands out now is not left for a visit that is far off. */
-const outNow: Rule = ({ life, statuses, visit, nowMs }) => {
-  if (visit === undefined || (visit && isDue(visit, nowMs))) return undefined;
-  const notes = statuses.flatMap((s, i) => (isOut(s) ? [life.strings[i]!.plan.note] : []));
-  return notes.length === 0 ? undefined : { to: 'bench', words: `Tune ${named(notes)}` };
+const outNow: Rule = (asked) => {
+  const { visit, nowMs } = asked;
+  return visit === undefined || (visit && isDue(visit, nowMs)) ? undefined : tune(asked, isOut);
 };
 
 const show: Rule = ({ visit, nowMs, zone }) => {

@@ -1,6 +1,12 @@
 import { clockSteps, type SettlingFit } from './fit';
 import { frictionBetween, keptOver, stepState } from './process';
 
+/** The fit of a string that a hand brings up now. @param sizeCents how far */
+export const broughtUp = (fit: SettlingFit, sizeCents: number): SettlingFit => ({
+  ...fit,
+  retunes: [...fit.retunes, { t: fit.nowMin, sizeCents }],
+});
+
 /**
  * The fit as it will stand at a later time if nothing more is read: every hypothesis stepped on, just as a fit at that time
  * would find it.

@@ -35,7 +35,7 @@ export interface Retune {
 
 /** An as-found reading this old or older says nothing of the size of the bring-up, min. */
 const FOUND_WITHIN_MIN = 5;
-const LARGEST_CENTS = 300;
+export const LARGEST_CENTS = 300;
 
 /** All retunings with their sizes, from the reading found just before each; the first counts 0. */
 export function retunesOf(events: SettlingEvent[]): Retune[] {

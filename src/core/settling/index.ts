@@ -1,5 +1,5 @@
 export { MATERIAL_CODES, SETTLING_PRIORS, type SettlingMaterial, type SettlingPrior } from './materials';
-export type { HandEvent, SettlingEvent, StringHistory } from './history';
+export { LARGEST_CENTS, type HandEvent, type SettlingEvent, type StringHistory } from './history';
 export { fitSettling, type SettlingFit } from './fit';
 export { FRICTION_MOST_CENTS, FRICTION_SHARE, RENEWAL_CENTS } from './process';
 export {
@@ -20,7 +20,7 @@ export {
   warmthOf,
   type Mixture,
 } from './forecast';
-export { carryTo } from './carry';
+export { broughtUp, carryTo } from './carry';
 export { creepShapes } from './shapes';
 export { nextCheckMin, type CheckRule } from './next-check';
 export { adviseRounds, type RoundsAdvice } from './rounds';

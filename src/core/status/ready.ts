@@ -1,20 +1,20 @@
 import { clamp } from '../base';
-import { carryTo, chanceWhenTuned, creepBetween, offsetNow, type SettlingFit } from '../settling';
+import {
+  broughtUp,
+  carryTo,
+  chanceWhenTuned,
+  creepBetween,
+  LARGEST_CENTS,
+  offsetNow,
+  type SettlingFit,
+} from '../settling';
 
 /** From this chance to hold on a string counts as holding, and is said to be ready (house; held against the truth by bench/audit). */
 export const READY = 0.85;
 /** Of strings whose forecast gives them this much, READY hold: just after a bring-up it is a little too wide (house calibration, bench/audit). */
 const ENOUGH = 0.8;
-/** No bring-up counts as more, cents. */
-const LARGEST_CENTS = 300;
 /** Later than this it is not said when, min. */
 const LONGEST_MIN = 14 * 1440;
-
-/** The fit of a string that is brought up now, by so many cents. */
-const broughtUp = (fit: SettlingFit, cents: number): SettlingFit => ({
-  ...fit,
-  retunes: [...fit.retunes, { t: fit.nowMin, sizeCents: clamp(cents, 0, LARGEST_CENTS) }],
-});
 
 /** Kept in tune, a string was brought up no longer ago than this, min. */
 const KEPT_MIN = 60;
@@ -37,7 +37,8 @@ export function readyAfterMin(
     const then = carryTo(fit, fit.nowMin + wait);
     const flat = -offsetNow(then).cents;
     const since = creepBetween(fit, Math.max(fit.nowMin, then.nowMin - KEPT_MIN), then.nowMin).mean;
-    const up = broughtUp(then, till === 'left alone' ? flat : Math.min(flat, since));
+    const size = till === 'left alone' ? flat : Math.min(flat, since);
+    const up = broughtUp(then, clamp(size, 0, LARGEST_CENTS));
     return chanceWhenTuned(up, wish.holdMin, wish.toleranceCents) >= ENOUGH;
   };
   if (isReady(0)) return 0;
