@@ -8,7 +8,7 @@ import { readBench, type LogRecord } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { judgeTrial } from '../../src/core/trial';
 import { DAY, MINUTE } from '../../src/core/base';
-import { instrumentStatus, fallsByAge, instrumentStory, learnedPriors, setsTaughtBy } from '../../src/core/status';
+import { instrumentStatus, fallsByAge, instrumentStory, fitLives, stringOutlook, learnedPriors, setsTaughtBy } from '../../src/core/status';
 
 /** Figures in an answer that are none; [] where all are. */
 export function noNumbers(value: unknown, path = ''): string[] {
@@ -26,11 +26,13 @@ export function useLog(records: readonly LogRecord[], nowMs: number): string[] {
   for (const life of bench.instruments) {
     const { instrumentId } = life.record;
     const status = instrumentStatus(life, { ...wish, confidence: 0.9, lane: true });
+    const fits = fitLives(life.strings, nowMs, priors);
     const pass = passUnderWay(bench.passes, 'check', instrumentId, nowMs);
     answers.push(
       status,
       pass && nextStep(life.strings, status, pass, 3),
-      instrumentStory(life, { ...wish, untilMs: nowMs + DAY, zone: 0 }),
+      instrumentStory(life, { nowMs, priors, untilMs: nowMs + DAY }),
+      life.strings.map((s, i) => stringOutlook(s, fits[i], { ...wish, zone: 0 })),
       learnedPriors(bench.instruments.flatMap(setsTaughtBy), 'plain-nylon')(instrumentId).prior,
       life.strings.map((s) => fallsByAge(s)),
       life.strings.map((s) => octavePasses(bench.touches, instrumentId, s.plan.stringId)),

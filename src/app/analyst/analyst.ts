@@ -5,6 +5,7 @@ import {
   planChoices,
   planShow,
   planStrings,
+  showOf,
   type PlanAsked,
   type PriorOf,
 } from '../../core/plan';
@@ -156,6 +157,12 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     return { ...asked, life, bench: bench(), statuses: instrumentStatus(life, wish), nowMs: wish.nowMs };
   }
 
+  async function said({ instrumentId, ...asked }: Questions['said']['ask']) {
+    const { instrumentStatements } = await says();
+    const log = bench();
+    return instrumentStatements({ ...asked, life: lifeOf(instrumentId), bench: log, show: showOf(log, asked.nowMs) });
+  }
+
   function planAsked({ instrumentIds, priors, ...asked }: PlanAsk): PlanAsked {
     const all = bench();
     const instruments = all.instruments.filter((i) => instrumentIds.includes(i.record.instrumentId));
@@ -222,6 +229,8 @@ export function createAnalyst(means: AnalystMeans): (message: ToAnalyst) => void
     switch (request.question) {
       case 'status':
         return instrumentStatus(lifeOf(request.ask.instrumentId), request.ask.wish);
+      case 'said':
+        return said(request.ask);
       case 'foretell':
         return instrumentStatus(request.ask.life, request.ask.wish);
       case 'ways': {

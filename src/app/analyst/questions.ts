@@ -3,7 +3,7 @@ import type { compareWays, BridgeLaw } from '../../core/bridge';
 import type { BridgeMemory, BridgeTask } from '../../core/codes';
 import type { CauseAnswer, CauseQuestion } from '../../core/causes';
 import type { WavOutcome } from '../../core/exchange';
-import type { NextThing, RackLine } from '../../core/says';
+import type { NextThing, RackLine, SayAsked, Statement } from '../../core/says';
 import type { Effort, Plan, PlanItem, PlanSession, PlanSum, RestringShow, StringRestrung } from '../../core/plan';
 import type { Chapter, InstrumentLife, LogRecord, Search, TrialRecord } from '../../core/log';
 import type { lifeSheet, MaterialLives, StringSet, Treated } from '../../core/life';
@@ -15,6 +15,8 @@ import type { StoreName } from '../store/database';
 /** What the analyst is asked of the log it was told; each is one pure function of the core. */
 export interface Questions {
   status: { ask: { instrumentId: string; wish: Wish }; answer: StringStatus[] };
+  /** Every statement about one instrument and its strings. */
+  said: { ask: SaidAsk; answer: Statement[] };
   /** What would be said of an instrument that is in no log. */
   foretell: { ask: { life: InstrumentLife; wish: Wish }; answer: StringStatus[] };
   /** The one next thing to do with an instrument. */
@@ -65,6 +67,8 @@ export interface NextAsk {
   /** What the plan of a show has next for it; null where nothing more, undefined where it does not play. */
   visit: PlanItem | null | undefined;
 }
+
+export type SaidAsk = Omit<SayAsked, 'life' | 'bench' | 'show'> & { instrumentId: string };
 
 export interface PlanAsk {
   instrumentIds: string[];

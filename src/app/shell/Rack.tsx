@@ -7,7 +7,7 @@ import { pathToNext } from '../parts/next';
 import { RackBars } from '../parts/RackBars';
 import { useNow } from '../world/now';
 import type { NextThing } from '../../core/says';
-import { useNextVisits } from '../world/plan';
+import { useAllWalks } from '../world/plan';
 import { useNextThings, useStatuses } from '../world/status';
 import { useWorld } from '../world/world';
 import { pathTo, type InstrumentViewLine } from './views';
@@ -78,9 +78,9 @@ export function Rack({ current, view }: { current: InstrumentLife; view: Instrum
   const now = useNow(5000);
   const shown = useMemo(() => nearby(bench.instruments, current), [bench.instruments, current]);
   const { of } = useStatuses(shown, now, bench.curtain?.curtainMs ?? null, current.record.instrumentId);
-  const visitOf = useNextVisits();
+  const walksOf = useAllWalks();
   const { instrumentId: inHandId } = current.record;
-  const nexts = useNextThings(shown, now, visitOf, inHandId);
+  const nexts = useNextThings(shown, now, walksOf, inHandId);
   return (
     <nav
       aria-label="Instruments"

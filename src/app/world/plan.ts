@@ -1,15 +1,15 @@
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import {
   isDue,
   planSession,
   sessionOf,
   showOf,
   WALKS,
-  type PlanItem,
   type PlanSession,
   type Show,
 } from '../../core/plan';
 import type { InstrumentLife } from '../../core/log';
+import type { Walks } from '../../core/says';
 import type { PlanAsk } from '../analyst/questions';
 import { useAsked } from './asked';
 import { useNow } from './now';
@@ -53,31 +53,36 @@ export function usePlan(show: Show | undefined) {
   return { plan, error, playing, now, ask, enabled };
 }
 
-/** What the plan of the show in hand has next for each instrument: null where nothing more, undefined where it does not play. */
-export function useNextVisits(): (instrumentId: string) => PlanItem | null | undefined {
+/** The walks that the plan of the show in hand has for each instrument. */
+export function useAllWalks(): (instrumentId: string) => Walks {
   const show = useShow();
-  const { plan } = usePlan(show);
-  return (instrumentId) =>
-    plan && show?.instrumentIds.includes(instrumentId)
-      ? (plan.items.find((i) => i.instrumentId === instrumentId && WALKS.has(i.what)) ?? null)
-      : undefined;
+  const { plan, error } = usePlan(show);
+  return useCallback(
+    (instrumentId) => {
+      if (!show?.instrumentIds.includes(instrumentId) || error) return 'in no show';
+      return plan ? plan.items.filter((i) => i.instrumentId === instrumentId && WALKS.has(i.what)) : 'not yet';
+    },
+    [show, plan, error],
+  );
+}
+
+/** What the plan of the show in hand has for one instrument. */
+export function useWalks(instrumentId: string): Walks {
+  const walksOf = useAllWalks();
+  return useMemo(() => walksOf(instrumentId), [walksOf, instrumentId]);
 }
 
 /** What the plan of the show has in mind for one instrument; undefined where no show is ahead. */
 export function useVisits(instrumentId: string) {
-  const show = useShow();
-  const plays = show?.instrumentIds.includes(instrumentId) ?? false;
-  const { plan, now } = usePlan(plays ? show : undefined);
+  const walks = useWalks(instrumentId);
+  const now = useNow(STEP_MS);
   return useMemo(() => {
-    if (!plays || !plan) return undefined;
-    const items = plan.items.filter((i) => i.instrumentId === instrumentId && WALKS.has(i.what));
-    const next = items[0];
+    if (typeof walks === 'string') return undefined;
+    const [next] = walks;
     return {
       next,
       /** The visit that a pass begun now is. */
       due: next && isDue(next, now) ? next : undefined,
-      /** When a string is named next; undefined where it is not. */
-      nextOf: (stringId: string) => items.find((i) => i.stringIds.includes(stringId)),
     };
-  }, [plays, plan, now, instrumentId]);
+  }, [walks, now]);
 }

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../core/check';
 import type { PlanItem } from '../../core/plan';
 import type { InstrumentLife } from '../../core/log';
-import type { NextThing } from '../../core/says';
+import type { NextThing, Walks } from '../../core/says';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';
 import { useWorld } from './world';
@@ -57,14 +57,15 @@ export function useStatuses(
 const NEXT_MS = MINUTE;
 const NEXT_ON_RACK_MS = 120000;
 
-/**
- * The one next thing of every instrument, in their order; undefined until it is known.
- * @param visitOf what the plan of a show has next for one: null where nothing more, undefined where it does not play
- */
+/** What a plan has next for an instrument: null where nothing more, undefined where it does not play. */
+export const visitIn = (walks: Walks): PlanItem | null | undefined =>
+  typeof walks === 'string' ? undefined : (walks[0] ?? null);
+
+/** The one next thing of every instrument, in their order; undefined until it is known. */
 export function useNextThings(
   instruments: readonly InstrumentLife[],
   nowMs: number,
-  visitOf: (instrumentId: string) => PlanItem | null | undefined,
+  walksOf: (instrumentId: string) => Walks,
   inHandId: string,
 ): (NextThing | undefined)[] {
   const { bench, a4Hz, zone } = useWorld();
@@ -75,12 +76,13 @@ export function useNextThings(
       const { instrumentId } = life.record;
       const every = instrumentId === inHandId ? NEXT_MS : NEXT_ON_RACK_MS;
       const wish = wishOf(Math.floor(nowMs / every) * every, curtainMs, priorsFor(instrumentId));
-      const visit = visitOf(instrumentId);
+      const walks = walksOf(instrumentId);
       return {
         question: 'next',
         subject: instrumentId,
         of: life,
-        ask: { instrumentId, wish, a4Hz, zone, visit },
+        ask: { instrumentId, wish, a4Hz, zone, visit: visitIn(walks) },
+        enabled: walks !== 'not yet',
         waits: instrumentId !== inHandId,
       };
     }),

@@ -33,3 +33,7 @@ export function signedCents(c: number, digits = 1): string {
   const text = Math.abs(c).toFixed(digits);
   return Number(text) === 0 ? text : `${c < 0 ? '−' : '+'}${text}`;
 }
+
+/** An offset with its unit: '−7.0 cents', '+1 cent'. @param c cents */
+export const offsetWords = (c: number, digits = 1): string =>
+  `${signedCents(c, digits)} ${inCents(c, digits).split(' ')[1]}`;

@@ -1,4 +1,4 @@
-export { capital, cents, ratioOfCents, inCents, plusMinus, signedCents } from './cents';
+export { capital, cents, ratioOfCents, inCents, offsetWords, plusMinus, signedCents } from './cents';
 export { parseNote, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ } from './note';
 export { isCourses, noteSets } from './note-sets';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';

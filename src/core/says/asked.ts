@@ -1,6 +1,10 @@
 import type { Zone } from '../base';
-import type { Show } from '../plan';
+import type { PlanItem, Show } from '../plan';
 import type { Bench, InstrumentLife } from '../log';
+import type { Priors } from '../status';
+
+/** What the plan of a show has for one instrument: its walks, in order; or that it plays in none, or that the plan is still being worked out. */
+export type Walks = readonly PlanItem[] | 'in no show' | 'not yet';
 
 /** What is asked about one instrument. */
 export interface SayAsked {
@@ -9,6 +13,11 @@ export interface SayAsked {
   a4Hz: number;
   nowMs: number;
   zone: Zone;
+  /** Within so many cents, for so many minutes. */
+  toleranceCents: number;
+  holdMin: number;
+  priors: Priors;
   /** The show ahead; undefined where none is. */
   show: Show | undefined;
+  walks: Walks;
 }

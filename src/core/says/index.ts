@@ -1,4 +1,8 @@
-export { statementsOf } from './says';
+export { instrumentStatements, statementsOf } from './says';
+export type { SayAsked, Walks } from './asked';
+export type { StringNext } from './string-next';
 export { rackLine, type RackLine } from './rack';
 export { nextThing, type NextThing } from './next';
-export { STATEMENT_KINDS, type Statement } from './statement';
+export { STATEMENT_KINDS, type Statement, type StatementKind } from './statement';
+export { trialSides } from './sides';
+export { shortFigure } from './words';

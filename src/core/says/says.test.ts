@@ -68,7 +68,7 @@ test('every figure of a settling string has its moment, its doubt and its senten
   const all = said([...strung(), show, ...walks([1, 10, 30, 70])], 75);
   for (const { kind, interval, value, text } of all) {
     expect(STATEMENT_KINDS).toContain(kind);
-    expect(text).toMatch(/^[A-Z].*\.$|^(Check|Tune|Last)/);
+    expect(text).toMatch(/^[A-Z\d].*\.$|^(Check|Tune|Last)/);
     if (interval) expect(interval[0]).toBeLessThanOrEqual(Number(value));
     if (interval) expect(interval[1]).toBeGreaterThanOrEqual(Number(value));
   }

@@ -1,4 +1,4 @@
-import type { Zone } from '../base';
+import { span, type Zone } from '../base';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../check';
 import { EAR_SD, earSpread } from '../by-ear';
 import { minutesPerString, planShow, planStrings, sessionOf, showOf, WALKS, type PlanItem, type Show } from '../plan';
@@ -10,7 +10,7 @@ import { instrumentSays } from './instrument';
 import { nextThing } from './next';
 import { spreadOf, type Statement } from './statement';
 import { stringSays } from './strings';
-import { fitLives, instrumentStatus, type Priors, instrumentStory } from '../status';
+import { fitLives, instrumentStatus, isOneSet, type Priors, type StringStatus } from '../status';
 
 export interface SayWish {
   nowMs: number;
@@ -21,32 +21,19 @@ export interface SayWish {
 }
 
 /** What the plan of the show ahead says of strings that are left above their target. */
-function leads(items: readonly PlanItem[], bench: Bench): Statement[] {
+function leads({ life, walks }: SayAsked): Statement[] {
   const told = new Set<string>();
-  return items
-    .filter((i) => WALKS.has(i.what))
-    .flatMap(({ instrumentId, stringIds, leaveAtCents, atMs }) =>
-      stringIds.flatMap((string): Statement[] => {
-        const key = `${instrumentId}/${string}`;
-        const cents = leaveAtCents?.[string] ?? 0;
-        if (told.has(key)) return [];
-        told.add(key);
-        const life = bench.instruments.find((i) => i.record.instrumentId === instrumentId);
-        const note = life?.strings.find((s) => s.plan.stringId === string)?.plan.note;
-        if (cents === 0 || note === undefined) return [];
-        return [
-          {
-            kind: 'lead',
-            instrument: instrumentId,
-            string,
-            value: cents,
-            unit: 'cents',
-            atMs,
-            text: `Leave ${note} at ${signedCents(cents)} cents: it is going to fall.`,
-          },
-        ];
-      }),
-    );
+  return (typeof walks === 'string' ? [] : walks).flatMap(({ stringIds, leaveAtCents, atMs }) =>
+    stringIds.flatMap((string): Statement[] => {
+      const cents = leaveAtCents?.[string] ?? 0;
+      const note = life.strings.find((s) => s.plan.stringId === string)?.plan.note;
+      if (told.has(string) || note === undefined) return [];
+      told.add(string);
+      if (cents === 0) return [];
+      const text = `Leave ${note} at ${signedCents(cents)} cents: it is going to fall.`;
+      return [{ kind: 'lead', string, value: cents, unit: 'cents', atMs, text, brief: signedCents(cents) }];
+    }),
+  );
 }
 
 /** What this player's ear is worth, over all intervals. */
@@ -77,34 +64,74 @@ function planned(bench: Bench, show: Show, { nowMs, zone, priorsOf }: SayWish): 
   }).items;
 }
 
+/** How many strings hold, and how old they are. */
+function whole({ life, toleranceCents, holdMin, nowMs }: SayAsked, statuses: readonly StringStatus[]): Statement[] {
+  const count = statuses.filter((s) => s.state === 'holding').length;
+  const strungMs = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
+  const says: Statement[] = [
+    {
+      kind: 'holding',
+      value: count,
+      text: `${count} of ${life.strings.length} strings hold: within ±${toleranceCents} cents for ${holdMin} min.`,
+    },
+  ];
+  if (strungMs > 0)
+    says.push({
+      kind: 'age',
+      atMs: strungMs,
+      text: `${isOneSet(life) ? 'Strung' : 'The newest was put on'} ${span(nowMs - strungMs)} ago.`,
+    });
+  return says;
+}
+
+/** Everything that is said of one instrument: of each string in its order, and of all together. */
+export function instrumentStatements(asked: SayAsked): Statement[] {
+  const { life, nowMs, toleranceCents, holdMin, priors, show, walks } = asked;
+  const { instrumentId } = life.record;
+  const curtainMs = show && show.curtainMs > nowMs ? show.curtainMs : null;
+  const wish = { nowMs, toleranceCents, holdMin, curtainMs, priors, confidence: CONFIDENCE };
+  const statuses = instrumentStatus(life, wish);
+  const fits = fitLives(life.strings, nowMs, priors);
+  const says: Statement[] = [
+    ...life.strings.flatMap((s, i) => stringSays(s, statuses[i]!, fits[i], asked)),
+    ...whole(asked, statuses),
+    ...instrumentSays(asked, statuses, fits),
+    ...leads(asked),
+  ];
+  if (walks !== 'not yet') {
+    const next = nextThing({ ...asked, statuses, visit: walks === 'in no show' ? undefined : (walks[0] ?? null) });
+    const { to, atMs, words } = next;
+    says.push({
+      kind: 'next-thing',
+      value: to,
+      ...(atMs === undefined ? {} : { atMs }),
+      text: words,
+    });
+  }
+  return says.map((s) => ({ ...s, instrument: instrumentId }));
+}
+
 /** Every statement that the views would make of a log at a moment. */
 export function statementsOf(bench: Bench, wish: SayWish): Statement[] {
   const { nowMs, zone, a4Hz, priorsOf } = wish;
   const show = showOf(bench, nowMs);
-  const curtainMs = show && show.curtainMs > nowMs ? show.curtainMs : null;
   const items = show ? planned(bench, show, wish) : [];
-  const each = bench.instruments.flatMap((life): Statement[] => {
+  const each = bench.instruments.flatMap((life) => {
     const { instrumentId } = life.record;
-    const priors = priorsOf(instrumentId);
-    const asked: SayAsked = { life, bench, a4Hz, nowMs, zone, show };
-    const asking = { nowMs, toleranceCents: TOLERANCE_CENTS, holdMin: HOLD_MIN, curtainMs, priors };
-    const statuses = instrumentStatus(life, { ...asking, confidence: CONFIDENCE });
-    const story = instrumentStory(life, { ...asking, zone, untilMs: curtainMs ?? nowMs });
-    const fits = fitLives(life.strings, nowMs, priors);
-    const visit = show?.instrumentIds.includes(instrumentId)
-      ? (items.find((i) => i.instrumentId === instrumentId && WALKS.has(i.what)) ?? null)
-      : undefined;
-    const next = nextThing({ ...asked, statuses, visit });
-    return [
-      ...life.strings.flatMap((s, i) => stringSays(s, statuses[i]!, story.strings[i]!, fits[i], asked)),
-      ...instrumentSays(asked, statuses, fits),
-      {
-        kind: 'next-thing',
-        value: next.to,
-        ...(next.atMs === undefined ? {} : { atMs: next.atMs }),
-        text: next.words,
-      } as Statement,
-    ].map((s) => ({ ...s, instrument: instrumentId }));
+    return instrumentStatements({
+      life,
+      bench,
+      a4Hz,
+      nowMs,
+      zone,
+      toleranceCents: TOLERANCE_CENTS,
+      holdMin: HOLD_MIN,
+      priors: priorsOf(instrumentId),
+      show,
+      walks: show?.instrumentIds.includes(instrumentId)
+        ? items.filter((i) => i.instrumentId === instrumentId && WALKS.has(i.what))
+        : 'in no show',
+    });
   });
-  return [...each, ...leads(items, bench), ...ear(bench)];
+  return [...each, ...ear(bench)];
 }

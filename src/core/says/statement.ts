@@ -2,13 +2,21 @@ import { NORMAL_Q95 } from '../base';
 /** What a statement can be about. docs/formats.md says what each claims, of which moment and in which unit. */
 export const STATEMENT_KINDS = [
   'state',
+  'reading',
+  'string-next',
   'offset-now',
   'offset-at',
   'fallen',
   'hold-chance',
   'ready-at',
+  'ready-kept',
+  'per-hour',
+  'per-day',
+  'warmth',
   'next-check',
   'rounds-gain',
+  'rounds-did',
+  'why',
   'repeatability',
   'headroom',
   'tuner-way',
@@ -26,11 +34,13 @@ export const STATEMENT_KINDS = [
   'stop-at',
   'net-offset',
   'ear-accuracy',
+  'holding',
+  'age',
   'next-thing',
 ] as const;
 export type StatementKind = (typeof STATEMENT_KINDS)[number];
 
-export type Unit = 'cents' | 'mm' | 'Hz' | 'days' | 'share' | 'cents/turn';
+export type Unit = 'cents' | 'mm' | 'Hz' | 'days' | 'share' | 'cents/turn' | 'cents/°C';
 
 /** One claim of the log at a moment: the figure that can be held against a truth, and the sentence that a view shows. */
 export interface Statement {
@@ -50,6 +60,8 @@ export interface Statement {
   /** How likely it is to be so, 0 to 1. */
   chance?: number;
   text: string;
+  /** The same beside its name, where a row has no room for a sentence. */
+  brief?: string;
 }
 
 /** A figure whose doubt is normal, with the interval of nine of ten. */

@@ -1,21 +1,23 @@
-import { chanceWords, HOLD_MIN, TOLERANCE_CENTS } from '../check';
+import { chanceWords } from '../check';
 import { loadOf, tunerOf } from '../guided';
-import { stringTargetHz, plusMinus } from '../music';
-import { clockTime, dueTime, sinceTime, MINUTE, NORMAL_Q95 } from '../base';
+import { signedCents, stringTargetHz, plusMinus } from '../music';
+import { clockTime, counted, dueTime, sinceTime, MINUTE, NORMAL_Q95 } from '../base';
 import type { StringLife } from '../log';
-import { mixtureMoments, mixtureQuantile, standAhead, type SettlingFit } from '../settling';
-import { halfWidth, spreadOf, type Statement } from './statement';
+import { standAt, type SettlingFit } from '../settling';
+import { halfWidth, normal, spreadOf, type Statement } from './statement';
 import type { SayAsked } from './asked';
-import { atWords, fallenWords, nowWords, STATE_WORDS } from './words';
+import { atWords, aboutCents, ageLine, fallenWords, nowWords, STATE_WORDS, WARMTH_FROM } from './words';
+import { stringNext } from './string-next';
 import {
   fallenOf,
+  gainWords,
   READY,
   repeatability,
-  type LifeFit,
-  type StringStatus,
-  gainWords,
   roundsGain,
-  type StringStory,
+  stringOutlook,
+  type LifeFit,
+  type StringOutlook,
+  type StringStatus,
 } from '../status';
 
 const HOUR_MIN = 60;
@@ -24,55 +26,102 @@ const TUNER_FACTOR = 1.5;
 
 /** Where a string will stand, in a statement's figures. */
 function standing(fit: SettlingFit, hMin: number) {
-  const mix = standAhead(fit, hMin);
-  const interval: [number, number] = [mixtureQuantile(mix, 0.05), mixtureQuantile(mix, 0.95)];
-  return { value: mixtureQuantile(mix, 0.5), sd: mixtureMoments(mix).sd, interval, unit: 'cents' as const };
+  const { q05, q50, q95, sd } = standAt(fit, hMin);
+  return { value: q50, sd, interval: [q05, q95] as [number, number], unit: 'cents' as const };
 }
 
-/** What is forecast of a string that was read twice. */
-function ahead(status: StringStatus, story: StringStory, fit: SettlingFit, note: string, asked: SayAsked): Statement[] {
-  const { nowMs, zone, show } = asked;
-  const says: Statement[] = [];
+/** Where it stands now and where it will, untouched. */
+function offsets(note: string, fit: SettlingFit, { nowMs, zone, show }: SayAsked): Statement[] {
   const now = standing(fit, 0);
-  says.push({ kind: 'offset-now', ...now, atMs: nowMs, text: nowWords(note, now.value, now.interval) });
   const moments = [nowMs + HOUR_MIN * MINUTE, ...(show && show.curtainMs > nowMs ? [show.curtainMs] : [])];
-  for (const atMs of moments) {
-    const then = standing(fit, (atMs - nowMs) / MINUTE);
-    says.push({
-      kind: 'offset-at',
-      ...then,
-      atMs,
-      text: atWords(note, then.value, halfWidth(then.interval), atMs, zone),
-    });
-  }
-  if (status.chance !== null) {
-    const untilMs = nowMs + HOLD_MIN * MINUTE;
+  return [
+    {
+      kind: 'offset-now',
+      ...now,
+      atMs: nowMs,
+      text: nowWords(note, now.value, now.interval),
+      brief: `now about ${aboutCents(now.value, now.interval)}`,
+    },
+    ...moments.map((atMs): Statement => {
+      const then = standing(fit, (atMs - nowMs) / MINUTE);
+      return {
+        kind: 'offset-at',
+        ...then,
+        atMs,
+        text: atWords(note, then.value, then.interval, atMs, zone),
+        brief: aboutCents(then.value, then.interval),
+      };
+    }),
+  ];
+}
+
+/** How likely it is to hold, and from when on it does. */
+function holds(note: string, status: StringStatus, outlook: StringOutlook, asked: SayAsked): Statement[] {
+  const { nowMs, zone, toleranceCents, holdMin } = asked;
+  const untilMs = nowMs + holdMin * MINUTE;
+  const says: Statement[] = [];
+  if (status.chance !== null)
     says.push({
       kind: 'hold-chance',
       atMs: untilMs,
       chance: status.chance,
-      text: `${note}, untouched: ${chanceWords(status.chance)} within ±${TOLERANCE_CENTS} cents until ${clockTime(untilMs, zone)}.`,
+      text: `${note}, untouched: ${chanceWords(status.chance)} within ±${toleranceCents} cents until ${clockTime(untilMs, zone)}.`,
+      brief: `${(100 * status.chance).toFixed(0)} %`,
     });
-  }
+  const { readyMs, keptReadyMs } = outlook;
   // What holds as it stands is not told when it would.
-  if (story.readyMs !== null && status.state !== 'holding')
+  if (readyMs !== null && status.state !== 'holding')
     says.push({
       kind: 'ready-at',
-      atMs: story.readyMs,
+      atMs: readyMs,
       chance: READY,
-      text: `${note} holds ${HOLD_MIN} minutes if it is retuned ${dueTime(story.readyMs, nowMs, zone)}.`,
+      text: `${note} holds ${holdMin} minutes if it is retuned ${dueTime(readyMs, nowMs, zone)}.`,
+      brief: dueTime(readyMs, nowMs, zone),
     });
-  if (status.nextCheckMs !== null)
-    says.push({
-      kind: 'next-check',
-      atMs: status.nextCheckMs,
-      text: `Check ${note}: ${dueTime(status.nextCheckMs, nowMs, zone)}.`,
-    });
+  says.push(
+    keptReadyMs === null
+      ? {
+          kind: 'ready-kept',
+          value: 'not in 2 weeks',
+          text: `${note} does not hold ${holdMin} minutes within two weeks, though it is kept in tune.`,
+          brief: 'not in 2 weeks',
+        }
+      : {
+          kind: 'ready-kept',
+          atMs: keptReadyMs,
+          chance: READY,
+          text: `${note} holds ${holdMin} minutes if it is kept in tune, and retuned ${dueTime(keptReadyMs, nowMs, zone)}.`,
+          brief: dueTime(keptReadyMs, nowMs, zone),
+        },
+  );
   return says;
 }
 
-/** What its stretch rounds are worth from here. */
-function rounds(life: StringLife, fit: SettlingFit, { nowMs, zone, show }: SayAsked): Statement[] {
+/** How it falls, why, and how it answers to warmth. */
+function falls(note: string, { perHour, perDay, warmth, why }: StringOutlook): Statement[] {
+  const fall = (kind: 'per-hour' | 'per-day', { mean, sd }: StringOutlook['perHour'], time: string): Statement => {
+    const figure = normal(mean, sd);
+    const brief = aboutCents(mean, figure.interval!, 'plain');
+    return { kind, ...figure, unit: 'cents', text: `${note}, untouched, falls about ${brief} in ${time}.`, brief };
+  };
+  const { centsPerC, sdCents, from } = warmth;
+  const figure = `${signedCents(centsPerC)} ${plusMinus(sdCents)} cents`;
+  return [
+    fall('per-hour', perHour, 'an hour'),
+    fall('per-day', perDay, 'a day'),
+    {
+      kind: 'warmth',
+      ...normal(centsPerC, sdCents),
+      unit: 'cents/°C',
+      text: `One degree warmer moves ${note} ${figure} (${WARMTH_FROM[from]}).`,
+      brief: `${figure} (${WARMTH_FROM[from]})`,
+    },
+    { kind: 'why', text: why },
+  ];
+}
+
+/** What its stretch rounds did, and what another is worth from here. */
+function rounds(life: StringLife, fit: SettlingFit, did: string, { nowMs, zone, show }: SayAsked): Statement[] {
   const { note } = life.plan;
   const gain = roundsGain(life, fit, nowMs, show?.curtainMs ?? null);
   if (!gain) return [];
@@ -86,6 +135,7 @@ function rounds(life: StringLife, fit: SettlingFit, { nowMs, zone, show }: SayAs
       atMs: gain.untilMs,
       text: gainWords(gain, `Another round on ${note}`, clockTime(gain.untilMs, zone)),
     },
+    { kind: 'rounds-did', text: did },
   ];
 }
 
@@ -113,23 +163,25 @@ function tuner(life: StringLife, { life: instrument, a4Hz }: SayAsked): Statemen
   ];
 }
 
-/** Everything that is claimed of one string. */
-export function stringSays(
-  life: StringLife,
-  status: StringStatus,
-  story: StringStory,
-  lived: LifeFit | undefined,
-  asked: SayAsked,
-): Statement[] {
-  const fit = lived?.fit;
-  const { nowMs, zone, a4Hz } = asked;
+/** What was read of it last, how well readings repeat, and how far it has fallen. */
+function read(life: StringLife, status: StringStatus, lived: LifeFit | undefined, asked: SayAsked): Statement[] {
+  const { nowMs, zone } = asked;
   const { plan, readings } = life;
+  const last = readings.at(-1);
+  if (!last) return [];
   const { note } = plan;
-  const read = status.cents === null ? '' : `, read ${sinceTime(status.lastReadMs!, nowMs, zone)}`;
+  const { cents, sigmaCents, atMs } = last;
+  const since = sinceTime(atMs, nowMs, zone);
   const says: Statement[] = [
-    { kind: 'state', value: status.state, text: `${note} ${STATE_WORDS[status.state]}${read}.` },
+    {
+      kind: 'reading',
+      ...normal(cents, sigmaCents),
+      unit: 'cents',
+      atMs,
+      text: `${note} was read at ${signedCents(cents)} ${plusMinus(sigmaCents)} cents, ${since}.`,
+      brief: ageLine(status, lived && standAt(lived.fit, 0), nowMs, zone),
+    },
   ];
-  if (fit && status.byNow) says.push(...ahead(status, story, fit, note, asked), ...rounds(life, fit, asked));
   const fallen = fallenOf(life, lived);
   if (fallen)
     says.push({
@@ -138,8 +190,9 @@ export function stringSays(
       sd: halfWidth(fallen.interval) / NORMAL_Q95,
       interval: fallen.interval,
       unit: 'cents',
-      atMs: status.lastReadMs!,
+      atMs,
       text: fallenWords(note, fallen.cents, sinceTime(readings[0]!.atMs, nowMs, zone)),
+      brief: aboutCents(fallen.cents, fallen.interval, 'plain'),
     });
   const repeats = repeatability(readings);
   if (repeats)
@@ -149,15 +202,65 @@ export function stringSays(
       ...spreadOf(repeats.cents, repeats.pairs / 2),
       unit: 'cents',
       text: `Readings of ${note} repeat within ${plusMinus(repeats.cents)} cents.`,
+      brief: `${plusMinus(repeats.cents)} cents (${counted(repeats.pairs, 'pair')})`,
     });
+  return says;
+}
+
+/** How near a string at pitch is to its breaking load. */
+function headroom({ plan }: StringLife, a4Hz: number): Statement[] {
   const targetHz = stringTargetHz(plan, a4Hz);
-  const share = (targetHz && loadOf(plan, targetHz)?.shareOfBreaking) ?? null;
-  if (share !== null)
-    says.push({
+  const load = targetHz ? loadOf(plan, targetHz) : undefined;
+  const share = load?.shareOfBreaking ?? null;
+  if (!load || share === null) return [];
+  const brief = `${load.tensionN.toFixed(0)} N, ${Math.round(100 * share)} %`;
+  return [
+    {
       kind: 'headroom',
       value: share,
       unit: 'share',
-      text: `${note} at pitch is at ${Math.round(100 * share)} % of its breaking load.`,
-    });
-  return [...says, ...tuner(life, asked)].map((s) => ({ ...s, string: plan.stringId }));
+      text: `${plan.note} at pitch is at ${Math.round(100 * share)} % of its breaking load.`,
+      brief,
+    },
+  ];
+}
+
+const NOT_READ = 'Not read yet.';
+const READ_ONCE = 'Too few readings. Read it twice, some minutes apart.';
+
+/** Everything that is claimed of one string. */
+export function stringSays(
+  life: StringLife,
+  status: StringStatus,
+  lived: LifeFit | undefined,
+  asked: SayAsked,
+): Statement[] {
+  const { nowMs, zone } = asked;
+  const { plan } = life;
+  const { note } = plan;
+  const when = status.lastReadMs === null ? '' : `, read ${sinceTime(status.lastReadMs, nowMs, zone)}`;
+  const outlook = stringOutlook(life, lived, { ...asked, curtainMs: asked.show?.curtainMs ?? null });
+  const fit = lived?.fit;
+  return [
+    { kind: 'state' as const, value: status.state, text: `${note} ${STATE_WORDS[status.state]}${when}.` },
+    ...stringNext(life, status, asked),
+    ...read(life, status, lived, asked),
+    ...(fit && outlook
+      ? [
+          ...offsets(note, fit, asked),
+          ...holds(note, status, outlook, asked),
+          ...(status.nextCheckMs === null ? [] : [nextCheck(note, status.nextCheckMs, asked)]),
+          ...rounds(life, fit, outlook.rounds, asked),
+          ...falls(note, outlook),
+        ]
+      : [{ kind: 'why' as const, text: status.cents === null ? NOT_READ : READ_ONCE }]),
+    ...headroom(life, asked.a4Hz),
+    ...tuner(life, asked),
+  ].map((s) => ({ ...s, string: plan.stringId }));
+}
+
+/** When the string is to be looked at by its own law, whatever a show's plan says. */
+function nextCheck(note: string, atMs: number, { nowMs, zone }: SayAsked): Statement {
+  const due = dueTime(atMs, nowMs, zone);
+  return { kind: 'next-check', atMs, text: `Check ${note}: ${due}.`, brief: due };
 }

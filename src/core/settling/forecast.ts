@@ -13,6 +13,7 @@ import {
   WARMTH,
 } from './process';
 import { clamp, normalDensity } from '../base';
+import { keptOf } from './kept';
 
 /** A mixture of normal distributions: share, mean and sd of each part. */
 export interface Mixture {
@@ -150,13 +151,28 @@ export function standAhead(fit: SettlingFit, hMin: number): Mixture {
 }
 
 /** Where the string stands now against its target, cents, from all it has shown: the middle of what is believed, and its spread. */
-export function offsetNow(fit: SettlingFit): { cents: number; sigmaCents: number } {
+export const offsetNow = keptOf((fit): { cents: number; sigmaCents: number } => {
   const now = partsNow(fit);
   const at = fit.components.map((c) => standing(fit, c, now));
   const share = fit.components.map((c) => c.share);
   const mix = { share, mean: at.map((s) => s.cents), sd: at.map((s) => Math.sqrt(Math.max(1e-6, s.variance))) };
   return { cents: mixtureQuantile(mix, 0.5), sigmaCents: mixtureMoments(mix).sd };
+});
+
+/** Where a string will stand, cents from its target: the middle, mean and spread of it, and what nine of ten lie between. */
+export interface Stand {
+  q05: number;
+  q50: number;
+  q95: number;
+  mean: number;
+  sd: number;
 }
+/** Where the string will stand hMin from now if it is left alone. */
+export const standAt = keptOf((fit, hMin: number): Stand => {
+  const mix = standAhead(fit, hMin);
+  const q = (p: number) => mixtureQuantile(mix, p);
+  return { q05: q(0.05), q50: q(0.5), q95: q(0.95), ...mixtureMoments(mix) };
+});
 
 /** What is believed of one part of the state, over all hypotheses. */
 function believed({ components }: SettlingFit, part: number): { mean: number; sd: number } {
@@ -242,12 +258,12 @@ const BETWEEN = 0.2;
  * Probability that the string stays within +-tolerance from now on for hMin if it is left alone: what is not known of where it
  * stands counts. That of its worst moment, less what goes out and comes back between.
  */
-export function chanceToStay(fit: SettlingFit, hMin: number, toleranceCents: number): number {
+export const chanceToStay = keptOf((fit, hMin: number, toleranceCents: number): number => {
   const worst = Math.min(
     ...ON_THE_WAY.map((share) => mixtureBetween(standAhead(fit, share * hMin), -toleranceCents, toleranceCents)),
   );
   return worst - BETWEEN * worst * (1 - worst);
-}
+});
 
 /** A hand leaves a string this near to its target, standard deviation, cents (house estimate). */
 const HAND_CENTS = 0.8;

@@ -17,8 +17,10 @@ export {
   renewalOf,
   slopeOf,
   standAhead,
+  standAt,
   warmthOf,
   type Mixture,
+  type Stand,
 } from './forecast';
 export { broughtUp, carryTo } from './carry';
 export { creepShapes } from './shapes';
@@ -28,3 +30,4 @@ export { leapOf, type Surprise } from './slip';
 export { roomAt, roomFromStrings, type RoomString } from './room';
 export { totalFall } from './total-fall';
 export { fallWithoutHands, gainOfRound } from './without-hands';
+export { keptOf } from './kept';

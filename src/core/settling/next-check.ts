@@ -1,6 +1,6 @@
-import type { SettlingFit } from './fit';
 import { fallAhead, mixtureBelow } from './forecast';
 import { clamp } from '../base';
+import { keptOf } from './kept';
 
 export interface CheckRule {
   toleranceCents: number;
@@ -20,7 +20,7 @@ const LONGEST_MIN = 14 * 1440;
  * Time until the string should be read again, min: the longest for which it stays within tolerance with the wanted
  * confidence on either side, at most six times the last interval, at least 2 min. House design.
  */
-export function nextCheckMin(fit: SettlingFit, rule: CheckRule): number {
+export const nextCheckMin = keptOf((fit, rule: CheckRule): number => {
   const within = (h: number): boolean => {
     const mix = fallAhead(fit, h);
     const [least, most] = [rule.offsetCents - rule.toleranceCents, rule.offsetCents + rule.toleranceCents];
@@ -42,4 +42,4 @@ export function nextCheckMin(fit: SettlingFit, rule: CheckRule): number {
     else high = middle;
   }
   return low;
-}
+});

@@ -45,6 +45,7 @@ const lived = (told: ReadingRecord[], surprise?: Surprise, moved: LifeFit['moved
     startMs: START,
     told,
     fit: FIT,
+    readFit: FIT,
     moved,
     surprises: new Map(surprise ? [[told.at(-1)!.atMs, surprise]] : []),
   }) as unknown as LifeFit;

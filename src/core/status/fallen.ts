@@ -1,5 +1,5 @@
 import { MINUTE, NORMAL_Q95 } from '../base';
-import { creepBetween } from '../settling';
+import { creepBetween, keptOf } from '../settling';
 import type { StringLife } from '../log';
 import { totalFallSeries } from './falls';
 import { raisedUnnoted, surpriseAt, type LifeFit } from './fits';
@@ -13,6 +13,9 @@ interface FallenAt {
 
 /** What it fell before a hand turned it is known to this share (house estimate, held against the truth by bench/audit). */
 const BEFORE_HAND_SHARE = 0.7;
+
+/** A string is seldom brought up more often than this. */
+const creepFrom = keptOf(creepBetween, 200);
 
 /**
  * Total fall at each reading that tells of a string: what was read; what it fell, by its law, between the last figure and the hand
@@ -30,7 +33,7 @@ export function fallenSeries(life: StringLife, lived: LifeFit | undefined): Fall
       variance += before.sigmaCents ** 2 + r.sigmaCents ** 2;
       if (lived) {
         const [from, to] = [before, r].map(({ atMs }) => (atMs - lived.startMs) / MINUTE);
-        const creep = creepBetween(lived.fit, from!, to!);
+        const creep = creepFrom(lived.readFit, from!, to!);
         unread += creep.mean;
         variance += creep.variance + (BEFORE_HAND_SHARE * creep.mean) ** 2;
       }

@@ -1,8 +1,8 @@
 import {
   carryTo,
+  keptOf,
   fitSettling,
   nextCheckMin,
-  type CheckRule,
   offsetNow,
   roomAt,
   roomFromStrings,
@@ -32,6 +32,8 @@ export interface LifeFit {
   /** The readings that were fitted. */
   told: readonly ReadingRecord[];
   fit: SettlingFit;
+  /** The same when it was read last. */
+  readFit: SettlingFit;
   /** How far each reading that was fitted lay from what was expected, by its time, ms. */
   surprises: ReadonlyMap<number, Surprise>;
   /** Readings before which it had been tuned without a word. */
@@ -66,8 +68,20 @@ export function fitLives(
   const fits = known.get(strings)?.get(basis) ?? fitAtLastReadings(strings, priors);
   known.set(strings, (known.get(strings) ?? new Map<string, (LifeFit | undefined)[]>()).set(basis, fits));
   if (nowMs === 'at the last reading') return fits;
-  return fits.map((f) => f && { ...f, fit: carryTo(f.fit, (nowMs - f.startMs) / MINUTE) });
+  return fits.map((f) => f && { ...f, fit: carried(f.fit, momentMin(f.fit, (nowMs - f.startMs) / MINUTE)) });
 }
+
+/** A minute after a string was read it moves less in a quarter of one, and an hour after in half a minute, than can be told. */
+const STEP_MIN = 0.25;
+const STEP_SHARE = 0.02;
+/** The moment near one that is asked about for which a fit is carried on: what is asked again soon after is known. */
+function momentMin({ nowMin }: SettlingFit, askedMin: number): number {
+  const since = askedMin - nowMin;
+  const step = STEP_MIN * 2 ** Math.max(0, Math.floor(Math.log2((STEP_SHARE * since) / STEP_MIN)));
+  return nowMin + Math.round(since / step) * step;
+}
+/** One of now, and one of a moment that is asked about beside it. */
+const carried = keptOf(carryTo, 2);
 
 /** What a string's readings were fitted to, by all that a fit rests on: another string's reading does not change it. */
 const fitted = new WeakMap<readonly ReadingRecord[], Map<string, SettlingFit>>();
@@ -109,7 +123,7 @@ function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (Lif
     const surprises = new Map(
       fit.surprises.flatMap((s, k) => (s ? [[Math.round(startMs + events[k]!.t * MINUTE), s] as const] : [])),
     );
-    return { startMs, events, told: readings, fit, surprises, temperatureFrom, moved: own };
+    return { startMs, events, told: readings, fit, readFit: fit, surprises, temperatureFrom, moved: own };
   };
   let fits = strings.map((life, i) => fitOne(life, i, []));
   let moved: Moved[] = [];
@@ -192,18 +206,6 @@ export function lastIntervalMin({ readings }: StringLife, startMs: number): numb
   return (last.atMs - (before?.atMs ?? startMs)) / MINUTE;
 }
 
-/** Waits until the next check that were worked out, by what they are of: a fit does not change. */
-const waits = new WeakMap<SettlingFit, Map<string, number>>();
-
-function waitMin(fit: SettlingFit, rule: CheckRule): number {
-  const known = waits.get(fit) ?? new Map<string, number>();
-  waits.set(fit, known);
-  const key = JSON.stringify(rule);
-  const wait = known.get(key) ?? nextCheckMin(fit, rule);
-  known.set(key, wait);
-  return wait;
-}
-
 /**
  * When every string is to be read again, ms: counted from its own last reading, so that asking again moves nothing. One out of
  * tolerance is taken as brought to pitch. Undefined where nothing tells.
@@ -218,7 +220,7 @@ export function nextChecks(
     const last = life.readings[life.readings.length - 1];
     if (!f || !last) return undefined;
     const { cents } = offsetNow(f.fit);
-    const wait = waitMin(f.fit, {
+    const wait = nextCheckMin(f.fit, {
       toleranceCents: rule.toleranceCents,
       confidence: rule.confidence,
       offsetCents: Math.abs(cents) > rule.toleranceCents ? 0 : cents,

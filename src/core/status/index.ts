@@ -28,3 +28,4 @@ export { commonOffset, type CommonOffset } from './common-offset';
 export { roundsGain, gainWords } from './rounds-gain';
 export { READY } from './ready';
 export { roomSince } from './room-since';
+export { stringOutlook, type StringOutlook } from './outlook';

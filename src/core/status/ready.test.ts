@@ -7,8 +7,11 @@ import {
   type SettlingEvent,
   type SettlingMaterial,
 } from '../settling';
-import { READY, readyAfterMin } from './ready';
+import { READY, readyAfterMin as readyFrom } from './ready';
 
+type Fit = ReturnType<typeof fitAt>;
+const readyAfterMin = (fit: Fit, wish: typeof WISH, till: 'left alone' | 'kept in tune') =>
+  readyFrom(fit, fit.nowMin, wish, till);
 const WISH = { holdMin: 90, toleranceCents: 3 };
 
 /** A string that falls by the law of its material, read twice. @param ageMin how old it is, min */
@@ -52,4 +55,15 @@ test('a settled string is ready now; one that has much to be brought up by one h
   expect(chanceWhenTuned(carryTo(nylon, nylon.nowMin + 7 * 1440), WISH.holdMin, WISH.toleranceCents)).toBeGreaterThan(
     READY,
   );
+});
+
+test('asked again later it is the same moment, and now once that is past', () => {
+  const fit = fitAt('plain-steel', 30);
+  const first = readyAfterMin(fit, WISH, 'kept in tune')!;
+  expect(readyFrom(fit, fit.nowMin + 10, WISH, 'kept in tune')! + 10).toBeCloseTo(first, 9);
+  expect(readyFrom(fit, fit.nowMin + first + 1, WISH, 'kept in tune')).toBe(0);
+  // Left alone for a fortnight, one hand has more to bring up than holds.
+  const soon = readyAfterMin(fit, { ...WISH, toleranceCents: 2 }, 'left alone');
+  const late = readyFrom(fit, fit.nowMin + 14 * 1440, { ...WISH, toleranceCents: 2 }, 'left alone');
+  expect([soon === null, late === null]).toEqual([false, true]);
 });

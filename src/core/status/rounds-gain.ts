@@ -7,10 +7,8 @@ import {
   adviseRounds,
   fallWithoutHands,
   gainOfRound,
-  mixtureMean,
-  mixtureQuantile,
   offsetNow,
-  standAhead,
+  standAt,
 } from '../settling';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
@@ -88,14 +86,14 @@ export function roundsTold(
   const curtainMin = endMin(wish.nowMs, wish.curtainMs);
   if (curtainMin > HOUR_MIN) times.push({ h: curtainMin, when: `at ${clockTime(wish.curtainMs!, wish.zone)}` });
   const places = times.map(({ h, when }) => {
-    const mix = standAhead(fit, h);
-    const cents = Math.round(mixtureMean(mix));
+    const { mean, q05, q95 } = standAt(fit, h);
+    const cents = Math.round(mean);
     const side = cents < 0 ? ' flat' : cents > 0 ? ' sharp' : '';
-    return `${Math.abs(cents)} ±${half(mixtureQuantile(mix, 0.05), mixtureQuantile(mix, 0.95))} cents${side} ${when}`;
+    return `${Math.abs(cents)} ±${half(q05, q95)} cents${side} ${when}`;
   });
   const end = times.at(-1)!;
   const without = fallWithoutHands(fit, end.h) - offsetNow(fit).cents;
-  const spared = without + mixtureMean(standAhead(fit, end.h));
+  const spared = without + standAt(fit, end.h).mean;
   const gain = roundsGain(life, fit, wish.nowMs, wish.curtainMs)!;
   const count = NUMBERS[rounds.length] ?? String(rounds.length);
   return [

@@ -1,10 +1,8 @@
 import {
   chanceToStay,
   leapOf,
-  mixtureMean,
-  mixtureQuantile,
   offsetNow,
-  standAhead,
+  standAt,
   type SettlingFit,
   type Surprise,
 } from '../settling';
@@ -14,6 +12,7 @@ import { leapBefore } from './events';
 import type { InstrumentLife, StringLife } from '../log';
 import { fitLives, nextChecks, surpriseAt, type Priors } from './fits';
 import { MINUTE, DAY } from '../base';
+import { isReadTwice } from './outlook';
 import { READY } from './ready';
 
 export type StringState = 'settling' | 'holding' | 'slipped' | 'rose' | 'unread';
@@ -77,13 +76,8 @@ const LANE = [0.02, 0.06, 0.15, 0.35, 0.7, 1, 1.5, 2.5, 4];
 
 /** Where it is, with its doubt, and what comes, together. */
 function bandAt(fit: SettlingFit, nowMs: number, hMin: number): ForecastBand {
-  const mix = standAhead(fit, hMin);
-  return {
-    atMs: nowMs + hMin * MINUTE,
-    cents: mixtureMean(mix),
-    low: mixtureQuantile(mix, 0.05),
-    high: mixtureQuantile(mix, 0.95),
-  };
+  const { mean, q05, q95 } = standAt(fit, hMin);
+  return { atMs: nowMs + hMin * MINUTE, cents: mean, low: q05, high: q95 };
 }
 
 /** Above where it was left on purpose by no more than this is no error, cents. */
@@ -114,11 +108,6 @@ function unexpectedOf({ readings, strungMs }: StringLife, surprise?: Surprise): 
 }
 const OLD_MS = 14 * DAY;
 const OLD_CENTS = 1;
-
-function enoughReadings(life: StringLife): boolean {
-  const { readings } = life;
-  return readings.length >= 2 && readings.at(-1)!.atMs - readings[0]!.atMs >= MINUTE;
-}
 
 /**
  * States, forecasts and next checks of all strings of an instrument. Slips are judged against the other strings, which the
@@ -173,7 +162,7 @@ export function instrumentStatus({ strings }: InstrumentLife, wish: Wish): Strin
     const judged = lastRead.purpose === 'as-found' && !lastRead.slip && life.readings.length > 2;
     const leapCents = own && judged ? leapOf(own.surprise, others) : undefined;
     const moved = lastRead.slip && leapBefore(life.readings, lastRead) > 0 ? 'rose' : 'slipped';
-    if (!enoughReadings(life)) return { ...known, state: 'settling' };
+    if (!isReadTwice(life)) return { ...known, state: 'settling' };
     const now = offsetNow(f.fit);
     const surprise = surpriseAt(f, lastRead.atMs);
     const curtainMin = wish.curtainMs === null ? null : (wish.curtainMs - wish.nowMs) / MINUTE;

@@ -1,6 +1,6 @@
 import type { InstrumentLife, PastLife, ReadingRecord, StringLife } from '../log';
 import { SETTLING_PRIORS } from '../settling';
-import { instrumentStory, learnedPriors, setsTaughtBy, type StoryWish } from './index';
+import { fitLives, instrumentStory, learnedPriors, stringOutlook, setsTaughtBy, type StoryWish } from './index';
 import { MINUTE, DAY } from '../base';
 
 const START = Date.UTC(2026, 5, 12, 10, 0);
@@ -62,35 +62,46 @@ const instrument = (strings: StringLife[], instrumentId = 'x'): InstrumentLife =
 });
 const wish: StoryWish = {
   nowMs: START + 185 * MINUTE,
-  toleranceCents: 3,
-  holdMin: 90,
-  curtainMs: START + 400 * MINUTE,
   untilMs: START + 500 * MINUTE,
   priors: {},
-  zone: 0,
+};
+const outlook = (life: InstrumentLife, more: object = {}) => {
+  const asked = { nowMs: wish.nowMs, toleranceCents: 3, holdMin: 90, curtainMs: null, zone: 0, ...more };
+  const fits = fitLives(life.strings, asked.nowMs);
+  return life.strings.map((s, i) => stringOutlook(s, fits[i], asked));
 };
 
-test('a string’s story: fallen so far, falling now, by the curtain, ready when', () => {
-  const { strings } = instrumentStory(instrument([string('a', readings('a', 20)), string('b', [])]), wish);
-  const [a, b] = strings;
-  expect(a!.fallenCents!).toBeCloseTo(20 * (Math.log1p(180 / 1.5) - Math.log1p(2 / 1.5)), 1);
-  expect(a!.perHour!).toBeGreaterThan(4);
-  expect(a!.perHour!).toBeLessThan(8);
-  expect(a!.byCurtain!.q05).toBeLessThan(a!.byCurtain!.q50);
-  expect(a!.chance!).toBeLessThan(0.3);
-  // One hand after days would have too much to bring up.
-  expect(a!.readyMs).toBeNull();
+test('a string’s story: fallen so far, what comes, and when it is ready', () => {
+  const life = instrument([string('a', readings('a', 20)), string('b', [])]);
+  const [told, unread] = instrumentStory(life, wish).strings;
+  const fallen = told!.points.at(-1)!.fallCents;
+  expect(fallen).toBeCloseTo(20 * (Math.log1p(180 / 1.5) - Math.log1p(2 / 1.5)), 1);
   // Five minutes have gone since the last reading.
-  expect(a!.ahead[0]!.q50 - a!.fallenCents!).toBeCloseTo(20 * Math.log(186.5 / 181.5), 0);
-  const widths = a!.ahead.map((p) => p.q95 - p.q05);
+  expect(told!.ahead[0]!.q50 - fallen).toBeCloseTo(20 * Math.log(186.5 / 181.5), 0);
+  const widths = told!.ahead.map((p) => p.q95 - p.q05);
   expect(widths[widths.length - 1]!).toBeGreaterThan(widths[5]!);
+  expect([unread!.points, unread!.ahead]).toEqual([[], []]);
+  const [a, b] = outlook(life);
+  expect(b).toBeUndefined();
+  expect(a!.perHour.mean).toBeGreaterThan(4);
+  expect(a!.perHour.mean).toBeLessThan(8);
+  expect(a!.perDay.mean).toBeGreaterThan(4 * a!.perHour.mean);
+  // One hand after days would have too much to bring up; kept in tune it settles.
+  expect([a!.readyMs, a!.keptReadyMs === null]).toEqual([null, false]);
   expect(a!.why).toMatch(/^It falls about 1\d cents each time its age doubles, as plain nylon does/);
-  expect(b!.why).toBe('Not read yet.');
   // A wider tolerance is ready sooner.
   const readyMs = (toleranceCents: number) =>
-    instrumentStory(instrument([string('a', readings('a', 3))]), { ...wish, toleranceCents }).strings[0]!.readyMs!;
+    outlook(instrument([string('a', readings('a', 3))]), { toleranceCents })[0]!.readyMs!;
   expect(readyMs(3)).toBeGreaterThan(readyMs(10));
   expect(readyMs(10)).toBeGreaterThanOrEqual(wish.nowMs);
+});
+
+test('nothing is forecast of a string that was read once, or twice within a minute', () => {
+  const [first, second] = readings('a', 20);
+  const twice = (apartMs: number) => [first!, { ...second!, atMs: first!.atMs + apartMs }];
+  expect(outlook(instrument([string('a', [first!])]))).toEqual([undefined]);
+  expect(outlook(instrument([string('a', twice(MINUTE - 1))]))).toEqual([undefined]);
+  expect(outlook(instrument([string('a', twice(MINUTE))]))[0]).toBeDefined();
 });
 
 test('what all strings do alike is told apart from one string’s fall, and a slip is named', () => {
@@ -103,7 +114,7 @@ test('what all strings do alike is told apart from one string’s fall, and a sl
   const single = instrumentStory(instrument(one), wish);
   expect(Math.abs(single.common[single.common.length - 1]!.cents)).toBeLessThan(1);
   const slipped = readings('a', 15).map((r, i) => (i === 5 ? { ...r, cents: r.cents - 12, slip: true } : r));
-  expect(instrumentStory(instrument([string('a', slipped)]), wish).strings[0]!.why).toMatch(
+  expect(outlook(instrument([string('a', slipped)]))[0]!.why).toMatch(
     /^It dropped suddenly by \d+ cents at 13:00/,
   );
 });
@@ -147,9 +158,9 @@ test('without a thermometer the answer to warmth comes from the other strings, w
       const life = string(id, own);
       return { ...life, plan: { ...life.plan, material: 'plain-steel' as const } };
     });
-  const bare = instrumentStory(instrument(steel(false)), wish).strings[0]!;
-  expect(bare.temperature!.from).toBe('other strings');
-  expect(bare.temperature!.centsPerC).toBeLessThan(-1);
-  expect(instrumentStory(instrument(steel(true)), wish).strings[0]!.temperature!.from).toBe('thermometer');
-  expect(instrumentStory(instrument(steel(false).slice(0, 2)), wish).strings[0]!.temperature!.from).toBe('assumed');
+  const bare = outlook(instrument(steel(false)))[0]!;
+  expect(bare.warmth.from).toBe('other strings');
+  expect(bare.warmth.centsPerC).toBeLessThan(-1);
+  expect(outlook(instrument(steel(true)))[0]!.warmth.from).toBe('thermometer');
+  expect(outlook(instrument(steel(false).slice(0, 2)))[0]!.warmth.from).toBe('assumed');
 });

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
-import { checkPassOf, checkProcedure, checkStep, HOLD_MIN, leadOf, TOLERANCE_CENTS } from '../../../core/check';
+import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS } from '../../../core/check';
 import type { InstrumentLife } from '../../../core/log';
 import type { NextThing } from '../../../core/says';
 import { useDigits } from '../../keys/digits';
@@ -9,9 +9,9 @@ import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useListening } from '../../guided/useListening';
-import { ageLine } from '../../parts/age';
-import { signed, span } from '../../parts/format';
+import { signed } from '../../parts/format';
 import { pathToNext } from '../../parts/next';
+import { Pending } from '../../parts/Pending';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { loadOf, tunerPlaceOf } from '../../../core/guided';
 import { GuardNote } from '../../guided/GuardNote';
@@ -22,7 +22,8 @@ import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { soundTarget, TONE_S } from '../../sound/tone';
 import { useNow } from '../../world/now';
 import { visitOf } from '../../../core/plan';
-import { useVisits } from '../../world/plan';
+import { useVisits, useWalks } from '../../world/plan';
+import { useSaid } from '../../world/said';
 import { useNextThings, useStatus } from '../../world/status';
 import { onWalk, useWalk } from '../../world/walk';
 import { useWorld } from '../../world/world';
@@ -35,20 +36,22 @@ import { PlayedSheet } from './PlayedSheet';
 import { Wishes } from './Wishes';
 import { useProcedure } from '../../guided/useProcedure';
 import { MINUTE } from '../../../core/base';
-import { commonOffset, dueMs, isOneSet } from '../../../core/status';
+import { dueMs } from '../../../core/status';
 
 /** What does this instrument need now, string by string, and what next? */
 export function BenchView({ life }: { life: InstrumentLife }) {
-  const { bench, a4Hz, zone, demo, basePath, lasting, world, nowMs: clock } = useWorld();
+  const { bench, a4Hz, demo, basePath, lasting, world, nowMs: clock } = useWorld();
   const navigate = useNavigate();
   const now = useNow(demo ? 2000 : 5000);
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const { instrumentId } = life.record;
   const { statuses: own, error } = useStatus(life, now);
-  const [said, setSaid] = useState({ of: '', words: '' });
-  const say = useCallback((words: string) => setSaid({ of: instrumentId, words }), [instrumentId]);
+  const [told, setTold] = useState({ of: '', words: '' });
+  const say = useCallback((words: string) => setTold({ of: instrumentId, words }), [instrumentId]);
   const write = useWriting(say);
   const visits = useVisits(instrumentId);
+  const walks = useWalks(instrumentId);
+  const said = useSaid(life, now);
   const [played, setPlayed] = useState(false);
 
   const dueFirst = [...own].sort((a, b) => dueMs(a) - dueMs(b))[0];
@@ -74,7 +77,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   const [next] = useNextThings(
     useMemo(() => [life], [life]),
     now,
-    () => visits && (visits.next ?? null),
+    () => walks,
     instrumentId,
   );
   const choose = (index: number) => {
@@ -116,24 +119,22 @@ export function BenchView({ life }: { life: InstrumentLife }) {
     { key: 'fit', on: () => void navigate(`${basePath}/fitting/${instrumentId}/${focusId}`) },
   ]);
 
-  const together = useMemo(() => commonOffset(life, own, a4Hz), [life, own, a4Hz]);
-  const status = own.find((s) => s.stringId === focusId);
-  const holding = own.filter((s) => s.state === 'holding').length;
-  const strung = Math.max(...life.strings.map((s) => s.strungMs ?? 0));
+  const together = said.of('common-offset');
   const done = pass !== undefined && !step;
   const heading = step
     ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}`
     : done
       ? 'Check done'
-      : `String ${number}, first in the next check`;
+      : dueFirst
+        ? `String ${number}, first in the next check`
+        : `String ${number}`;
 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className={WITH_COLUMN}>
         <section aria-label="Strings" className="min-w-0 overflow-y-auto px-4 py-2 max-md:overflow-visible">
           <div className="flex flex-wrap items-baseline pb-1.5 text-sm text-ink2">
-            {holding} of {life.strings.length} strings hold: within ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
-            {strung > 0 && `, ${isOneSet(life) ? 'strung' : 'the newest strung'} ${span(now - strung)} ago`}
+            {said.waiting ? <Pending /> : said.of('holding')?.text} {said.of('age')?.text}
             <TuningChoice life={life} say={say} />
           </div>
           {lasting === false && !demo && (
@@ -146,19 +147,19 @@ export function BenchView({ life }: { life: InstrumentLife }) {
             </p>
           )}
           <TrialNote life={life} />
-          {together && <p className="pb-1.5 text-sm font-semibold">{together.words}</p>}
+          {together && <p className="pb-1.5 text-sm font-semibold">{together.text}</p>}
           <NotWorkedOut error={error} what="The forecasts" kept="Readings are saved as usual." />
           {life.strings.every((s) => s.readings.length === 0) && <Wishes life={life} />}
-          <Lanes life={life} statuses={own} visits={visits} nowMs={now} focusId={focusId} onChoose={choose} />
+          <Lanes life={life} statuses={own} said={said} nowMs={now} focusId={focusId} onChoose={choose} />
         </section>
         <WorkColumn
           heading={heading}
           note={note}
           trace={sound.trace}
-          instruction={step ? undefined : walkOn ? 'Done. Press Enter: the next instrument' : idleWords(next)}
-          known={{ cents: status?.cents ?? null, age: ageLine(status, now, zone) }}
+          instruction={step ? undefined : walkOn ? 'Done. Press Enter: the next instrument' : idleWords(next, said.waiting || walks === 'not yet')}
+          known={{ cents: focus.readings.at(-1)?.cents ?? null, age: said.of('reading', focusId)?.brief ?? '' }}
           toleranceCents={TOLERANCE_CENTS}
-          message={said.of === instrumentId ? said.words : ''}
+          message={told.of === instrumentId ? told.words : ''}
           lineCents={sound.lineCents}
           hint={
             <>
@@ -187,7 +188,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
               broken={truth.brokenMs !== undefined}
             />
           )}
-          <Facts life={focus} status={status} nowMs={now} load={load} visitMs={visits?.nextOf(focusId)?.atMs} />
+          <Facts life={focus} said={said} load={load} nowMs={now} />
         </WorkColumn>
       </div>
       <BottomBar
@@ -216,6 +217,8 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   );
 }
 
-/** What to do while no string is asked for. */
-const idleWords = (next: NextThing | undefined): string =>
-  next ? (next.atMs === undefined ? next.words : `Leave it. ${next.words}`) : 'Press Enter to check all strings';
+/** What to do while no string is asked for; nothing is said while that is being worked out. */
+const idleWords = (next: NextThing | undefined, waiting: boolean): string => {
+  if (next) return next.atMs === undefined ? next.words : `Leave it. ${next.words}`;
+  return waiting ? '' : 'Press Enter to check all strings';
+};

@@ -1,9 +1,11 @@
-import { useMemo, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import type { StringLife } from '../../../core/log';
+import type { Statement, StatementKind } from '../../../core/says';
 import { breakingWarning, type StringLoad } from '../../../core/strings';
-import { clockTime, dueTime, signed, plusMinus } from '../../parts/format';
+import { dueTime, plusMinus } from '../../parts/format';
+import { Pending } from '../../parts/Pending';
+import type { Said } from '../../world/said';
 import { useWorld } from '../../world/world';
-import { repeatability, type StringStatus } from '../../../core/status';
 
 function Fact({ name, children }: { name: string; children: ReactNode }) {
   return (
@@ -16,21 +18,21 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
 
 interface Props {
   life: StringLife;
-  status: StringStatus | undefined;
-  nowMs: number;
+  said: Said;
   load: StringLoad | undefined;
-  /** When the plan of a show names it next; undefined where it does not. */
-  visitMs: number | undefined;
+  nowMs: number;
 }
 
 /** What else is known of the string in hand. */
-export function Facts({ life, status, nowMs, load, visitMs }: Props) {
+export function Facts({ life, said, load, nowMs }: Props) {
   const { bench, zone } = useWorld();
-  const curtainMs = bench.curtain?.curtainMs ?? null;
-  const last = life.readings[life.readings.length - 1];
-  const share = load?.shareOfBreaking ?? null;
-  const breaking = breakingWarning(life.plan.note, share);
-  const repeats = useMemo(() => repeatability(life.readings), [life.readings]);
+  const { stringId, note } = life.plan;
+  const last = life.readings.at(-1);
+  const breaking = breakingWarning(note, load?.shareOfBreaking ?? null);
+  const of = (kind: StatementKind) => said.of(kind, stringId);
+  const next = of('string-next');
+  const check = next?.atMs === undefined ? of('next-check') : next;
+  const atShow = said.each('offset-at').find((s) => s.string === stringId && s.atMs === bench.curtain?.curtainMs);
   return (
     <>
       <dl className="border-t border-line pt-2">
@@ -41,32 +43,27 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
           </Fact>
         )}
         {last && (
-          <Fact name={`Reading${last.source === 'typed' ? ', typed' : ''}`}>
+          <Fact name={last.source === 'typed' ? 'Reading, typed' : 'Reading'}>
             {last.frequencyHz.toFixed(2)} Hz {plusMinus(last.sigmaCents)} ¢
           </Fact>
         )}
-        {repeats && <Fact name={`Readings repeat within (${repeats.pairs} pairs)`}>{plusMinus(repeats.cents)} ¢</Fact>}
-        {status && status.totalFallCents !== null && (
-          <Fact name="Fallen in all">{Math.round(status.totalFallCents)} ¢</Fact>
-        )}
-        {status?.atCurtain && curtainMs !== null && (
-          <Fact name={`At ${clockTime(curtainMs, zone)}, if untouched`}>
-            {signed(status.atCurtain.cents, 0)} ±{((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} ¢
+        <FactOf name="Readings repeat within" of={of('repeatability')} />
+        <FactOf name="Fallen in all" of={of('fallen')} />
+        <FactOf name="At the show, if untouched" of={atShow} />
+        {check && (
+          <Fact name={check === next ? 'Next check' : 'Next check after this one'}>
+            {dueTime(check.atMs!, nowMs, zone)}
           </Fact>
         )}
-        {visitMs !== undefined ? (
-          <Fact name="Next check">{dueTime(visitMs, nowMs, zone)}</Fact>
-        ) : status && status.nextCheckMs !== null ? (
-          <Fact name={status.off ? 'Next check after this one' : 'Next check'}>
-            {dueTime(status.nextCheckMs, nowMs, zone)}
+        {last && said.waiting && (
+          <Fact name="Forecast">
+            <Pending />
           </Fact>
+        )}
+        {of('headroom') ? (
+          <FactOf name="Tension, share of breaking load" of={of('headroom')} />
         ) : (
-          last && <Fact name="Forecast">too few readings yet</Fact>
-        )}
-        {load && (
-          <Fact name="Tension, share of breaking load">
-            {load.tensionN.toFixed(0)} N{share !== null && `, ${(100 * share).toFixed(0)} %`}
-          </Fact>
+          load && <Fact name="Tension">{load.tensionN.toFixed(0)} N</Fact>
         )}
       </dl>
       {breaking && (
@@ -77,3 +74,7 @@ export function Facts({ life, status, nowMs, load, visitMs }: Props) {
     </>
   );
 }
+
+/** What is said, in a row; nothing where it is not. */
+const FactOf = ({ name, of }: { name: string; of: Statement | undefined }) =>
+  of ? <Fact name={name}>{of.brief}</Fact> : null;

@@ -1,12 +1,12 @@
-import type { Zone } from '../../../core/base';
 import clsx from 'clsx';
-import type { PlanItem } from '../../../core/plan';
 import type { StringLife } from '../../../core/log';
+import { offsetWords } from '../../../core/music';
 import { MATERIAL_NAMES } from '../../../core/strings';
-import { clockTime, dueTime, dueWords, signed } from '../../parts/format';
+import { signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
-import { stringVisitWords } from '../../parts/visits';
+import { Pending } from '../../parts/Pending';
+import type { Said } from '../../world/said';
 import { TOLERANCE_CENTS } from '../../../core/check';
 import { ageFromMs, tellingReadings, type StringStatus } from '../../../core/status';
 
@@ -19,33 +19,21 @@ const NOTHING_AHEAD: StringStatus['ahead'] = [];
 interface Props {
   number: number;
   life: StringLife;
+  /** undefined while it is being worked out. */
   status: StringStatus | undefined;
-  /** When the plan of a show names it next; null without a plan. */
-  visit: PlanItem | null | undefined;
+  said: Said;
   nowMs: number;
-  zone: Zone;
   curtainMs: number | null;
   current: boolean;
   height: number;
   onChoose: () => void;
 }
 
-/** What is to be known of a string's state, in its own words. @param visit when the plan names it next; null without a plan */
-function stateLine(status: StringStatus, visit: PlanItem | null | undefined, nowMs: number, zone: Zone): string {
-  if (status.state === 'unread') return 'pluck it once';
-  if (status.slippedMs !== null) return `at ${clockTime(status.slippedMs, zone)}, read twice`;
-  if (visit !== null) return stringVisitWords(status, visit, nowMs, zone);
-  if (status.nextCheckMs === null) return 'too few readings yet';
-  if (status.off) return (status.cents ?? 0) < 0 ? 'bring it up now' : 'go below, then up';
-  const due = dueTime(status.nextCheckMs, nowMs, zone);
-  if (due.startsWith('now')) return due;
-  return status.state === 'holding' ? `holds until ${due}` : `check ${dueWords(status.nextCheckMs, nowMs, zone)}`;
-}
-
 /** One string's lane: who it is, its history and forecast, how it stands. */
-export function LaneRow({ number, life, status, visit, nowMs, zone, curtainMs, current, height, onChoose }: Props) {
+export function LaneRow({ number, life, status, said, nowMs, curtainMs, current, height, onChoose }: Props) {
   const { plan } = life;
-  const cents = status?.cents ?? null;
+  // What was read is known before anything is worked out of it.
+  const cents = life.readings.at(-1)?.cents ?? null;
   const tone =
     cents === null
       ? 'text-ink2'
@@ -57,19 +45,19 @@ export function LaneRow({ number, life, status, visit, nowMs, zone, curtainMs, c
             ? 'text-sand'
             : 'text-ink';
   const tall = height > 60;
-  const byNow = status?.byNow;
+  const next = said.of('string-next', plan.stringId);
+  const byNow = said.of('offset-now', plan.stringId);
   // What it is likely to have become since it was read, where that can be told from the figure.
-  const expected =
-    cents !== null && byNow && Math.abs(byNow.cents - cents) > EXPECTED_FROM
-      ? `now about ${signed(byNow.cents, 0)}`
-      : '';
+  const hasMoved = cents !== null && byNow && Math.abs(Number(byNow.value) - cents) > EXPECTED_FROM;
+  const lead = status?.leadCents ?? 0;
+  const state = status?.state ?? (cents === null ? 'unread' : '');
   return (
     <li className={clsx('border-b border-line', current && 'bg-sheet')}>
       <button
         type="button"
         onClick={onChoose}
         aria-current={current ? 'true' : undefined}
-        aria-label={`String ${number}, ${plan.note}, ${status?.state ?? 'unread'}${cents === null ? '' : `, ${signed(cents)} cents`}`}
+        aria-label={[`String ${number}`, plan.note, state, cents === null ? '' : offsetWords(cents)].filter(Boolean).join(', ')}
         className={clsx(
           'grid w-full grid-cols-[5.2rem_1fr_8.2rem] items-stretch text-left max-sm:grid-cols-[4.2rem_1fr_7rem]',
           current && 'shadow-[inset_4px_0_0_var(--ink)]',
@@ -94,7 +82,7 @@ export function LaneRow({ number, life, status, visit, nowMs, zone, curtainMs, c
             curtainMs={curtainMs}
             toleranceCents={TOLERANCE_CENTS}
             height={height}
-            label={`History of ${plan.note}: ${life.readings.length} readings`}
+            label={`History of ${plan.note}`}
           />
         </span>
         <span className="flex flex-col items-end justify-center pr-3 leading-tight">
@@ -108,14 +96,12 @@ export function LaneRow({ number, life, status, visit, nowMs, zone, curtainMs, c
                 status && status.slippedMs !== null ? 'text-rust' : 'text-ink',
               )}
             >
-              {status?.state ?? 'unread'}
+              {state || <Pending />}
             </span>
           </span>
-          <span className="text-right text-[12px] text-ink2">{status && stateLine(status, visit, nowMs, zone)}</span>
-          {tall && status && status.leadCents !== 0 && (
-            <span className="text-right text-[12px] text-ink2">left at {signed(status.leadCents)}</span>
-          )}
-          {tall && expected && <span className="text-right text-[12px] text-ink2">{expected}</span>}
+          <span className="text-right text-[12px] text-ink2">{next?.brief ?? (cents !== null && <Pending />)}</span>
+          {tall && lead !== 0 && <span className="text-right text-[12px] text-ink2">left at {signed(lead)}</span>}
+          {tall && hasMoved && <span className="text-right text-[12px] text-ink2">{byNow.brief}</span>}
         </span>
       </button>
     </li>

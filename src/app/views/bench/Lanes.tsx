@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { InstrumentLife } from '../../../core/log';
-import type { useVisits } from '../../world/plan';
+import type { Said } from '../../world/said';
 import { useWorld } from '../../world/world';
 import { LaneRow } from './LaneRow';
 import { clamp } from '../../../core/base';
@@ -14,16 +14,15 @@ const MOST_PX = 86;
 interface Props {
   life: InstrumentLife;
   statuses: StringStatus[];
-  /** What the plan of a show has in mind; undefined without one. */
-  visits: ReturnType<typeof useVisits>;
+  said: Said;
   nowMs: number;
   focusId: string;
   onChoose: (index: number) => void;
 }
 
 /** The strings' lanes in the instrument's own order. */
-export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusId, onChoose }: Props) {
-  const { bench, zone } = useWorld();
+export const Lanes = memo(function Lanes({ life, statuses, said, nowMs, focusId, onChoose }: Props) {
+  const { bench } = useWorld();
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const height = clamp(Math.floor(ALL_PX / life.strings.length), LEAST_PX, MOST_PX);
   return (
@@ -35,9 +34,8 @@ export const Lanes = memo(function Lanes({ life, statuses, visits, nowMs, focusI
             number={i + 1}
             life={s}
             status={statuses.find((t) => t.stringId === s.plan.stringId)}
-            visit={visits ? visits.nextOf(s.plan.stringId) : null}
+            said={said}
             nowMs={nowMs}
-            zone={zone}
             curtainMs={curtainMs}
             current={s.plan.stringId === focusId}
             height={height}

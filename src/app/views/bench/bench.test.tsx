@@ -60,7 +60,7 @@ test('a visit of the plan stays where it is while the clock moves on, then it is
   expect(said).toMatch(/^Leave it\. Check at 18:\d\d$/);
   expect(lanes().some((l) => l.textContent!.includes(`next check ${said.slice(-5)}`))).toBe(true);
   await later('+1 h');
-  expect(player.says('age')).toMatch(/^[+−]?[\d.]+ at \d+:\d\d, now about [+−]?\d+ ±\d+ if untouched/);
+  expect(player.says('age')).toMatch(/^[+−]?[\d.]+ at \d+:\d\d, now about [+−]?[\d.]+ ±[\d.]+ cents if untouched/);
   await later('+10 min');
   await player.pass(10_000);
   expect(screen.getByRole('banner')).toHaveTextContent(/the Heron at 15:1/);

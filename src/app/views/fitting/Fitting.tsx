@@ -1,3 +1,4 @@
+import { MINUTE } from '../../../core/base';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
@@ -26,13 +27,14 @@ import { HandControls } from '../../guided/SimulatorControls';
 import { TunerHint } from '../../guided/TunerHint';
 import { WorkColumn } from '../../guided/WorkColumn';
 import { TOLERANCE_CENTS } from '../../../core/check';
+import { useNow } from '../../world/now';
+import { useSaid } from '../../world/said';
 import { useWorld } from '../../world/world';
 import { Drops } from './Drops';
 import { FittingDone } from './FittingDone';
 import { NoteSheet } from './NoteSheet';
 import { StepList } from './StepList';
 import { StepScreen } from './StepScreen';
-import { useRoundsTold } from './useRoundsTold';
 
 /** A fresh simulated string begins this far below its target, cents. */
 const SLACK_CENTS = 700;
@@ -65,7 +67,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
   const drops = own?.rounds.map((r) => r.dropCents) ?? [];
   const rounds = adviseRounds(drops);
   const school = STRETCH_SCHOOLS.find((s) => s.code === progress.school)!;
-  const roundsTold = useRoundsTold(life);
+  const said = useSaid(life, useNow(MINUTE));
   const sound = useListening(player, nowMs, setMessage);
   const load = useMemo(() => own && loadOf(own.plan, stringTargetHz(own.plan, a4Hz)!), [own, a4Hz]);
 
@@ -165,7 +167,7 @@ export function Fitting({ life, progress: begun, onProgress, onEnd }: Props) {
                     {message.includes(rounds.advice) ? '' : rounds.advice}
                   </p>
                   <p data-testid="rounds-told" className="text-sm">
-                    {roundsTold(own!.plan.stringId)}
+                    {said.of('rounds-did', own!.plan.stringId)?.text}
                   </p>
                 </>
               )}

@@ -1,12 +1,11 @@
 import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
-import { dueTime, signed } from '../../parts/format';
+import { signed } from '../../parts/format';
 import { WORK_ID } from '../../parts/focus';
+import { Pending } from '../../parts/Pending';
 import { NoteName } from '../../parts/NoteName';
 import { useNow } from '../../world/now';
-import { useStatus } from '../../world/status';
-import { useWorld } from '../../world/world';
-import { useRoundsTold } from './useRoundsTold';
+import { useSaid } from '../../world/said';
 
 /** What was fitted, how far each string dropped in its rounds, when to look again. */
 export function FittingDone({
@@ -18,10 +17,8 @@ export function FittingDone({
   stringIds: string[];
   onEnd: () => void;
 }) {
-  const { zone } = useWorld();
   const now = useNow();
-  const { statuses } = useStatus(life, now);
-  const roundsTold = useRoundsTold(life);
+  const said = useSaid(life, now);
   return (
     <section id={WORK_ID} tabIndex={-1} className="flex w-full max-w-2xl flex-col gap-5 overflow-y-auto p-6">
       <h2 data-testid="step" data-code="end" className="text-3xl font-bold">
@@ -31,7 +28,7 @@ export function FittingDone({
         {life.strings
           .filter((s) => stringIds.includes(s.plan.stringId))
           .map((s) => {
-            const status = statuses.find((t) => t.stringId === s.plan.stringId);
+            const check = said.of('next-check', s.plan.stringId);
             const last = s.readings.at(-1);
             return (
               <li key={s.plan.stringId} className="flex items-baseline gap-5 border-b border-line py-2">
@@ -41,10 +38,10 @@ export function FittingDone({
                     ? `dropped ${s.rounds.map((r) => r.dropCents.toFixed(0)).join(', ')} cents in ${s.rounds.length} rounds`
                     : 'not stretched'}
                   {last && `, left at ${signed(last.cents)}`}
-                  <span className="block text-sm text-ink2">{roundsTold(s.plan.stringId)}</span>
+                  <span className="block text-sm text-ink2">{said.of('rounds-did', s.plan.stringId)?.text}</span>
                 </span>
                 <span className="text-sm text-ink2">
-                  {status?.nextCheckMs ? `check ${dueTime(status.nextCheckMs, now, zone)}` : 'check in two minutes'}
+                  {said.waiting ? <Pending /> : (check?.text ?? 'Check it in two minutes.')}
                 </span>
               </li>
             );

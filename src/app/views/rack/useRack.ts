@@ -3,9 +3,9 @@ import { slices, type InstrumentLife } from '../../../core/log';
 import type { RackLine } from '../../../core/says';
 import { useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
-import { useNextVisits } from '../../world/plan';
+import { useAllWalks } from '../../world/plan';
 import { usePriors } from '../../world/priors';
-import { wishOf } from '../../world/status';
+import { visitIn, wishOf } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { MINUTE } from '../../../core/base';
 
@@ -25,7 +25,7 @@ export function useRack(): { rows: RackRow[]; error: Error | undefined; known: n
   const { instruments } = bench;
   const now = Math.floor(useNow(MINUTE) / EVERY_MS) * EVERY_MS;
   const { priorsFor } = usePriors();
-  const visitOf = useNextVisits();
+  const walksOf = useAllWalks();
   const parts = slices(instruments, AT_A_TIME).map((some) => some.map((i) => i.record.instrumentId));
   const curtainMs = bench.curtain?.curtainMs ?? null;
   const { data, error } = useAskedEach(
@@ -37,10 +37,11 @@ export function useRack(): { rows: RackRow[]; error: Error | undefined; known: n
         instrumentId,
         a4Hz,
         zone,
-        visit: visitOf(instrumentId),
+        visit: visitIn(walksOf(instrumentId)),
         wish: wishOf(now, curtainMs, priorsFor(instrumentId)),
       })),
       waits: true,
+      enabled: ids.every((id) => walksOf(id) !== 'not yet'),
     })),
   );
   const rows = useMemo(

@@ -3,11 +3,10 @@ import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FallSketch, FirstStep } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { clockTime, dueTime } from '../../parts/format';
-import { stringVisitWords } from '../../parts/visits';
+import { clockTime } from '../../parts/format';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
-import { useVisits } from '../../world/plan';
+import { useSaid } from '../../world/said';
 import { usePriors } from '../../world/priors';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
@@ -17,7 +16,6 @@ import { FallChart } from './FallChart';
 import { StringRow } from './StringRow';
 import { WhichReading } from './WhichReading';
 import { MINUTE, counted } from '../../../core/base';
-import { stringStanding, type StringStory } from '../../../core/status';
 
 const AHEAD: [string, number][] = [
   ['3 h', 180],
@@ -49,7 +47,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     of: life,
     ask: {
       instrumentId,
-      wish: { nowMs: now, toleranceCents, holdMin, curtainMs, untilMs, priors: priorsFor(instrumentId), zone },
+      wish: { nowMs: now, untilMs, priors: priorsFor(instrumentId) },
     },
   });
   const shown = useCallback((id: string) => !hidden.has(id), [hidden]);
@@ -59,16 +57,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
   );
   const [reading, other] = readings;
   const raw = reading && stored(reading.id, instrumentId);
-  const visits = useVisits(instrumentId);
-  const nextWords = ({ stringId, nextCheckMs, fallenCents }: StringStory): string => {
-    if (fallenCents === null || nextCheckMs === null) return '';
-    const string = life.strings.find((s) => s.plan.stringId === stringId)!;
-    const cents = string.readings.at(-1)?.cents ?? null;
-    const status = { cents, ...stringStanding(string, toleranceCents) };
-    return visits
-      ? stringVisitWords(status, visits.nextOf(stringId), now, zone)
-      : `check ${dueTime(nextCheckMs, now, zone)}`;
-  };
+  const said = useSaid(life, now, { toleranceCents, holdMin });
   const atShow = curtainMs === null ? 'Show' : `At ${clockTime(curtainMs, zone)}`;
   const sets = setsFor(instrumentId);
   const choose = 'rounded-md border border-ink2 bg-sheet px-2 py-1';
@@ -78,7 +67,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_430px] max-lg:grid-cols-[minmax(0,1fr)] max-lg:overflow-y-auto">
       <section aria-label="Falls" className="flex min-h-0 min-w-0 flex-col px-4 py-2">
         <NotWorkedOut
-          error={error ?? unlearned}
+          error={error ?? said.error ?? unlearned}
           waiting={!story && !isUnread}
           what="How these strings settle"
           kept="Readings are saved as usual."
@@ -170,22 +159,22 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
               <td />
             </tr>
           </thead>
-          {story?.strings.map((s, i) => (
+          {life.strings.map(({ plan }, i) => (
             <StringRow
-              key={s.stringId}
-              story={s}
+              key={plan.stringId}
+              stringId={plan.stringId}
+              note={plan.note}
+              said={said}
+              showMs={curtainMs}
               index={i}
-              shown={shown(s.stringId)}
+              shown={shown(plan.stringId)}
               onShow={() =>
                 setHidden((h) => {
                   const next = new Set(h);
-                  if (!next.delete(s.stringId)) next.add(s.stringId);
+                  if (!next.delete(plan.stringId)) next.add(plan.stringId);
                   return next;
                 })
               }
-              nowMs={now}
-              next={nextWords(s)}
-              zone={zone}
             />
           ))}
         </table>

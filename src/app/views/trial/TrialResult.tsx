@@ -1,26 +1,25 @@
 import { useState } from 'react';
-import { mean } from 'simple-statistics';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
+import { trialSides } from '../../../core/says';
 import { verdictWords } from '../../../core/trial';
 import { Button } from '../../parts/Button';
 import { fileName, saveFile } from '../../parts/saveFile';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { useAsked, useAskedEach } from '../../world/asked';
+import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
-import { usePriors } from '../../world/priors';
+import { useSaidEach } from '../../world/said';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../../core/check';
 import { useWorld } from '../../world/world';
 import { useWriting } from '../../world/writing';
 import { PairsDrawing } from './PairsDrawing';
-import { MINUTE, HOUR } from '../../../core/base';
+import { MINUTE } from '../../../core/base';
 
 const STEP_MS = MINUTE;
 
 /** How one trial stands. */
 export function TrialResult({ trial, instruments }: { trial: TrialRecord; instruments: readonly InstrumentLife[] }) {
   const now = Math.ceil(useNow(10000) / STEP_MS) * STEP_MS;
-  const { bench, zone } = useWorld();
-  const { priorsFor } = usePriors();
+  const { bench } = useWorld();
   const [message, say] = useState('');
   const write = useWriting(say);
   const lifeOf = ({ instrumentId, stringId }: StringRef) =>
@@ -35,35 +34,8 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
   const concerned = instruments.filter((i) =>
     present.some((p) => [p.treated, p.control].some((r) => r.instrumentId === i.record.instrumentId)),
   );
-  const stories = useAskedEach(
-    concerned.map((life) => ({
-      question: 'story',
-      subject: `${life.record.instrumentId}/trial`,
-      of: life,
-      ask: {
-        instrumentId: life.record.instrumentId,
-        wish: {
-          nowMs: now,
-          toleranceCents: TOLERANCE_CENTS,
-          holdMin: HOLD_MIN,
-          curtainMs: null,
-          untilMs: now + HOUR,
-          priors: priorsFor(life.record.instrumentId),
-          zone,
-        },
-      },
-    })),
-  );
-  const side = (which: 'treated' | 'control') => {
-    const own = present.flatMap((p) => {
-      const at = concerned.findIndex((i) => i.record.instrumentId === p[which].instrumentId);
-      const s = stories.data[at]?.strings.find((x) => x.stringId === p[which].stringId);
-      return s && s.chance !== null ? [s] : [];
-    });
-    return own.length > 0
-      ? { day: mean(own.map((s) => s.perDay!)), chance: mean(own.map((s) => s.chance!)) }
-      : undefined;
-  };
+  const said = useSaidEach(concerned, now);
+  const sides = trialSides(present, said.all);
   const { what, trialId, byLot, pairs } = trial;
   const end = () =>
     void write([{ type: 'trial', trialId, what, byLot, pairs, over: true }], () =>
@@ -75,8 +47,6 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
       JSON.stringify({ what, byLot, pairs, over: trial.over ?? false, result: judged ?? null }, null, 2),
       'application/json',
     );
-  const treated = side('treated');
-  const control = side('control');
   const sameInstrument = trial.pairs.every((p) => p.treated.instrumentId === p.control.instrumentId);
   return (
     <article aria-labelledby={`trial-${trial.trialId}`} className="pb-6">
@@ -92,7 +62,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             : 'chosen by hand'
           : 'these two instruments only'}
       </p>
-      <NotWorkedOut error={error ?? stories.error} waiting={judged === undefined} what="What it has shown" />
+      <NotWorkedOut error={error ?? said.error} waiting={judged === undefined} what="What it has shown" />
       {judged ? (
         <>
           <p data-testid="verdict" className="max-w-3xl pb-3 text-2xl font-semibold leading-snug">
@@ -108,10 +78,10 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             line: it fell less. A verdict wants four pairs and leaves out 1 with 95 %.
           </p>
         </>
-      ) : (
+      ) : judged === null ? (
         <p data-testid="verdict">No pair has three readings on both strings yet: go on reading all of them.</p>
-      )}
-      {treated && control && (
+      ) : null}
+      {sides.length === 2 && (
         <table className="mt-3 text-left text-sm">
           <thead>
             <tr className="text-ink2">
@@ -125,18 +95,13 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
             </tr>
           </thead>
           <tbody className="figure">
-            {(
-              [
-                ['treated', treated],
-                ['untreated', control],
-              ] as const
-            ).map(([name, s]) => (
-              <tr key={name} className="border-t border-line">
+            {sides.map((side) => (
+              <tr key={side.name} className="border-t border-line">
                 <th scope="row" className="pr-6 font-sans">
-                  {name}
+                  {side.name}
                 </th>
-                <td>{s.day.toFixed(1)} cents</td>
-                <td>{(100 * s.chance).toFixed(0)} %</td>
+                <td>{side.perDay}</td>
+                <td>{side.holds}</td>
               </tr>
             ))}
           </tbody>
