@@ -6,11 +6,12 @@ import { argv, cpuUsage } from 'node:process';
 import { HOLD_MIN, TOLERANCE_CENTS } from '../../src/core/check';
 import { readBench } from '../../src/core/log';
 import { statementsOf, type Statement } from '../../src/core/says';
+import { contradictions, misquoted } from '../../testing/agree';
 import { writeSection } from '../report';
 import { BEYOND_MIN, drawAudited, octaveErrorCents, type Audited } from './world';
 import { MINUTE } from '../../src/core/base';
-import { READY } from '../../src/core/status';
 
+const ZONE = 120;
 const COUNT = Number(argv[2] ?? 1000);
 const SEED = Number(argv[3] ?? 5);
 
@@ -42,7 +43,7 @@ const right = (name: string, is: boolean) => {
   const r = rights.get(name) ?? { right: 0, all: 0 };
   rights.set(name, { right: r.right + (is ? 1 : 0), all: r.all + 1 });
 };
-const contradictions: string[] = [];
+const faults: string[] = [];
 
 /** Stays within tolerance from now to then, looked at every two minutes. */
 const stays = (world: Audited, i: number, fromMs: number, toMs: number): boolean => {
@@ -74,6 +75,14 @@ function judge(world: Audited, s: Statement): void {
         s,
         world.cents(i, s.atMs!),
       );
+    case 'per-hour':
+    case 'per-day': {
+      const laterMs = nowMs + (s.kind === 'per-hour' ? 60 : 24 * 60) * MINUTE;
+      if (laterMs > nowMs + BEYOND_MIN * MINUTE) return;
+      return figure(`${s.kind}${meddled}`, s, world.cents(i, nowMs) - world.cents(i, laterMs));
+    }
+    case 'warmth':
+      return figure(s.kind, s, world.strings[i]!.centsPerC);
     case 'fallen':
       return figure(`${s.kind}${meddled}`, s, world.fallen[i]);
     case 'hold-chance':
@@ -110,40 +119,6 @@ function judge(world: Audited, s: Statement): void {
   }
 }
 
-/** Two statements of one thing that do not go together. */
-function contradict(all: readonly Statement[], hasShow: boolean): void {
-  const of = (kind: Statement['kind'], string?: string) => all.find((s) => s.kind === kind && s.string === string);
-  for (const string of new Set(all.map((s) => s.string))) {
-    if (string === undefined) continue;
-    const [state, hold, now] = [of('state', string), of('hold-chance', string), of('offset-now', string)];
-    if (state?.value === 'holding' && hold && hold.chance! < READY) contradictions.push(`${state.text} ${hold.text}`);
-    if (state?.value === 'settling' && hold && hold.chance! >= READY) contradictions.push(`${state.text} ${hold.text}`);
-    // Nine of ten lie outside the tolerance already: it cannot be likely to hold.
-    if (
-      hold &&
-      now &&
-      hold.chance! > 0.5 &&
-      (now.interval![0] > TOLERANCE_CENTS || now.interval![1] < -TOLERANCE_CENTS)
-    )
-      contradictions.push(`${now.text} ${hold.text}`);
-    const ready = of('ready-at', string);
-    if (hold && ready && hold.chance! >= READY && ready.atMs! > hold.atMs!)
-      contradictions.push(`${hold.text} ${ready.text}`);
-    const later = all.filter((s) => s.kind === 'offset-at' && s.string === string);
-    for (const [a, b] of later.flatMap((a) => later.map((b) => [a, b] as const)))
-      if (Math.abs(a.atMs! - b.atMs!) < MINUTE && Math.abs(Number(a.value) - Number(b.value)) > a.sd!)
-        contradictions.push(`${a.text} ${b.text}`);
-  }
-  const next = of('next-thing');
-  const dueMs = Math.min(...all.filter((x) => x.kind === 'next-check').map((x) => x.atMs!));
-  // With a show ahead its plan says when.
-  if (!hasShow && next?.text.startsWith('Check at') && Math.abs(next.atMs! - dueMs) > MINUTE)
-    contradictions.push(`${next.text}; the first check is due at ${new Date(dueMs).toISOString()}`);
-  const [common, reference] = [of('common-offset'), of('reference-suspect')];
-  if (common && reference && Math.sign(Number(common.value)) !== Math.sign(Number(reference.value) - 440))
-    contradictions.push(`${common.text} ${reference.text}`);
-}
-
 const began = cpuUsage();
 let moments = 0;
 let retuned = 0;
@@ -151,14 +126,14 @@ let found = 0;
 for (let id = 0; id < COUNT; id++) {
   world = drawAudited(SEED, id);
   const bench = readBench(world.records);
-  const all = statementsOf(bench, { nowMs: world.nowMs, zone: 120, a4Hz: 440, priorsOf: () => ({}) });
+  const all = statementsOf(bench, { nowMs: world.nowMs, zone: ZONE, a4Hz: 440, priorsOf: () => ({}) });
   moments++;
   if (world.hidden.retunedCents !== 0) {
     retuned++;
     if (all.some((s) => s.kind === 'common-offset')) found++;
   }
   for (const s of all) judge(world, s);
-  contradict(all, world.showMs !== undefined);
+  faults.push(...contradictions(all, world.showMs !== undefined), ...all.flatMap((s) => misquoted(s, ZONE, all)));
   // Brought to pitch when it is said to be ready: does it hold? This changes the string, and comes last.
   for (const s of all.filter((x) => x.kind === 'ready-at')) {
     const i = Number(s.string!.slice(1));
@@ -210,8 +185,8 @@ const lines = [
   ...[...rights].map(([name, { right: n, all }]) => `| ${name} | ${n} of ${all} |`),
   `| another reference is found | ${found} of ${retuned} |`,
   '',
-  `Contradictions: ${contradictions.length} in ${moments} moments.`,
-  ...contradictions.slice(0, 5).map((c) => `- ${c}`),
+  `Contradictions, and figures of sentences that are none of their statement’s: ${faults.length} in ${moments} moments.`,
+  ...faults.slice(0, 5).map((c) => `- ${c}`),
 ];
 const { user, system } = cpuUsage(began);
 writeSection('Every statement against the truth', lines, (user + system) / 1e6);

@@ -8,7 +8,15 @@ import { readBench, type LogRecord } from '../../src/core/log';
 import { SETTLING_PRIORS } from '../../src/core/settling';
 import { judgeTrial } from '../../src/core/trial';
 import { DAY, MINUTE } from '../../src/core/base';
-import { instrumentStatus, fallsByAge, instrumentStory, fitLives, stringOutlook, learnedPriors, setsTaughtBy } from '../../src/core/status';
+import {
+  instrumentStatus,
+  fallsByAge,
+  instrumentStory,
+  fitLives,
+  stringOutlook,
+  learnedPriors,
+  setsTaughtBy,
+} from '../../src/core/status';
 
 /** Figures in an answer that are none; [] where all are. */
 export function noNumbers(value: unknown, path = ''): string[] {

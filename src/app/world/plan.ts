@@ -1,13 +1,5 @@
 import { useCallback, useMemo } from 'react';
-import {
-  isDue,
-  planSession,
-  sessionOf,
-  showOf,
-  WALKS,
-  type PlanSession,
-  type Show,
-} from '../../core/plan';
+import { isDue, planSession, sessionOf, showOf, WALKS, type PlanSession, type Show } from '../../core/plan';
 import type { InstrumentLife } from '../../core/log';
 import type { Walks } from '../../core/says';
 import type { PlanAsk } from '../analyst/questions';

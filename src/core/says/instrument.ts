@@ -61,6 +61,7 @@ function room({ life, zone }: SayAsked, fits: readonly (LifeFit | undefined)[], 
         string: s.plan.stringId,
         ...normal(moved.cents, moved.sdCents),
         unit: 'cents',
+        degrees: moved.degrees,
         text: roomWords(s.plan.note, moved.cents, moved.degrees, clockTime(moved.sinceMs, zone)),
       },
     ];

@@ -16,7 +16,9 @@ export const STATEMENT_KINDS = [
   'next-check',
   'rounds-gain',
   'rounds-did',
-  'why',
+  'leap',
+  'per-doubling',
+  'no-forecast',
   'repeatability',
   'headroom',
   'tuner-way',
@@ -59,6 +61,8 @@ export interface Statement {
   atMs?: number;
   /** How likely it is to be so, 0 to 1. */
   chance?: number;
+  /** How much warmer a room became that did it, °C. */
+  degrees?: number;
   text: string;
   /** The same beside its name, where a row has no room for a sentence. */
   brief?: string;

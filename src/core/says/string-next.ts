@@ -32,11 +32,15 @@ function nextOf(stringId: string, status: StringStatus, { walks, nowMs, zone }: 
     return isFlat ? { value: 'bring-up', brief: 'bring it up now' } : { value: 'check', brief: 'check it now' };
   }
   if (nextCheckMs === null) return { value: 'read-again', brief: 'too few readings yet' };
-  if (off) return isFlat ? { value: 'bring-up', brief: 'bring it up now' } : { value: 'go-below', brief: 'go below, then up' };
+  if (off)
+    return isFlat ? { value: 'bring-up', brief: 'bring it up now' } : { value: 'go-below', brief: 'go below, then up' };
   const due = dueTime(nextCheckMs, nowMs, zone);
   const check = { value: 'check' as const, atMs: nextCheckMs };
   if (due.startsWith('now')) return { ...check, brief: due };
-  return { ...check, brief: state === 'holding' ? `holds until ${due}` : `check ${dueWords(nextCheckMs, nowMs, zone)}` };
+  return {
+    ...check,
+    brief: state === 'holding' ? `holds until ${due}` : `check ${dueWords(nextCheckMs, nowMs, zone)}`,
+  };
 }
 
 /** What is to be done with one string, and when. */

@@ -1,12 +1,23 @@
 import { chanceWords } from '../check';
 import { loadOf, tunerOf } from '../guided';
-import { signedCents, stringTargetHz, plusMinus } from '../music';
-import { clockTime, counted, dueTime, sinceTime, MINUTE, NORMAL_Q95 } from '../base';
+import { inCents, signedCents, stringTargetHz, plusMinus } from '../music';
+import { clockTime, counted, dueTime, sinceTime, MINUTE, NORMAL_Q95, type Zone } from '../base';
 import type { StringLife } from '../log';
+import { MATERIAL_NAMES } from '../strings';
 import { standAt, type SettlingFit } from '../settling';
 import { halfWidth, normal, spreadOf, type Statement } from './statement';
 import type { SayAsked } from './asked';
-import { atWords, aboutCents, ageLine, fallenWords, nowWords, STATE_WORDS, WARMTH_FROM } from './words';
+import {
+  atWords,
+  aboutCents,
+  ageLine,
+  fallenWords,
+  leapWords,
+  nowWords,
+  STATE_WORDS,
+  WARMTH_FROM,
+  WHOLE_CENTS,
+} from './words';
 import { stringNext } from './string-next';
 import {
   fallenOf,
@@ -97,8 +108,12 @@ function holds(note: string, status: StringStatus, outlook: StringOutlook, asked
   return says;
 }
 
-/** How it falls, why, and how it answers to warmth. */
-function falls(note: string, { perHour, perDay, warmth, why }: StringOutlook): Statement[] {
+/** Less than this each time its age doubles is hardly a fall, cents (house). */
+const STILL_CENTS = 0.5;
+/** How it falls, whether it moved at once, and how it answers to warmth. */
+function falls({ plan }: StringLife, outlook: StringOutlook, zone: Zone): Statement[] {
+  const { note } = plan;
+  const { perHour, perDay, perDoubling, leap, warmth } = outlook;
   const fall = (kind: 'per-hour' | 'per-day', { mean, sd }: StringOutlook['perHour'], time: string): Statement => {
     const figure = normal(mean, sd);
     const brief = aboutCents(mean, figure.interval!, 'plain');
@@ -116,7 +131,26 @@ function falls(note: string, { perHour, perDay, warmth, why }: StringOutlook): S
       text: `One degree warmer moves ${note} ${figure} (${WARMTH_FROM[from]}).`,
       brief: `${figure} (${WARMTH_FROM[from]})`,
     },
-    { kind: 'why', text: why },
+    {
+      kind: 'per-doubling',
+      ...normal(perDoubling.mean, perDoubling.sd),
+      unit: 'cents',
+      text:
+        perDoubling.mean < STILL_CENTS
+          ? `${note} has almost stopped falling.`
+          : `${note} falls about ${inCents(perDoubling.mean, perDoubling.mean < WHOLE_CENTS ? 1 : 0)} each time its age doubles, as ${MATERIAL_NAMES[plan.material]} does.`,
+    },
+    ...(leap
+      ? [
+          {
+            kind: 'leap' as const,
+            value: leap.cents,
+            unit: 'cents' as const,
+            atMs: leap.atMs,
+            text: leapWords(note, leap.cents, clockTime(leap.atMs, zone)),
+          },
+        ]
+      : []),
   ];
 }
 
@@ -213,13 +247,13 @@ function headroom({ plan }: StringLife, a4Hz: number): Statement[] {
   const load = targetHz ? loadOf(plan, targetHz) : undefined;
   const share = load?.shareOfBreaking ?? null;
   if (!load || share === null) return [];
-  const brief = `${load.tensionN.toFixed(0)} N, ${Math.round(100 * share)} %`;
+  const brief = `${Math.round(100 * share)} %`;
   return [
     {
       kind: 'headroom',
       value: share,
       unit: 'share',
-      text: `${plan.note} at pitch is at ${Math.round(100 * share)} % of its breaking load.`,
+      text: `${plan.note} at pitch is at ${brief} of its breaking load.`,
       brief,
     },
   ];
@@ -251,9 +285,9 @@ export function stringSays(
           ...holds(note, status, outlook, asked),
           ...(status.nextCheckMs === null ? [] : [nextCheck(note, status.nextCheckMs, asked)]),
           ...rounds(life, fit, outlook.rounds, asked),
-          ...falls(note, outlook),
+          ...falls(life, outlook, zone),
         ]
-      : [{ kind: 'why' as const, text: status.cents === null ? NOT_READ : READ_ONCE }]),
+      : [{ kind: 'no-forecast' as const, text: status.cents === null ? NOT_READ : READ_ONCE }]),
     ...headroom(life, asked.a4Hz),
     ...tuner(life, asked),
   ].map((s) => ({ ...s, string: plan.stringId }));

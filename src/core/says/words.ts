@@ -7,7 +7,7 @@ import { halfWidth, type Statement } from './statement';
 type Interval = [number, number];
 
 /** From here on a half width is written in whole cents. */
-const WHOLE_CENTS = 3;
+export const WHOLE_CENTS = 3;
 
 /**
  * '−8.5 ±1.0 cents', to whole cents where the doubt is wide, never ±0.
@@ -68,6 +68,11 @@ export const atWords = (note: string, value: number, interval: Interval, atMs: n
   `${note}: about ${aboutCents(value, interval)} at ${clockTime(atMs, zone)}, if untouched.`;
 export const fallenWords = (note: string, cents: number, since: string) =>
   `${note}: ${cents < -0.5 ? 'risen' : 'fallen'} ${inCents(cents)} in all since ${since}.`;
+/** What a string that moved at once may have done. @param cents how far, sharp positive */
+export const leapWords = (note: string, cents: number, at: string) =>
+  cents > 0
+    ? `${note} rose suddenly by ${inCents(cents)} at ${at}. Was it turned, or did the nut let go?`
+    : `${note} dropped suddenly by ${inCents(cents)} at ${at}. Look at its winding and knot.`;
 export const roomWords = (note: string, cents: number, degrees: number, since: string) =>
   `${note}: the room is ${Math.abs(degrees).toFixed(0)} °C ${degrees > 0 ? 'warmer' : 'colder'} than at ${since}. That moved it about ${signedCents(cents)} cents.`;
 

@@ -1,10 +1,11 @@
 import { MINUTE, type Zone } from '../base';
 import type { StringLife } from '../log';
-import { fallAhead, mixtureMoments, warmthOf } from '../settling';
+import { fallAhead, mixtureMoments, slopeOf, warmthOf } from '../settling';
 import type { LifeFit } from './fits';
 import { readyAfterMin } from './ready';
 import { roundsTold } from './rounds-gain';
-import { why } from './why';
+import { leapBefore } from './events';
+import { lastSlip } from './falls';
 
 /** What is asked of what comes. */
 export interface OutlookWish {
@@ -28,9 +29,14 @@ export interface StringOutlook {
   warmth: { centsPerC: number; sdCents: number; from: LifeFit['temperatureFrom'] };
   /** What its stretch rounds have done; '' where there were none. */
   rounds: string;
-  /** What the record shows to be at work. */
-  why: string;
+  /** Fall each time its age doubles. */
+  perDoubling: { mean: number; sd: number };
+  /** When it last moved at once, and how far, cents (sharp positive); undefined where it did not. */
+  leap: { atMs: number; cents: number } | undefined;
 }
+
+/** Without a thermometer the answer to warmth is less sure than it seems (house calibration, bench/audit). */
+const UNMEASURED: Record<LifeFit['temperatureFrom'], number> = { thermometer: 1, 'other strings': 1.25, assumed: 1.25 };
 
 /** What is to come of a string; undefined before it was read twice, a minute apart. */
 export function stringOutlook(
@@ -46,14 +52,17 @@ export function stringOutlook(
     return wait === null ? null : nowMs + wait * MINUTE;
   };
   const { mean, sd } = warmthOf(fit);
+  const slope = slopeOf(fit);
+  const slip = lastSlip(life.readings);
   return {
     perHour: mixtureMoments(fallAhead(fit, 60)),
     perDay: mixtureMoments(fallAhead(fit, 1440)),
     readyMs: readyMs('left alone'),
     keptReadyMs: readyMs('kept in tune'),
-    warmth: { centsPerC: mean, sdCents: sd, from: lived.temperatureFrom },
+    warmth: { centsPerC: mean, sdCents: sd * UNMEASURED[lived.temperatureFrom], from: lived.temperatureFrom },
     rounds: roundsTold(life, lived, wish),
-    why: why(life, lived, wish),
+    perDoubling: { mean: slope.mean * Math.LN2, sd: slope.sd * Math.LN2 },
+    leap: slip && { atMs: slip.atMs, cents: leapBefore(life.readings, slip) },
   };
 }
 

@@ -2,14 +2,7 @@ import { inCents } from '../music';
 import { clockTime, type Zone, MINUTE, NORMAL_Q90, NORMAL_Q95 } from '../base';
 import type { LifeFit } from './fits';
 import type { StringLife } from '../log';
-import {
-  type SettlingFit,
-  adviseRounds,
-  fallWithoutHands,
-  gainOfRound,
-  offsetNow,
-  standAt,
-} from '../settling';
+import { type SettlingFit, adviseRounds, fallWithoutHands, gainOfRound, offsetNow, standAt } from '../settling';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
 const HOUR_MIN = 60;

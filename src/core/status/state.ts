@@ -1,11 +1,4 @@
-import {
-  chanceToStay,
-  leapOf,
-  offsetNow,
-  standAt,
-  type SettlingFit,
-  type Surprise,
-} from '../settling';
+import { chanceToStay, leapOf, offsetNow, standAt, type SettlingFit, type Surprise } from '../settling';
 import { fallenSeries } from './fallen';
 import { lastLeft } from './falls';
 import { leapBefore } from './events';

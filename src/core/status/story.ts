@@ -5,12 +5,7 @@ import { fallenSeries } from './fallen';
 import { fitLives, surpriseAt, type LifeFit, type Priors } from './fits';
 import { tellingReadings } from './telling';
 import type { InstrumentLife, StringLife, TreatmentRecord } from '../log';
-import {
-  fallWithoutHands,
-  mixtureQuantile,
-  offsetNow,
-  standAhead,
-} from '../settling';
+import { fallWithoutHands, mixtureQuantile, offsetNow, standAhead } from '../settling';
 import { isReadTwice } from './outlook';
 
 /** What the Settling view is asked. */

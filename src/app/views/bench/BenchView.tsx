@@ -156,7 +156,13 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           heading={heading}
           note={note}
           trace={sound.trace}
-          instruction={step ? undefined : walkOn ? 'Done. Press Enter: the next instrument' : idleWords(next, said.waiting || walks === 'not yet')}
+          instruction={
+            step
+              ? undefined
+              : walkOn
+                ? 'Done. Press Enter: the next instrument'
+                : idleWords(next, said.waiting || walks === 'not yet')
+          }
           known={{ cents: focus.readings.at(-1)?.cents ?? null, age: said.of('reading', focusId)?.brief ?? '' }}
           toleranceCents={TOLERANCE_CENTS}
           message={told.of === instrumentId ? told.words : ''}

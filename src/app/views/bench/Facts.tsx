@@ -60,11 +60,8 @@ export function Facts({ life, said, load, nowMs }: Props) {
             <Pending />
           </Fact>
         )}
-        {of('headroom') ? (
-          <FactOf name="Tension, share of breaking load" of={of('headroom')} />
-        ) : (
-          load && <Fact name="Tension">{load.tensionN.toFixed(0)} N</Fact>
-        )}
+        {load && <Fact name="Tension">{load.tensionN.toFixed(0)} N</Fact>}
+        <FactOf name="Share of its breaking load" of={of('headroom')} />
       </dl>
       {breaking && (
         <p role="alert" className="rounded-md border border-rust p-2 text-sm text-rust">

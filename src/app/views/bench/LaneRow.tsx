@@ -57,7 +57,9 @@ export function LaneRow({ number, life, status, said, nowMs, curtainMs, current,
         type="button"
         onClick={onChoose}
         aria-current={current ? 'true' : undefined}
-        aria-label={[`String ${number}`, plan.note, state, cents === null ? '' : offsetWords(cents)].filter(Boolean).join(', ')}
+        aria-label={[`String ${number}`, plan.note, state, cents === null ? '' : offsetWords(cents)]
+          .filter(Boolean)
+          .join(', ')}
         className={clsx(
           'grid w-full grid-cols-[5.2rem_1fr_8.2rem] items-stretch text-left max-sm:grid-cols-[4.2rem_1fr_7rem]',
           current && 'shadow-[inset_4px_0_0_var(--ink)]',

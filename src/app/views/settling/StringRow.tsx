@@ -17,6 +17,17 @@ interface Props {
   onShow: () => void;
 }
 
+/** What is told of a string on demand; after the first, how it will stand at the show. */
+const MORE = [
+  'hold-chance',
+  'string-next',
+  'rounds-did',
+  'leap',
+  'per-doubling',
+  'room-change',
+  'warmth',
+  'no-forecast',
+] as const;
 const cell = 'figure px-1.5 py-2 text-right text-sm';
 
 /** One string in figures, a line; why, and what else is known, on demand. */
@@ -27,7 +38,7 @@ export function StringRow({ stringId, note, said, showMs, index, shown, onShow }
   const column = (s: Statement | undefined, none = '–') => (
     <td className={cell}>{s ? shortFigure(s) : said.waiting ? <Pending /> : none}</td>
   );
-  const more = [of('hold-chance'), atShow, of('string-next'), of('rounds-did'), of('why'), of('warmth')];
+  const more = [...MORE.slice(0, 1).map(of), atShow, ...MORE.slice(1).map(of)];
   return (
     <Disclosure as="tbody" className="border-b border-line align-baseline">
       <tr>
