@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
 import jsdoc from 'eslint-plugin-jsdoc';
+import said from './scripts/said-rule.mjs';
 import units from './scripts/units-rule.mjs';
 
 export default tseslint.config(
@@ -64,6 +65,12 @@ export default tseslint.config(
         ].map((selector) => ({ selector, message: 'Take the clock of the world (src/app/world/clock.ts).' })),
       ],
     },
+  },
+  {
+    files: ['src/app/{views,parts}/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    plugins: { told: { rules: { said } } },
+    rules: { 'told/said': 'error' },
   },
   {
     files: ['src/app/sound/*.worklet.js'],

@@ -1,7 +1,8 @@
+import { A4_RANGE } from '../../core/reference';
 import { Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { A4_MAX_HZ, A4_MIN_HZ } from '../../core/music';
+import { A4_MAX_HZ, A4_MIN_HZ, capital } from '../../core/music';
 import { COLDEST_C, WARMEST_C } from '../../core/limits';
 import { clockTime, span } from '../parts/format';
 import { FaultyRecord, heldInMemory } from '../world/held';
@@ -78,11 +79,10 @@ export function Header({ view }: { view: ViewLine }) {
             name="Reference A4"
             value={`${a4Hz.toFixed(1)} Hz`}
             start={String(a4Hz)}
-            help={`From ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`}
+            help={`${capital(A4_RANGE)}.`}
             onKeep={(text) => {
               const hz = Number(text.replace(',', '.').replace(/hz/i, ''));
-              if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ))
-                return `Give a reference from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;
+              if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return `Give a reference ${A4_RANGE}.`;
               void write([{ type: 'reference', a4Hz: hz }]);
               return undefined;
             }}

@@ -11,7 +11,7 @@ import { useWorld } from './world';
 const STEP_MS = 15000;
 
 /** What is said of an instrument and its strings. */
-export interface Said {
+export interface SaidOf {
   /** The one statement of this kind; of a string where one is named. Undefined where that is not said, or not yet. */
   of: (kind: StatementKind, stringId?: string) => Statement | undefined;
   each: (kind: StatementKind) => Statement[];
@@ -41,7 +41,7 @@ function useAsking(nowMs: number, { toleranceCents, holdMin }: Wish) {
 }
 
 /** All that is said of an instrument, worked out beside the page: what a view shows of it is one of these. */
-export function useSaid(life: InstrumentLife, nowMs: number, wish: Wish = USUAL): Said {
+export function useSaid(life: InstrumentLife, nowMs: number, wish: Wish = USUAL): SaidOf {
   const { data, error } = useAsked(useAsking(nowMs, wish)(life));
   return useMemo(() => saidIn(data, error ?? undefined), [data, error]);
 }
@@ -53,7 +53,7 @@ export function useSaidEach(lives: readonly InstrumentLife[], nowMs: number) {
 }
 
 /** Statements as views look for them. */
-export function saidIn(data: readonly Statement[] | undefined, error?: Error): Said {
+export function saidIn(data: readonly Statement[] | undefined, error?: Error): SaidOf {
   const all = data ?? [];
   return {
     of: (kind, stringId) => all.find((s) => s.kind === kind && s.string === stringId),

@@ -22,4 +22,4 @@ export {
   type Zone,
 } from './time';
 export { once } from './once';
-export { counted } from './words';
+export { counted, progressWords } from './words';

@@ -6,3 +6,6 @@ const rules = new Intl.PluralRules('en');
  */
 export const counted = (count: number | string, one: string, many = `${one}s`): string =>
   `${count} ${rules.select(Number(count)) === 'one' && !String(count).includes('.') ? one : many}`;
+
+/** How far something is. @param share 0 to 1 */
+export const progressWords = (what: string, share: number): string => `${what}, ${Math.floor(100 * share)} %`;

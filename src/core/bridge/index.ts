@@ -17,5 +17,12 @@ export {
   stopWords,
   TASKS,
   WAY_WORDS,
+  BEHIND_MM,
+  comesBackWords,
+  LEVEL_HOW,
+  fineEndWords,
+  fineWords,
+  inOneWords,
+  lockWords,
 } from './words';
 export { lawOf, couplingOf, riseWithout, leanOf, USUAL, type BridgeLaw, springsHold, type Coupling } from './coupling';

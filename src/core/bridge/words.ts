@@ -116,6 +116,31 @@ export const CLAW_CAUTION =
 const FAR_SHARP_CENTS = 100;
 export const bridgeReadWords = (note: string, cents: number, act: 'read' | 'set') =>
   `${note} ${act === 'read' ? 'is' : 'stopped'} at ${signed(cents)}.${cents > FAR_SHARP_CENTS ? ' That is far above its target: let it down now, then read it again.' : ''}`;
+/** How locking moved the strings. @param shifts cents, by string */
+export const lockWords = (notes: readonly string[], shifts: readonly { cents: number }[]): string =>
+  `Locking moved them: ${notes.map((n, i) => `${n} ${signed(shifts[i]!.cents)}`).join(', ')} cents. The stop readings allow for it while the nut is open.`;
+/** Less than this left of a fine tuner's way, and the nut is unlocked again, cents (house estimate). */
+const LITTLE_CENTS = 30;
+/** What the fine tuners have left. @param rooms cents up and down, by string */
+export const fineWords = (notes: readonly string[], rooms: readonly { up: number; down: number }[]): string =>
+  `Fine tuners, from the middle, can still go up and down: ${notes.map((n, i) => `${n} ${rooms[i]!.up.toFixed(0)}/${rooms[i]!.down.toFixed(0)}`).join(', ')} cents (reckoned).`;
+/** What to do where a fine tuner is nearly at its end; '' where none is. */
+export function fineEndWords(notes: readonly string[], rooms: readonly { up: number; down: number }[]): string {
+  const short = notes.filter((_, i) => Math.min(rooms[i]!.up, rooms[i]!.down) < LITTLE_CENTS);
+  return short.length === 0
+    ? ''
+    : `${short.join(', ')}: nearly at its end. Unlock, centre it, tune by its machine head.`;
+}
+/** Whether the bridge itself comes back. @param bridgeCents how far off all strings are after the bar */
+export const comesBackWords = ({ bridge, bridgeCents }: { bridge: boolean; bridgeCents: number }): string =>
+  bridge
+    ? `After the bar all strings are ${signed(bridgeCents)} cents off: knife edges, posts or springs stick. See a repairer.`
+    : 'The bridge itself comes back.';
+/** In how many of ten it is right after one pass. @param share 0 to 1 */
+export const inOneWords = (share: number): string => `${Math.round(100 * share)} % in one`;
 export const tiltWords = (degrees: number) => `Tilt ${signed(degrees)}° saved.`;
 export const TOO_FEW_SPRINGS = 'These springs cannot hold these strings. Give the number of springs.';
 export const BRIDGE_STOPPED = 'Stopped. What was read stays in the history.';
+/** So far behind the knife edge the tilt is measured, mm. */
+export const BEHIND_MM = 40;
+export const LEVEL_HOW = `When the strings are in tune, only the tilt shows a wrong claw. Measure ${BEHIND_MM} mm behind the knife edge; down is negative.`;

@@ -1,6 +1,18 @@
 export { solveNet, type Alone, type Between, type Observation } from './net';
 export { EAR_SD, earRound, type EarRound, type EarStep, type EarSound } from './ear';
-export { beatWords, intervalWords, noticedWords, SCHOOL_WORDS, soundWords } from './words';
+export {
+  beatsLine,
+  beatWords,
+  errorsWords,
+  expectedWords,
+  fretsWords,
+  intervalWords,
+  partialsWords,
+  stopsWords,
+  noticedWords,
+  SCHOOL_WORDS,
+  soundWords,
+} from './words';
 export {
   expected,
   netOf,

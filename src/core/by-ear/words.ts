@@ -1,4 +1,6 @@
-import { inCents, signedCents } from '../music';
+import type { EarSkill } from './skill';
+import { counted } from '../base';
+import { inCents, signedCents, offsetWords } from '../music';
 import type { EarStep, EarSound } from './ear';
 import type { EarSchool } from '../codes';
 
@@ -12,6 +14,22 @@ export const SCHOOL_WORDS: Record<EarSchool, { name: string; what: string }> = {
   octaves: { name: 'Octaves', what: 'Octaves across skipped strings.' },
   fifths: { name: 'Fifths', what: 'Fifths and fourths, from the A outward.' },
 };
+
+/** What errors are to be expected of an ear. @param sdCents its error, cents @param by what shows it; undefined where nothing does yet */
+export const expectedWords = (sdCents: number, by: 'rounds' | 'practice' | undefined): string =>
+  `Expected error of each string, cents, if your ear is within ${sdCents.toFixed(1)} cents${by ? `, as your ${by} showed` : ' (assumed; your rounds will show it)'}.`;
+/** Where this ear stops, by interval. */
+export function stopsWords({ interval, biasCents, spreadCents, count }: EarSkill): string {
+  const spread = spreadCents === null ? '' : ` ±${spreadCents.toFixed(1)}`;
+  return `${interval}: you stop ${signedCents(biasCents)}${spread} cents from beatless (${counted(count, 'time')}).`;
+}
+/** What the frets of a step's notes add. @param cents sharp positive */
+export const fretsWords = (cents: number): string => `Its frets add ${offsetWords(cents)}; that is allowed for.`;
+/** What is heard of two strings together. */
+export const beatsLine = (wantedHz: number, cents: string): string =>
+  `beats a second${wantedHz > 0.05 ? `, ${wantedHz.toFixed(1)} in tune` : ''} · ${cents} cents`;
+export const partialsWords = (beatsHz: number, interval: string): string =>
+  `Partials of both strings: ${beatsHz.toFixed(1)} beats a second where the ${interval} meets`;
 
 const INTERVALS: Record<string, string> = {
   '1:1': 'unison',
@@ -75,3 +93,6 @@ export function checkpointWords(
 /** Whether an ear would have noticed how far a pitch is off. @param tells cents that it tells in practice */
 export const noticedWords = (offCents: number, tells: number): string =>
   `In practice your ear tells ${tells.toFixed(1)} cents: ${Math.abs(offCents) < tells ? 'by ear alone you might not notice this' : 'you would hear this'}.`;
+/** The expected error of each string. @param cents by string */
+export const errorsWords = (notes: readonly string[], cents: readonly number[]): string =>
+  `Expected error by string: ${notes.map((n, i) => `${n} ${cents[i]!.toFixed(1)}`).join(', ')} cents`;

@@ -40,3 +40,6 @@ export function chanceWords(chance: number): string {
   if (chance >= 0.1) return `unlikely to hold (${percent})`;
   return `will not hold (${percent})`;
 }
+
+export const playedWords = (minutes: number): string =>
+  `Noted: played for ${minutes} min. Read the strings when they have cooled down.`;

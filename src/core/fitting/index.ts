@@ -12,3 +12,4 @@ export {
   type FittingState,
   type Progress,
 } from './procedure';
+export { dropsWords, enoughWords, fittedWords } from './words';

@@ -1,5 +1,27 @@
+import { counted } from '../base';
+import type { TestRecord } from '../log';
+import { inCents, offsetWords, signedCents } from '../music';
 import type { StringFriction } from './history';
 import type { FrictionFigure } from './limits';
+
+/** What can be lost at a place of a string. @param cents what lies between its limits */
+export const loseWords = (cents: number, note: string, place = 'nut'): string =>
+  `You can lose about ${inCents(cents)} at the ${place} of the ${note}.`;
+
+/** What a hard bend takes, from where a string stands and from its sharp limit. */
+export const bendWords = ({ bendCents, worstBendCents }: FrictionFigure): string =>
+  `A bend by a whole tone takes ${signedCents(bendCents)} cents from where it stands, ${signedCents(worstBendCents)} from its sharp limit.`;
+
+/** How long what lubricating gained lasts. */
+export const lastsWords = ({ days, low, high }: { days: number; low: number; high: number }): string =>
+  `Half of what lubricating gained is gone after about ${counted(days.toFixed(0), 'day')} (${low.toFixed(0)} to ${high.toFixed(0)}).`;
+
+/** What a trick did to a string as it was read, and in the two minutes after. */
+export const trickReadWords = (
+  what: string,
+  { firstCents, secondCents }: Pick<TestRecord, 'firstCents' | 'secondCents'>,
+): string =>
+  `${what}: ${offsetWords(firstCents)}, in the two minutes after ${secondCents === null ? 'not read' : offsetWords(secondCents)}`;
 
 /** Nearer to a limit than this, of the half way between: it stands there. */
 const AT_A_LIMIT = 0.5;

@@ -56,3 +56,8 @@ export function lifeSheet(life: InstrumentLife, { treatments, remarks }: Pick<Be
     note: 'Cents from the target. ±: nine of ten readings lie within it.',
   };
 }
+
+const rate = (perHour: number | null) => (perHour === null ? 'not read' : perHour.toFixed(1).replace('-', '−'));
+/** How it fell before and after it was treated. @param before and after, cents an hour; null where it was not read */
+export const ratesWords = (before: number | null, after: number | null): string =>
+  `Cents an hour in the day before ${rate(before)}, in the day after ${rate(after)}`;

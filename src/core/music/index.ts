@@ -3,7 +3,10 @@ export { parseNote, nearestNote, formatNote, midiOf, A4_MAX_HZ, A4_MIN_HZ } from
 export { isCourses, noteSets } from './note-sets';
 export { targetFrequencyHz, DEFAULT_A4_HZ } from './target';
 export {
+  besideWords,
+  costWords,
   fifthsOffsets,
+  keyboardWords,
   justOffsets,
   openChords,
   stringTargetHz,

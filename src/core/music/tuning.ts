@@ -1,3 +1,4 @@
+import { offsetWords } from './cents';
 import { formatNote, midiOf, parseNote } from './note';
 import { targetFrequencyHz } from './target';
 
@@ -150,3 +151,14 @@ export function openChords(notes: readonly string[]): { root: string; notes: str
     return over[low] !== 4 && over.includes(4) ? [{ root, notes: tuned }] : [];
   });
 }
+
+/** What a tuning costs where it is furthest from pure. @param cents from pure, wide positive */
+export const costWords = ({ interval, a, b, cents, chord }: NonNullable<TuningCost['worst']>): string =>
+  `The furthest from pure: the ${interval} from ${a} to ${b}, ${offsetWords(cents)}; ${chord} shows it.`;
+/** How a string stands against a keyboard. @param cents sharp positive */
+export const keyboardWords = (note: string, cents: number): string =>
+  Math.abs(cents) < 0.05
+    ? 'Every string agrees with a keyboard.'
+    : `Against a keyboard, ${note} is ${offsetWords(cents)}.`;
+/** Where a string is to stand beside its note. @param cents sharp positive */
+export const besideWords = (cents: number): string => `${offsetWords(cents)} beside equal temperament`;

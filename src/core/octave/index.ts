@@ -10,7 +10,7 @@ export { octavesOf } from './octaves';
 export { BEGIN_OCTAVE, MORE_FRETS, octaveAt, octaveProcedure, type OctaveAction, type OctaveState } from './procedure';
 export { setupOf, USUAL_SETUP, type SaddleSetup } from './setup';
 export type { TouchStep } from './steps';
-export { adviceFor, direction, sizeOf, toldOf, VERDICT_WORDS } from './words';
+export { adviceFor, compensationWords, octaveLinesWords, direction, sizeOf, toldOf, VERDICT_WORDS } from './words';
 export { freshMoves, movesToMake, moveUnder } from './saddle-move';
 export { errorAfterMove, saddleMoveMm, THREADS_MM } from './saddle-law';
 export { type Octaves, type StringOctave } from './string-octave';

@@ -1,9 +1,18 @@
+import { signedCents } from '../music';
 import { lengthIn, type LengthUnit } from '../strings';
 import type { TouchStep } from './steps';
 import { DAY, NORMAL_Q95 } from '../base';
 import { travelLeftMm, type movesToMake } from './saddle-move';
 import { errorAfterMove } from './saddle-law';
 import type { Octaves, StringOctave } from './string-octave';
+
+/** What a straight bridge leaves, and what a compensated one would bear. @param remains cents @param compensationMm behind its line, by string */
+export const compensationWords = (
+  notes: readonly string[],
+  residualCents: readonly number[],
+  compensationMm: readonly number[],
+): string =>
+  `With a straight bridge up to ${Math.max(...residualCents.map(Math.abs)).toFixed(1)} cents remain. A compensated one would bear ${notes.map((n, i) => `${n} ${signedCents(compensationMm[i]!)}`).join(', ')} mm behind this line; a repairer’s job.`;
 
 export const VERDICT_WORDS = {
   'in-tune': 'agrees',
@@ -117,3 +126,7 @@ export function toldOf({ strings }: Octaves, moves: ReturnType<typeof movesToMak
   if (read.length === 0) return 'Read the octaves';
   return read.some((s) => s.moveMm === null) ? 'Retune, then read again' : 'Nothing to move';
 }
+
+/** What the lines of octaves over the passes are. @param most furthest, cents */
+export const octaveLinesWords = (most: number): string =>
+  `Each line: the stopped octave against the open string, from −${Math.round(most)} to ${Math.round(most)} cents, pass by pass.`;

@@ -14,6 +14,7 @@ export {
   type PlanSum,
   type VisitPurpose,
 } from './types';
+export { holdsWords, outlookWords, showWords, endWords, sumLines, sumWords } from './words';
 export { isDue, sessionOf, showOf, visitOf, WALKS, type Show } from './show';
 export { rolesOf, type Role, type Roles } from './roles';
 export { readShow, type WrittenShow } from './written-show';

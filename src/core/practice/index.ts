@@ -42,4 +42,5 @@ export {
   HUNT_TITLE,
   huntWords,
   nextExercise,
+  answerWords,
 } from './words';

@@ -108,3 +108,6 @@ export function nextExercise(done: readonly ExerciseRecord[], nowMs: number): Wa
   const job = [...JOBS, 'hunt'].sort((a, b) => (newest(a)?.atMs ?? 0) - (newest(b)?.atMs ?? 0))[0]!;
   return want(job, 'Hands and ears are looked after. This whole job is longest ago.');
 }
+/** What an answer of the ear was worth. @param cents how far it was off */
+export const answerWords = (right: boolean, cents: number): string =>
+  `${right ? 'Right' : 'Wrong'}: it was ${cents.toFixed(1)} cents.`;

@@ -55,3 +55,20 @@ export const inForceWords = (hz: number) => `A4 is now ${hz} Hz.`;
 export const measuredWords = (hz: number) =>
   `A4 is now ${hz.toFixed(1)} Hz. Earlier readings keep their own reference.`;
 export const OUT_OF_RANGE = `A reference must be from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;
+
+/** What was heard of one tone. @param fromCents from what is in force */
+export const heldWords = (sigmaCents: number, lastsS: number, limit: string, fromCents: number): string =>
+  `Hz ${plusMinus(sigmaCents, 2)} cents after ${lastsS.toFixed(1)} s (${limit}), ${signedCents(fromCents)} from what is in force`;
+/** What its repeats come to. @param of what it is of: 'Your fork is' @param fromCents from what is in force */
+export const averageWords = (of: string, { frequencyHz, sigmaCents }: ToneAverage, fromCents: number): string =>
+  `${of} at ${frequencyHz.toFixed(1)} Hz ${plusMinus(sigmaCents, 2)} cents, ${signedCents(fromCents)} from what is in force`;
+/** What warmth does to a fork. @param cents from its pitch at 20 °C */
+export const forkWords = (cents: number): string =>
+  `In this room a steel fork is ${signedCents(cents)} cents from its pitch at 20 °C.`;
+/** How wide a keyboard's octaves are. @param cents wider than pure @param count of its As */
+export const octavesWords = (cents: number, count: number): string =>
+  `Its octaves are ${Math.abs(cents).toFixed(1)} cents ${cents >= 0 ? 'wider' : 'narrower'} than pure (from ${count} As). Tune low strings that much ${cents >= 0 ? 'flatter' : 'sharper'} for each octave below.`;
+/** What another device is set to, by what it shows here. */
+export const otherWords = (hz: number): string => `: it is set to ${hz.toFixed(1)} Hz.`;
+/** Between what an A4 is taken. */
+export const A4_RANGE = `from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz`;

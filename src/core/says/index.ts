@@ -5,4 +5,4 @@ export { rackLine, type RackLine } from './rack';
 export { nextThing, type NextThing } from './next';
 export { STATEMENT_KINDS, type Statement, type StatementKind } from './statement';
 export { trialSides } from './sides';
-export { shortFigure } from './words';
+export { bandWords, columnsWords, holdsAsked, shortFigure } from './words';

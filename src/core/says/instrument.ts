@@ -12,13 +12,13 @@ import {
 import { TOLERANCE_CENTS } from '../check';
 import { signedCents } from '../music';
 import { freshMoves, octavesOf, sizeOf, direction } from '../octave';
-import { clockTime, HOUR, MINUTE, counted } from '../base';
+import { clockTime, HOUR, MINUTE } from '../base';
 import { traitsOf } from '../strings';
 import { normal, type Statement } from './statement';
 import type { SayAsked } from './asked';
 import { roomWords } from './words';
 import { type LifeFit, type CommonOffset, type StringStatus, commonOffset, roomSince } from '../status';
-import { instrumentFriction } from '../friction';
+import { instrumentFriction, lastsWords } from '../friction';
 
 /** Causes that are named at all. */
 const NAMED = 0.1;
@@ -177,7 +177,7 @@ function friction({ life, bench }: SayAsked): Statement[] {
       value: lasts.days,
       interval: [lasts.low, lasts.high],
       unit: 'days',
-      text: `Half of what lubricating gained is gone after about ${counted(lasts.days.toFixed(0), 'day')} (${lasts.low.toFixed(0)} to ${lasts.high.toFixed(0)}).`,
+      text: lastsWords(lasts),
     },
   ];
 }

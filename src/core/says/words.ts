@@ -1,7 +1,7 @@
 import { inCents, offsetWords, signedCents } from '../music';
 import { clockTime, MINUTE, sinceTime, type Zone } from '../base';
-import type { Stand } from '../settling';
-import type { LifeFit, StringStatus } from '../status';
+import type { Stands } from '../settling';
+import type { ForecastBand, LifeFit, StringStatus } from '../status';
 import { halfWidth, type Statement } from './statement';
 
 type Interval = [number, number];
@@ -42,7 +42,7 @@ const YOUNG_MS = 15 * MINUTE;
 /** How old the figure of a string is, and where it is expected to have gone since; '' while it is young. */
 export function ageLine(
   { cents, lastReadMs, byNow }: StringStatus,
-  stand: Stand | undefined,
+  stand: Stands | undefined,
   nowMs: number,
   zone: Zone,
 ): string {
@@ -66,6 +66,9 @@ export function nowWords(note: string, value: number, interval: Interval): strin
 const inWhole = (cents: number): string => offsetWords(cents, 0);
 export const atWords = (note: string, value: number, interval: Interval, atMs: number, zone: Zone) =>
   `${note}: about ${aboutCents(value, interval)} at ${clockTime(atMs, zone)}, if untouched.`;
+/** Where a string will stand that nobody touches, at its moment. */
+export const bandWords = ({ atMs, cents, low, high }: ForecastBand, zone: Zone): string =>
+  `If untouched, at ${clockTime(atMs, zone)}: ${aboutCents(cents, [low, high])}`;
 export const fallenWords = (note: string, cents: number, since: string) =>
   `${note}: ${cents < -0.5 ? 'risen' : 'fallen'} ${inCents(cents)} in all since ${since}.`;
 /** What a string that moved at once may have done. @param cents how far, sharp positive */
@@ -82,3 +85,10 @@ export function shortFigure({ kind, value, brief }: Statement): string {
   const figure = signedCents(value, kind === 'per-hour' ? 1 : 0);
   return kind === 'offset-at' ? figure : figure.replace('+', '');
 }
+
+/** What the columns of a table of strings mean. */
+export const columnsWords = (toleranceCents: number, holdMin: number): string =>
+  `Cents. Holds: the chance to stay within ±${toleranceCents} cents for ${holdMin} min if untouched. Ready: from then on a string that was kept in tune holds, once it is retuned.`;
+/** What is asked of a string that holds. */
+export const holdsAsked = (toleranceCents: number, holdMin: number): string =>
+  `holds ±${toleranceCents} cents for ${holdMin} min`;

@@ -160,7 +160,7 @@ export const offsetNow = keptOf((fit): { cents: number; sigmaCents: number } => 
 });
 
 /** Where a string will stand, cents from its target: the middle, mean and spread of it, and what nine of ten lie between. */
-export interface Stand {
+export interface Stands {
   q05: number;
   q50: number;
   q95: number;
@@ -168,7 +168,7 @@ export interface Stand {
   sd: number;
 }
 /** Where the string will stand hMin from now if it is left alone. */
-export const standAt = keptOf((fit, hMin: number): Stand => {
+export const standAt = keptOf((fit, hMin: number): Stands => {
   const mix = standAhead(fit, hMin);
   const q = (p: number) => mixtureQuantile(mix, p);
   return { q05: q(0.05), q50: q(0.5), q95: q(0.95), ...mixtureMoments(mix) };

@@ -20,7 +20,7 @@ export {
   standAt,
   warmthOf,
   type Mixture,
-  type Stand,
+  type Stands,
 } from './forecast';
 export { broughtUp, carryTo } from './carry';
 export { creepShapes } from './shapes';

@@ -31,3 +31,4 @@ export {
   type LengthUnit,
 } from './units';
 export { breakingWarning, ofBreaking, REFUSE_SHARE, WARN_SHARE } from './breaking';
+export { balanceWords, breaksWords } from './load';

@@ -63,3 +63,9 @@ export function stringLoad(spec: StringSpec): StringLoad | undefined {
       (64 * tensionN * lengthM ** 2),
   };
 }
+
+/** How a string's pull compares with the others'. @param share of the mean pull */
+export const balanceWords = (share: number): string => `${(100 * share).toFixed(0)} % of the mean`;
+/** How far from its note a string breaks, semitones. */
+export const breaksWords = (semitones: number): string =>
+  semitones >= 0 ? `breaks ${semitones.toFixed(1)} semitones up` : 'breaks before it gets there';

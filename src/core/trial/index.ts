@@ -2,4 +2,4 @@ export { judgeTrial, type Trial, type TrialPair, type TrialReading } from './jud
 export { drawLots } from './lots';
 export { countedFrom, countedFromMs, warningOf } from './setup';
 export { slopesOf } from './slopes';
-export { verdictWords } from './words';
+export { ratioWords, verdictWords } from './words';

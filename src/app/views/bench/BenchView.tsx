@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
-import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS } from '../../../core/check';
+import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS, playedWords } from '../../../core/check';
 import type { InstrumentLife } from '../../../core/log';
 import type { NextThing } from '../../../core/says';
 import { useDigits } from '../../keys/digits';
@@ -215,7 +215,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           const stringIds = life.strings.map((s) => s.plan.stringId);
           const atMs = Math.round(clock() - minutes * MINUTE);
           void write([{ type: 'treatment', instrumentId, stringIds, treatment: 'played', minutes, atMs }], () =>
-            say(`Noted: played for ${minutes} min. Read the strings when they have cooled down.`),
+            say(playedWords(minutes)),
           );
         }}
       />

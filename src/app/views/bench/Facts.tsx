@@ -4,7 +4,7 @@ import type { Statement, StatementKind } from '../../../core/says';
 import { breakingWarning, type StringLoad } from '../../../core/strings';
 import { dueTime, plusMinus } from '../../parts/format';
 import { Pending } from '../../parts/Pending';
-import type { Said } from '../../world/said';
+import type { SaidOf } from '../../world/said';
 import { useWorld } from '../../world/world';
 
 function Fact({ name, children }: { name: string; children: ReactNode }) {
@@ -18,7 +18,7 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
 
 interface Props {
   life: StringLife;
-  said: Said;
+  said: SaidOf;
   load: StringLoad | undefined;
   nowMs: number;
 }

@@ -6,7 +6,7 @@ import { signed } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { NoteName } from '../../parts/NoteName';
 import { Pending } from '../../parts/Pending';
-import type { Said } from '../../world/said';
+import type { SaidOf } from '../../world/said';
 import { TOLERANCE_CENTS } from '../../../core/check';
 import { ageFromMs, tellingReadings, type StringStatus } from '../../../core/status';
 
@@ -21,7 +21,7 @@ interface Props {
   life: StringLife;
   /** undefined while it is being worked out. */
   status: StringStatus | undefined;
-  said: Said;
+  said: SaidOf;
   nowMs: number;
   curtainMs: number | null;
   current: boolean;

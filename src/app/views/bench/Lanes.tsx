@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { InstrumentLife } from '../../../core/log';
-import type { Said } from '../../world/said';
+import type { SaidOf } from '../../world/said';
 import { useWorld } from '../../world/world';
 import { LaneRow } from './LaneRow';
 import { clamp } from '../../../core/base';
@@ -14,7 +14,7 @@ const MOST_PX = 86;
 interface Props {
   life: InstrumentLife;
   statuses: StringStatus[];
-  said: Said;
+  said: SaidOf;
   nowMs: number;
   focusId: string;
   onChoose: (index: number) => void;

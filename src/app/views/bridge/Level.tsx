@@ -1,10 +1,8 @@
+import { BEHIND_MM, LEVEL_HOW } from '../../../core/bridge';
 import { useState } from 'react';
 import { Button } from '../../parts/Button';
 import { FigureField } from '../../parts/FigureField';
 import { figureIn } from '../../parts/format';
-
-/** The gap is measured so far behind the knife edge, mm (house estimate). */
-const BEHIND_MM = 40;
 
 /** Level, from a gap measured at the bridge's back: tuned strings hide a claw that is off, only the tilt shows it. */
 export function Level({ onLevel }: { onLevel: (degrees: number) => void }) {
@@ -25,10 +23,7 @@ export function Level({ onLevel }: { onLevel: (degrees: number) => void }) {
       <Button type="submit" disabled={!good}>
         Use it
       </Button>
-      <span className="w-full text-xs text-ink2">
-        When the strings are in tune, only the tilt shows a wrong claw. Measure {BEHIND_MM} mm behind the knife edge;
-        down is negative.
-      </span>
+      <span className="w-full text-xs text-ink2">{LEVEL_HOW}</span>
     </form>
   );
 }

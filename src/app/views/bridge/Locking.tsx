@@ -1,7 +1,4 @@
-import { signed } from '../../parts/format';
-
-/** Less than this left of a fine tuner's way, and the nut is unlocked again, cents (house estimate). */
-const LITTLE_CENTS = 30;
+import { fineEndWords, fineWords, lockWords } from '../../../core/bridge';
 
 /** What clamps at the nut ask for, in order; what this nut does to its strings; what the fine tuners have left. */
 export function Locking({
@@ -14,26 +11,17 @@ export function Locking({
   rooms: readonly { up: number; down: number }[] | undefined;
 }) {
   const known = shifts.some((s) => s.count > 0);
-  const short = rooms ? notes.filter((_, i) => Math.min(rooms[i]!.up, rooms[i]!.down) < LITTLE_CENTS) : [];
   return (
     <section aria-label="Clamps at the nut" className="max-w-2xl py-2 text-sm">
       <h2 className="font-semibold">Clamps at the nut</h2>
       <p data-testid="lock-shifts" className="pt-1">
         {known
-          ? `Locking moved them: ${notes.map((n, i) => `${n} ${signed(shifts[i]!.cents)}`).join(', ')}. The stop readings allow for it while the nut is open.`
+          ? lockWords(notes, shifts)
           : 'Press L after locking and read all strings. The stop readings then allow for it.'}
       </p>
       {rooms && (
         <p data-testid="rooms" className="pt-1">
-          Fine tuners, from the middle, can still go up and down:{' '}
-          {notes.map((n, i) => `${n} ${rooms[i]!.up.toFixed(0)}/${rooms[i]!.down.toFixed(0)}`).join(', ')} cents
-          (reckoned).
-          {short.length > 0 && (
-            <b className="text-rust">
-              {' '}
-              {short.join(', ')}: nearly at its end. Unlock, centre it, tune by its machine head.
-            </b>
-          )}
+          {fineWords(notes, rooms)} <b className="text-rust">{fineEndWords(notes, rooms)}</b>
         </p>
       )}
       <details className="pt-1">

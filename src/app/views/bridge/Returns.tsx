@@ -1,6 +1,13 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { BEGIN_RETURN, BRIDGE_TOLERANCE, RETURN_ROUNDS, returnAt, returnProcedure } from '../../../core/bridge';
+import {
+  BEGIN_RETURN,
+  BRIDGE_TOLERANCE,
+  RETURN_ROUNDS,
+  returnAt,
+  returnProcedure,
+  comesBackWords,
+} from '../../../core/bridge';
 import type { InstrumentLife } from '../../../core/log';
 import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
@@ -84,9 +91,7 @@ export function Returns({ life, onEnd }: { life: InstrumentLife; onEnd: () => vo
           </table>
           {verdict && (
             <p data-testid="return-verdict" className="max-w-2xl py-3 text-sm leading-relaxed">
-              {verdict.bridge
-                ? `After the bar all strings are ${signed(verdict.bridgeCents)} cents off: knife edges, posts or springs stick. See a repairer.`
-                : 'The bridge itself comes back.'}{' '}
+              {comesBackWords(verdict)}{' '}
               {verdict.strings.length > 0 ? (
                 <>
                   {verdict.strings.map((i) => strings[i]!.plan.note).join(', ')}{' '}

@@ -2,7 +2,7 @@ import { counted } from '../../../core/base';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { useAsked } from '../../world/asked';
 import type { WaysAsk } from '../../analyst/questions';
-import { WAY_WORDS } from '../../../core/bridge';
+import { inOneWords, WAY_WORDS } from '../../../core/bridge';
 
 /** What each way to tune would take on this very bridge: imagined a few times over, as far as it is known. */
 export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk }) {
@@ -16,9 +16,7 @@ export function Ways({ instrumentId, ask }: { instrumentId: string; ask: WaysAsk
           <li key={way} className="flex gap-3 border-b border-line py-1">
             <span className="min-w-44 max-w-44">{WAY_WORDS[way]}</span>
             <b className="figure ml-auto">{passes >= 15 ? '15 or more passes' : counted(passes, 'pass', 'passes')}</b>
-            <span className="figure w-24 text-right whitespace-nowrap text-ink2">
-              {Math.round(100 * afterOne)} % in one
-            </span>
+            <span className="figure w-24 text-right whitespace-nowrap text-ink2">{inOneWords(afterOne)}</span>
           </li>
         ))}
       </ul>

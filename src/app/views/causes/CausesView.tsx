@@ -1,3 +1,4 @@
+import { loseWords } from '../../../core/friction';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import {
@@ -181,8 +182,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           {tests.length > 0 && answer && <Chances causes={answer.causes} />}
           {answer?.friction && tests.length > 1 && found && (
             <p className="pb-2 text-sm">
-              You can lose about <b className="figure">{answer.friction.cents.toFixed(0)} cents</b> at the{' '}
-              {answer.friction.place} of the {note}.{' '}
+              {loseWords(answer.friction.cents, note, answer.friction.place)}{' '}
               <Link className="text-deep underline" to={`${basePath}/friction/${instrumentId}`}>
                 Measure it
               </Link>

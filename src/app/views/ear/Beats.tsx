@@ -9,6 +9,8 @@ import {
   turnWords,
   unisonWay,
   type Expected,
+  beatsLine,
+  partialsWords,
 } from '../../../core/by-ear';
 import { useMoment, type Trace } from '../../guided/trace';
 import { signed } from '../../parts/format';
@@ -107,14 +109,13 @@ export function Beats({
         </span>
       </p>
       <p className="pb-1 text-xs text-ink2">
-        beats a second{wantedHz > 0.05 && `, ${wantedHz.toFixed(1)} in tune`} ·{' '}
-        <span className="figure">{unison ? `${Math.abs(moment.cents).toFixed(1)}` : signed(off)}</span> cents
+        {beatsLine(wantedHz, unison ? Math.abs(moment.cents).toFixed(1) : signed(off))}
       </p>
       <svg
         viewBox={`0 0 ${WIDE} ${TALL}`}
         className="block w-full"
         role="img"
-        aria-label={`Partials of both strings: ${moment.beatsHz.toFixed(1)} beats a second where the ${intervalWords(step.interval)} meets`}
+        aria-label={partialsWords(moment.beatsHz, intervalWords(step.interval))}
       >
         <rect width={WIDE} height={LADDER} fill="var(--paper)" />
         {rungs(moment.aHz).map((f) => (

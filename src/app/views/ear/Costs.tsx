@@ -1,4 +1,4 @@
-import { EAR_SD, type EarRound } from '../../../core/by-ear';
+import { EAR_SD, type EarRound, expectedWords, errorsWords } from '../../../core/by-ear';
 
 const TALL = 70;
 const SLOT = 64;
@@ -25,7 +25,10 @@ export function Costs({
         viewBox={`0 0 ${notes.length * SLOT} ${TALL + 24}`}
         className="h-24 max-w-full"
         role="img"
-        aria-label={`Expected error by string: ${notes.map((n, i) => `${n} ${of(i).toFixed(1)}`).join(', ')} cents`}
+        aria-label={errorsWords(
+          notes,
+          notes.map((_, i) => of(i)),
+        )}
       >
         <path d={`M0 ${TALL}H${notes.length * SLOT}`} stroke="var(--line)" />
         {notes.map((note, i) => {
@@ -49,10 +52,7 @@ export function Costs({
           );
         })}
       </svg>
-      <figcaption className="text-xs text-ink2">
-        Expected error of each string, cents, if your ear is within {earSd.toFixed(1)} cents
-        {by ? `, as your ${by} showed` : ' (assumed; your rounds will show it)'}.
-      </figcaption>
+      <figcaption className="text-xs text-ink2">{expectedWords(earSd, by)}</figcaption>
     </figure>
   );
 }

@@ -13,6 +13,7 @@ import {
   readAlone,
   SCHOOL_WORDS,
   soundWords,
+  stopsWords,
 } from '../../../core/by-ear';
 import { EAR_SCHOOLS, type EarSchool } from '../../../core/codes';
 import { stringTargetHz } from '../../../core/music';
@@ -23,7 +24,6 @@ import { handActions, soundActions, useActions } from '../../guided/useActions';
 import { useProcedure } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
-import { signed } from '../../parts/format';
 import { HandControls } from '../../guided/SimulatorControls';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { octavesUp } from '../../sound/drone';
@@ -182,16 +182,7 @@ export function EarView({ life }: { life: InstrumentLife }) {
           {skill.length > 0 && (
             <ul aria-label="Your ear" className="py-2 text-sm">
               {skill.map((s) => (
-                <li key={s.interval}>
-                  {s.interval}: you stop <span className="figure">{signed(s.biasCents)}</span> from beatless
-                  {s.spreadCents !== null && (
-                    <>
-                      {' '}
-                      ±<span className="figure">{s.spreadCents.toFixed(1)}</span>
-                    </>
-                  )}{' '}
-                  cents ({s.count} times).
-                </li>
+                <li key={s.interval}>{stopsWords(s)}</li>
               ))}
             </ul>
           )}

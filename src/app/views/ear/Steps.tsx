@@ -1,4 +1,4 @@
-import { type EarStep, beatWords, intervalWords, soundWords, type Expected } from '../../../core/by-ear';
+import { type EarStep, beatWords, intervalWords, soundWords, type Expected, fretsWords } from '../../../core/by-ear';
 import { signed } from '../../parts/format';
 
 const BEATS = 'figure grid grid-cols-[repeat(6,2.5rem)] gap-x-1 text-right';
@@ -45,7 +45,7 @@ export function Steps({
                 {soundWords(s.sound, notes)} against {soundWords(s.against, notes)}: {intervalWords(s.interval)}
                 <span className="block text-xs text-ink2">
                   {beatWords(s)}
-                  {Math.abs(fretsCents) > 0.3 && ` Its frets add ${signed(fretsCents)} cents; that is allowed for.`}
+                  {Math.abs(fretsCents) > 0.3 && ` ${fretsWords(fretsCents)}`}
                   {instrument !== undefined &&
                     ' Tuning cannot make these agree: it is the saddle or a fret. Check the intonation.'}
                 </span>

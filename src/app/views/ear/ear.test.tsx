@@ -18,7 +18,7 @@ test('a whole round by ear on the requinto, by the pedal: judged first, read the
   await follow(player, /^Press Enter to read/);
   expect(player.says('message')).toContain('The round is done');
   expect(screen.getByRole('list', { name: 'Your ear' })).toHaveTextContent(
-    /1:1: you stop [−+]?\d+\.\d from beatless ±\d+\.\d cents \(5 times\)/,
+    /1:1: you stop [−+]?\d+\.\d ±\d+\.\d cents from beatless \(5 times\)/,
   );
   expect(screen.getByText(/as your rounds showed/)).toBeVisible();
   await player.go('/demo/log');

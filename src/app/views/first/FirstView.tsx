@@ -1,3 +1,4 @@
+import { bandWords } from '../../../core/says';
 import { offsetMin, HOUR } from '../../../core/base';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,7 +8,7 @@ import { handActions, useActions } from '../../guided/useActions';
 import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
-import { clockTime, dueWords, signed } from '../../parts/format';
+import { clockTime, dueWords } from '../../parts/format';
 import { Lane } from '../../parts/Lane';
 import { tunerPlaceOf } from '../../../core/guided';
 import { HandControls } from '../../guided/SimulatorControls';
@@ -113,7 +114,7 @@ export function FirstView() {
             </span>
             <span data-testid="forecast" className="font-semibold">
               {status?.atCurtain
-                ? `If untouched, at ${clockTime(status.atCurtain.atMs, zone)}: ${signed(status.atCurtain.cents, 0)} ±${((status.atCurtain.high - status.atCurtain.low) / 2).toFixed(0)} cents`
+                ? bandWords(status.atCurtain, zone)
                 : readings.length > 0
                   ? 'Two readings at different times give a forecast'
                   : ''}
@@ -127,7 +128,7 @@ export function FirstView() {
             curtainMs={null}
             toleranceCents={TOLERANCE_CENTS}
             height={230}
-            label={`What was read of the string: ${readings.length} readings`}
+            label="What was read of the string"
           />
           <p className="pt-1 text-xs text-ink2">
             The line is its target. Below, in the water, is flat; above is sharp. Left to right: age. Grey: the forecast

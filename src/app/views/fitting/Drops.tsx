@@ -1,3 +1,4 @@
+import { dropsWords, enoughWords } from '../../../core/fitting';
 import { scaleSqrt } from 'd3-scale';
 import type { RoundsAdvice } from '../../../core/settling';
 
@@ -13,13 +14,12 @@ export function Drops({ drops, next }: { drops: number[]; next: RoundsAdvice['ne
     .range([18, HEIGHT - 6])
     .clamp(true);
   const width = Math.max(6, drops.length + 1.5) * WIDE;
-  const label = `Drops so far: ${drops.map((d) => d.toFixed(0)).join(', ') || 'none'} cents`;
   return (
-    <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
+    <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" role="img" aria-label={dropsWords(drops)}>
       <rect y={18} width={width} height={HEIGHT - 18} fill="var(--water)" opacity={0.5} />
       <rect y={18} width={width} height={y(SMALL_CENTS) - 18} fill="var(--ink)" opacity={0.1} />
       <text x={width - 6} y={HEIGHT - 5} textAnchor="end" fontSize={12} fill="var(--ink2)">
-        two in the shade (under {SMALL_CENTS} cents): enough
+        {enoughWords(SMALL_CENTS)}
       </text>
       <path d={`M0 18H${width}`} stroke="var(--ink)" strokeWidth={1.6} />
       {drops.map((d, i) => (

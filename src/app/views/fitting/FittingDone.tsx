@@ -1,6 +1,6 @@
+import { fittedWords } from '../../../core/fitting';
 import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
-import { signed } from '../../parts/format';
 import { WORK_ID } from '../../parts/focus';
 import { Pending } from '../../parts/Pending';
 import { NoteName } from '../../parts/NoteName';
@@ -29,15 +29,11 @@ export function FittingDone({
           .filter((s) => stringIds.includes(s.plan.stringId))
           .map((s) => {
             const check = said.of('next-check', s.plan.stringId);
-            const last = s.readings.at(-1);
             return (
               <li key={s.plan.stringId} className="flex items-baseline gap-5 border-b border-line py-2">
                 <NoteName note={s.plan.note} className="w-14 text-2xl font-bold" />
                 <span className="grow">
-                  {s.rounds.length > 0
-                    ? `dropped ${s.rounds.map((r) => r.dropCents.toFixed(0)).join(', ')} cents in ${s.rounds.length} rounds`
-                    : 'not stretched'}
-                  {last && `, left at ${signed(last.cents)}`}
+                  {fittedWords(s)}
                   <span className="block text-sm text-ink2">{said.of('rounds-did', s.plan.stringId)?.text}</span>
                 </span>
                 <span className="text-sm text-ink2">

@@ -8,7 +8,6 @@ import { KEYS } from '../../keys/table';
 import { BottomBar } from '../../guided/BottomBar';
 import { soundActions, useActions } from '../../guided/useActions';
 import { FirstStep } from '../../parts/FirstStep';
-import { signed, span } from '../../parts/format';
 import { WITH_COLUMN } from '../../guided/WorkColumn';
 import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
@@ -19,8 +18,8 @@ import { HeadField } from './HeadField';
 import { Limits } from './Limits';
 import { Past } from './Past';
 import { Tricks } from './Tricks';
-import { MINUTE, DAY } from '../../../core/base';
-import { changeWords, trickWords, instrumentFriction } from '../../../core/friction';
+import { MINUTE } from '../../../core/base';
+import { changeWords, trickWords, instrumentFriction, loseWords, bendWords, lastsWords } from '../../../core/friction';
 
 /** What every string can lose to its nut, what a lubricant does to that and for how long, and the tricks where it cannot be cured. */
 export function FrictionView({ life }: { life: InstrumentLife }) {
@@ -119,15 +118,12 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           <Limits strings={friction.strings} chosen={stringId} nowMs={now} zone={zone} onChoose={choose} />
           {figure && (
             <section aria-label={`The ${note}`} className="max-w-2xl py-3">
-              <p className="text-2xl leading-snug font-semibold">
-                You can lose {figure.cents.toFixed(0)} cents at the {note} to the nut.
-              </p>
+              <p className="text-2xl leading-snug font-semibold">{loseWords(figure.cents, note)}</p>
               <p data-testid="trick" className="pt-1 text-lg">
                 {trickWords(figure)}
               </p>
               <p className="pt-1 text-sm">
-                A bend by a whole tone takes <b className="figure">{signed(figure.bendCents)}</b> from where it stands,{' '}
-                <span className="figure">{signed(figure.worstBendCents)}</span> from its sharp limit.
+                {bendWords(figure)}
                 {changeWords(own)}
               </p>
             </section>
@@ -136,8 +132,7 @@ export function FrictionView({ life }: { life: InstrumentLife }) {
           <Tricks friction={friction.strings} bench={`${basePath}/bench/${instrumentId}`} />
           {friction.lasts && (
             <p data-testid="lasts" className="pt-2 text-sm">
-              Half of what lubricating gained is gone after about <b>{span(friction.lasts.days * DAY)}</b> (
-              {Math.round(friction.lasts.low)} to {Math.round(friction.lasts.high)} days).
+              {lastsWords(friction.lasts)}
             </p>
           )}
           <Past friction={friction} chart={document.documentElement.dataset['chart'] ?? ''} />

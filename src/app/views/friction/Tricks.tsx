@@ -1,6 +1,6 @@
+import { trickReadWords } from '../../../core/friction';
 import { Link } from 'react-router';
 import { TEST_GUIDES } from '../../../core/causes';
-import { signed } from '../../parts/format';
 import type { StringFriction } from '../../../core/friction';
 
 /** What the routine took out of each string, and what the wings' tricks did, as they were read. */
@@ -16,13 +16,7 @@ export function Tricks({ friction, bench }: { friction: readonly StringFriction[
     <ul aria-label="Tricks as read" className="border-t border-line py-2 text-sm">
       {lines.map(({ note, kind, read }) => (
         <li key={`${note}${kind}`}>
-          <b>{note}</b> {TEST_GUIDES[kind].title.toLowerCase()}:{' '}
-          <span className="figure">{signed(read.firstCents)}</span> cents
-          {read.secondCents !== null && (
-            <>
-              , in the two minutes after <span className="figure">{signed(read.secondCents)}</span>
-            </>
-          )}
+          <b>{note}</b> {trickReadWords(TEST_GUIDES[kind].title.toLowerCase(), read)}
         </li>
       ))}
       <li>

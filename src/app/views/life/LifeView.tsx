@@ -1,3 +1,4 @@
+import { ratesWords } from '../../../core/life';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { localDay, MINUTE } from '../../../core/base';
@@ -17,7 +18,6 @@ import { Sheet } from './Sheet';
 import { reasonOf } from '../../store/database';
 
 const heading = 'pb-1 font-semibold';
-const rate = (perHour: number | null) => (perHour === null ? 'not read' : perHour.toFixed(1).replace('-', '−'));
 /** One instrument's life on a page: whose it is, its sets, as found and as left, what was done and found, remarks, and its log. */
 export function LifeView({ life }: { life: InstrumentLife }) {
   const { bench, ask, basePath, nowMs, count } = useWorld();
@@ -78,9 +78,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
                       ? 'all strings'
                       : `${record.stringIds.length} strings`}
                     {(before !== null || after !== null) && (
-                      <span className="block text-xs text-ink2">
-                        Cents an hour in the day before {rate(before)}, in the day after {rate(after)}
-                      </span>
+                      <span className="block text-xs text-ink2">{ratesWords(before, after)}</span>
                     )}
                   </li>
                 ))}

@@ -1,4 +1,4 @@
-import { adviceFor, type Octaves as InstrumentOctaves } from '../../../core/octave';
+import { adviceFor, type Octaves as InstrumentOctaves, octaveLinesWords } from '../../../core/octave';
 
 const WIDE = 150;
 const HIGH = 30;
@@ -33,10 +33,7 @@ export function OctaveHistory({ octaves, now }: { octaves: InstrumentOctaves; no
           </li>
         ))}
       </ul>
-      <p className="pt-1 text-xs text-ink2">
-        Each line: the stopped octave against the open string, from {-Math.round(most)} to {Math.round(most)} cents,
-        pass by pass.
-      </p>
+      <p className="pt-1 text-xs text-ink2">{octaveLinesWords(most)}</p>
     </>
   );
 }

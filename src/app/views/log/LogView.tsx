@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { localDay } from '../../../core/base';
+import { localDay, progressWords } from '../../../core/base';
 import { describedIn } from '../../../core/log';
 import { Button } from '../../parts/Button';
 import { FileInput } from '../../parts/FileInput';
@@ -98,9 +98,7 @@ export function LogView() {
       <Backup stem={stem} />
       {taking && (
         <p className="flex items-center gap-3 text-sm">
-          <span>
-            {taking.name} is being checked, {Math.floor(100 * taking.done)} %
-          </span>
+          <span>{progressWords(`${taking.name} is being checked`, taking.done)}</span>
           <progress className="accent-deep" max={1} value={taking.done} aria-label={`Checking ${taking.name}`} />
           <Button onClick={() => taking.call.abort()}>Cancel</Button>
         </p>

@@ -12,6 +12,7 @@ import {
   type SaddleSetup,
   sizeOf,
   toldOf,
+  compensationWords,
 } from '../../../core/octave';
 import { touched } from '../../../core/simulate';
 import type { InstrumentLife, Draft } from '../../../core/log';
@@ -24,7 +25,6 @@ import { useListening } from '../../guided/useListening';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { Caution } from '../../parts/Caution';
 import { FirstStep, OctaveSketch } from '../../parts/FirstStep';
-import { signed } from '../../parts/format';
 import { useNow } from '../../world/now';
 import { useUnits } from '../../world/units';
 import { useWorld } from '../../world/world';
@@ -152,10 +152,11 @@ export function OctaveView({ life }: { life: InstrumentLife }) {
           </ul>
           {line?.compensation && (
             <p className="pt-2 text-sm">
-              With a straight bridge up to {Math.max(...line.residualCents.map(Math.abs)).toFixed(1)} cents remain; a
-              compensated one would bear{' '}
-              {strings.map((s, i) => `${s.note} ${signed(line.compensation![i]!)}`).join(', ')} mm behind this line; a
-              repairer’s job.
+              {compensationWords(
+                strings.map((s) => s.note),
+                line.residualCents,
+                line.compensation,
+              )}
             </p>
           )}
           {months && (

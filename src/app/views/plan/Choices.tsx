@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { EFFORTS, type Effort, type PlanSum } from '../../../core/plan';
+import { EFFORTS, type Effort, type PlanSum, sumLines } from '../../../core/plan';
 import { EFFORT_WORDS } from './words';
 
 /** The same show for everybody's patience: what each asks for and leaves. */
@@ -34,11 +34,11 @@ export function Choices({
                 <b className="block">{EFFORT_WORDS[e]}</b>
                 {sum && (
                   <>
-                    <span className="figure block">
-                      {sum.before} + {sum.inShow} checks
-                    </span>
-                    <span className="figure block">{sum.minutes} min</span>
-                    <span className="figure block">{(100 * sum.out).toFixed(1)} % out</span>
+                    {sumLines(sum).map((line) => (
+                      <span key={line} className="figure block">
+                        {line}
+                      </span>
+                    ))}
                   </>
                 )}
               </button>

@@ -1,11 +1,23 @@
+import { Pending } from '../../parts/Pending';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { doneWalks, EFFORTS, type Effort, type PlanItem, type PlanSum, WALKS, type Show } from '../../../core/plan';
+import {
+  doneWalks,
+  EFFORTS,
+  type Effort,
+  type PlanItem,
+  type PlanSum,
+  WALKS,
+  type Show,
+  outlookWords,
+  sumWords,
+  showWords,
+} from '../../../core/plan';
 import { planCalendar } from '../../../core/exchange';
 import { KEYS } from '../../keys/table';
 import { usePedal } from '../../keys/usePedal';
 import { Button } from '../../parts/Button';
-import { dueTime, signed, span } from '../../parts/format';
+import { dueTime, span } from '../../parts/format';
 import { FirstStep, PlanSketch } from '../../parts/FirstStep';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
 import { WORK_ID } from '../../parts/focus';
@@ -21,15 +33,12 @@ import { ShowSheet } from './ShowSheet';
 import { TimeLine } from './TimeLine';
 import { Choices } from './Choices';
 import { ToDo } from './ToDo';
-import { ADVICE, STEP_WORDS, sumWords } from './words';
+import { ADVICE, STEP_WORDS } from './words';
 import { MINUTE } from '../../../core/base';
-import { READY } from '../../../core/status';
 
 const CHIME_HZ = 660;
 /** Walks that are done and still stand above the next one. */
 const SHOWN_DONE = 3;
-/** A fall as an offset: flat negative. */
-const off = (fall: number) => signed(-fall);
 
 /** Backward from the curtain: what to do when, on which instrument; what will hold and what will not. */
 export function PlanView() {
@@ -111,7 +120,7 @@ export function PlanView() {
   const endMs = show.curtainMs + show.minutes * MINUTE;
   const intervalMs = show.intervalMin === null ? null : show.curtainMs + show.intervalMin * MINUTE;
   const recent = done.filter((d) => d.atMs > now - 90 * MINUTE);
-  const tunedMs = work.find((i) => i.what === 'last-tuning')?.atMs ?? now;
+  const tunedMs = plan && (work.find((i) => i.what === 'last-tuning')?.atMs ?? now);
   const calendar = () =>
     saveFile(
       'slow-anchor-plan.ics',
@@ -135,7 +144,7 @@ export function PlanView() {
             Plan for {show.place}, {dueTime(show.curtainMs, now, zone)}
           </h1>
           <span className="text-sm text-ink2">
-            {show.minutes} min within ±{show.toleranceCents} cents
+            {showWords(show)}
             {intervalMs !== null && `, interval ${dueTime(intervalMs, now, zone)}`}
           </span>
         </div>
@@ -202,28 +211,22 @@ export function PlanView() {
           <ul className="text-sm">
             {playing.map(({ record }) => {
               const own = plan?.outlook.filter((o) => o.instrumentId === record.instrumentId) ?? [];
-              const known = own.filter((o) => o.chance !== null);
-              const worst = known.reduce<(typeof known)[number] | undefined>(
-                (a, b) => (!a || b.chance! < a.chance! ? b : a),
-                undefined,
-              );
-              const note = lives.get(record.instrumentId)?.strings.find((s) => s.plan.stringId === worst?.stringId)
-                ?.plan.note;
+              const strings = lives.get(record.instrumentId)?.strings;
+              const told = outlookWords(own, (id) => strings?.find((s) => s.plan.stringId === id)?.plan.note ?? '');
               return (
                 <li key={record.instrumentId} className="border-t border-line py-1 first:border-t-0">
                   <b>{record.name}</b>{' '}
-                  {worst ? (
+                  {told ? (
                     <>
-                      {known.filter((o) => o.chance! >= READY).length} of {own.length} hold; {note} at the end{' '}
+                      {told.holds}{' '}
                       <span className="figure" data-testid={`fall-${record.instrumentId}`}>
-                        {off(worst.fall!.q50)} ({off(worst.fall!.q95)} to {off(worst.fall!.q05)})
-                      </span>{' '}
-                      cents
+                        {told.weakest}
+                      </span>
                     </>
                   ) : plan ? (
                     'not read yet'
                   ) : (
-                    '…'
+                    <Pending />
                   )}
                 </li>
               );
@@ -249,7 +252,7 @@ export function PlanView() {
           </section>
         )}
         <div className="border-t border-line py-3">
-          <Restring show={show} playing={playing} tunedMs={tunedMs} nowMs={now} />
+          {tunedMs !== undefined && <Restring show={show} playing={playing} tunedMs={tunedMs} nowMs={now} />}
         </div>
       </aside>
       {editing && <ShowSheet show={show} onClose={() => setEditing(false)} />}

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { MINUTE, nextAt, nextWholeHour } from '../../../core/base';
-import { canBeRestrung, planSession, type Show } from '../../../core/plan';
+import { canBeRestrung, holdsWords, planSession, endWords, type Show } from '../../../core/plan';
 import type { InstrumentLife } from '../../../core/log';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
-import { clockTime, signed } from '../../parts/format';
+import { clockTime } from '../../parts/format';
 import { useAsked } from '../../world/asked';
 import { usePriors } from '../../world/priors';
 import { useWorld } from '../../world/world';
@@ -83,10 +83,8 @@ export function Restring({
               {data?.map((s) => (
                 <tr key={s.stringId} className="border-t border-line">
                   <th scope="row">{s.note}</th>
-                  <td className="figure">
-                    {signed(-s.fall.q50, 0)} ({signed(-s.fall.q95, 0)} to {signed(-s.fall.q05, 0)}) cents
-                  </td>
-                  <td className="figure">holds {(100 * s.chance).toFixed(0)} %</td>
+                  <td className="figure">{endWords(s.fall)}</td>
+                  <td className="figure">{holdsWords(s.chance)}</td>
                 </tr>
               ))}
             </tbody>

@@ -1,5 +1,4 @@
-import { counted } from '../../../core/base';
-import type { Effort, PlanItem, PlanStep, PlanSum } from '../../../core/plan';
+import type { Effort, PlanItem, PlanStep } from '../../../core/plan';
 
 /** What an item asks for, in a few words. */
 export const STEP_WORDS: Record<PlanStep, string> = {
@@ -18,10 +17,6 @@ export const EFFORT_WORDS: Record<Effort, string> = { once: 'Once', few: 'A few 
 
 /** Advice, not work: it stands apart from the time line. */
 export const ADVICE: ReadonlySet<PlanStep> = new Set(['restring', 'too-late', 'same-day']);
-
-/** A plan in figures. */
-export const sumWords = ({ before, inShow, minutes, out }: PlanSum): string =>
-  `${counted(before, 'check')} before the show, ${inShow === 0 ? 'none' : inShow} during it, ${minutes} min of work. Out of tune ${(100 * out).toFixed(1)} % of the time`;
 
 /** One walk: what is done at several instruments one after the other. */
 export interface Visit {

@@ -10,6 +10,7 @@ import {
   thresholdOf,
   type EarExercise,
   type StaircaseAnswer,
+  answerWords,
 } from '../../../core/practice';
 import { BottomBar } from '../../guided/BottomBar';
 import { KEYS } from '../../keys/table';
@@ -93,7 +94,7 @@ export function Ears({
               {trials.length} of {ENOUGH_TRIALS} answers
             </p>
             <p role="status" className="pt-1">
-              {last && `${last.right ? 'Right' : 'Wrong'}: it was ${last.cents.toFixed(1)} cents.`}
+              {last && answerWords(last.right, last.cents)}
             </p>
           </>
         )}

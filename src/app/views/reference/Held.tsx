@@ -1,7 +1,6 @@
-import { LIMITED_BY } from '../../../core/reference';
+import { LIMITED_BY, heldWords } from '../../../core/reference';
 import { cents } from '../../../core/music';
 import { useMoment, type Trace } from '../../guided/trace';
-import { signed, plusMinus } from '../../parts/format';
 
 /** The tone while it is held: its frequency, how sure and why not surer, and how far from what is in force. */
 export function HeldTone({ trace, fromHz }: { trace: Trace; fromHz: number }) {
@@ -12,8 +11,7 @@ export function HeldTone({ trace, fromHz }: { trace: Trace; fromHz: number }) {
     <p data-testid="held">
       <span className="figure block text-[44px] leading-none font-bold">{steady.frequencyHz.toFixed(2)}</span>
       <span className="text-sm text-ink2">
-        Hz {plusMinus(steady.sigmaCents, 2)} cents after {steady.lastsS.toFixed(1)} s ({LIMITED_BY[steady.limit]}),{' '}
-        {signed(cents(steady.frequencyHz, fromHz))} from what is in force
+        {heldWords(steady.sigmaCents, steady.lastsS, LIMITED_BY[steady.limit], cents(steady.frequencyHz, fromHz))}
       </span>
     </p>
   );

@@ -1,3 +1,4 @@
+import { otherWords } from '../../../core/reference';
 import { useState } from 'react';
 import { FigureField } from '../../parts/FigureField';
 import { figureIn } from '../../parts/format';
@@ -11,7 +12,7 @@ export function OtherDevice({ frequencyHz }: { frequencyHz: number }) {
   return (
     <p className="pb-2 text-sm">
       <FigureField words="Another device shows it at" unit="cents" value={text} onChange={setText} />
-      {Math.abs(shown) <= 100 && <b data-testid="other-device">: it is set to {theirs.toFixed(1)} Hz.</b>}
+      {Math.abs(shown) <= 100 && <b data-testid="other-device">{otherWords(theirs)}</b>}
     </p>
   );
 }

@@ -1,3 +1,4 @@
+import { A4_RANGE } from '../../../core/reference';
 import { useState, type FormEvent } from 'react';
 import { A4_MAX_HZ, A4_MIN_HZ } from '../../../core/music';
 import { Button } from '../../parts/Button';
@@ -10,7 +11,7 @@ export function OwnA4({ onUse, say }: { onUse: (a4Hz: number) => void; say: (wor
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const hz = Math.round(10 * figureIn(text)) / 10;
-    if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return say(`Give an A4 from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`);
+    if (!(hz >= A4_MIN_HZ && hz <= A4_MAX_HZ)) return say(`Give an A4 ${A4_RANGE}.`);
     setText('');
     onUse(hz);
   };

@@ -7,6 +7,9 @@ import {
   repeatsTold,
   stringsOf,
   type Sounded,
+  averageWords,
+  forkWords,
+  octavesWords,
 } from '../../../core/reference';
 import { cents, ratioOfCents } from '../../../core/music';
 import { forkTruth, reedTruth, STEEL_PER_DEGREE } from '../../../core/simulate';
@@ -16,7 +19,7 @@ import { useActions } from '../../guided/useActions';
 import { usePlayer } from '../../guided/useProcedure';
 import { useListening } from '../../guided/useListening';
 import { Button } from '../../parts/Button';
-import { signed, sinceTime, plusMinus } from '../../parts/format';
+import { sinceTime, plusMinus } from '../../parts/format';
 import { WITH_COLUMN, WorkColumn } from '../../guided/WorkColumn';
 import { useNow } from '../../world/now';
 import { useStatuses } from '../../world/status';
@@ -138,8 +141,11 @@ export function ReferenceView() {
           </div>
           {average && (
             <p data-testid="result" className="max-w-2xl text-2xl leading-snug font-semibold">
-              {plan ? `By your ${note} the A4 is` : `Your ${it} is`} at {average.frequencyHz.toFixed(1)} Hz ±
-              {average.sigmaCents.toFixed(2)} cents, {signed(cents(average.frequencyHz, a4Hz))} from what is in force
+              {averageWords(
+                plan ? `By your ${note} the A4 is` : `Your ${it} is`,
+                average,
+                cents(average.frequencyHz, a4Hz),
+              )}
               {found ? '. Use it, or tell the others.' : '.'}
             </p>
           )}
@@ -149,7 +155,7 @@ export function ReferenceView() {
               {repeatsTold(average, readings.length, drift, source).join(' ')}
               {plan && ' Then all are in tune with each other.'}
               {tells !== undefined && ` ${noticedWords(cents(average.frequencyHz, a4Hz), tells)}`}
-              {Math.abs(warm) > 0.3 && ` In this room a steel fork is ${signed(warm)} cents from its pitch at 20 °C.`}
+              {Math.abs(warm) > 0.3 && ` ${forkWords(warm)}`}
             </p>
           )}
           {found && <OtherDevice frequencyHz={found.frequencyHz} />}
@@ -157,7 +163,7 @@ export function ReferenceView() {
             <p data-testid="stretch" className="pb-2 text-sm">
               {stretch === undefined
                 ? 'Press S to read its other As: that shows how wide its octaves are.'
-                : `Its octaves are ${Math.abs(stretch).toFixed(1)} cents ${stretch >= 0 ? 'wider' : 'narrower'} than pure (from ${(others?.length ?? 0) + 1} As). Tune low strings that much ${stretch >= 0 ? 'flatter' : 'sharper'} for each octave below.`}
+                : octavesWords(stretch, (others?.length ?? 0) + 1)}
             </p>
           )}
           {source === 'string' && (

@@ -8,6 +8,8 @@ import {
   WARN_SHARE,
   type NamedSpec,
   type StringLoad,
+  balanceWords,
+  breaksWords,
 } from '../../../core/strings';
 import { GaugeInput } from '../../parts/GaugeInput';
 import { NoteName } from '../../parts/NoteName';
@@ -77,7 +79,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
           {load ? (
             <>
               <b className="figure text-[13px] text-ink">{forceWords(load.tensionN, units.force)}</b>
-              {balance !== null && `, ${(100 * balance).toFixed(0)} % of the mean`}
+              {balance !== null && `, ${balanceWords(balance)}`}
             </>
           ) : (
             'pull unknown: give the figure on the packet'
@@ -99,10 +101,7 @@ export function SetRow({ plan, spec, load, balance, longestMm, strongestN, meanN
               <b className={share > WARN_SHARE ? 'figure text-[13px] text-rust' : 'figure text-[13px] text-ink'}>
                 {(100 * share).toFixed(0)} %
               </b>
-              , breaks{' '}
-              {load!.headroomSemitones! >= 0
-                ? `${load!.headroomSemitones!.toFixed(1)} semitones up`
-                : 'before it gets there'}
+              , {breaksWords(load!.headroomSemitones!)}
             </span>
           </>
         )}

@@ -1,3 +1,4 @@
+import { columnsWords } from '../../../core/says';
 import { useCallback, useMemo, useState } from 'react';
 import type { InstrumentLife } from '../../../core/log';
 import { Button } from '../../parts/Button';
@@ -178,10 +179,7 @@ export function SettlingView({ life }: { life: InstrumentLife }) {
             />
           ))}
         </table>
-        <p className="pt-2 text-xs text-ink2">
-          Cents. Holds: the chance to stay within ±{toleranceCents} cents for {holdMin} min if untouched. Ready: from
-          then on a string that was kept in tune holds, once it is retuned.
-        </p>
+        <p className="pt-2 text-xs text-ink2">{columnsWords(toleranceCents, holdMin)}</p>
         {undrawn > 0 && (
           <p className="pt-2 text-xs text-ink2">
             {undrawn} readings in between are not drawn: they say nothing else of how it settles. All are in History.

@@ -4,12 +4,12 @@ import { shortFigure, type Statement, type StatementKind } from '../../../core/s
 import { NoteName } from '../../parts/NoteName';
 import { Pending } from '../../parts/Pending';
 import { dashArray, strokeOf } from '../../parts/strokes';
-import type { Said } from '../../world/said';
+import type { SaidOf } from '../../world/said';
 
 interface Props {
   stringId: string;
   note: string;
-  said: Said;
+  said: SaidOf;
   /** The show that its column is of, ms; null where none is ahead. */
   showMs: number | null;
   index: number;

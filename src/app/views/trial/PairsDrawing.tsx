@@ -1,3 +1,4 @@
+import { ratioWords } from '../../../core/trial';
 import { NORMAL_Q95 } from '../../../core/base';
 import { scaleLinear } from 'd3-scale';
 import type { Trial } from '../../../core/trial';
@@ -18,12 +19,7 @@ export function PairsDrawing({ trial, names }: { trial: Trial; names: string[] }
   const bottom = names.length * ROW + 30;
   const { q05, q50, q95 } = trial.ratio;
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      className="w-full max-w-3xl"
-      role="img"
-      aria-label={`Ratio of the slopes, treated to untreated: ${q50.toFixed(2)}, ${q05.toFixed(2)} to ${q95.toFixed(2)}, from ${trial.usable} pairs`}
-    >
+    <svg viewBox={`0 0 ${WIDTH} ${height}`} className="w-full max-w-3xl" role="img" aria-label={ratioWords(trial)}>
       <rect x={LEFT} width={x(0) - LEFT} height={bottom + ROW} fill="var(--land)" opacity={0.7} />
       <rect x={x(0)} width={WIDTH - 16 - x(0)} height={bottom + ROW} fill="var(--water)" opacity={0.7} />
       {MARKS.map((m) => (

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { InstrumentLife, StringRef, TrialRecord } from '../../../core/log';
-import { trialSides } from '../../../core/says';
+import { trialSides, holdsAsked } from '../../../core/says';
 import { verdictWords } from '../../../core/trial';
 import { Button } from '../../parts/Button';
 import { fileName, saveFile } from '../../parts/saveFile';
@@ -90,7 +90,7 @@ export function TrialResult({ trial, instruments }: { trial: TrialRecord; instru
                 still to fall in one day
               </th>
               <th scope="col" className="font-normal">
-                holds ±{TOLERANCE_CENTS} cents for {HOLD_MIN} min
+                {holdsAsked(TOLERANCE_CENTS, HOLD_MIN)}
               </th>
             </tr>
           </thead>

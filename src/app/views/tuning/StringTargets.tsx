@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { parseNote, stringTargetHz, transpose, type StringTarget } from '../../../core/music';
+import { parseNote, stringTargetHz, transpose, type StringTarget, besideWords } from '../../../core/music';
 import { NoteName } from '../../parts/NoteName';
 import { signed, symlog } from '../../parts/format';
 
@@ -58,7 +58,7 @@ export function StringTargets({
             viewBox={`0 0 ${WIDE} 24`}
             className="h-6 w-44 shrink-0"
             role="img"
-            aria-label={`${signed(t.offsetCents)} cents beside equal temperament`}
+            aria-label={besideWords(t.offsetCents)}
           >
             <rect width={WIDE / 2} height={24} fill="var(--water)" opacity={0.7} />
             <rect x={WIDE / 2} width={WIDE / 2} height={24} fill="var(--land)" opacity={0.7} />
@@ -71,7 +71,7 @@ export function StringTargets({
               step={0.1}
               min={-50}
               max={50}
-              aria-label={`Offset of ${t.note}, cents`}
+              aria-label={`Offset of ${t.note} in cents`}
               value={t.offsetCents}
               className={field}
               onChange={(e) => {

@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { readText, readTuningFile, writeTuningFile } from '../../../core/exchange';
-import { midiOf, parseNote, stringTargetHz, tuningCost } from '../../../core/music';
+import { midiOf, parseNote, stringTargetHz, tuningCost, costWords, keyboardWords } from '../../../core/music';
 import type { InstrumentLife } from '../../../core/log';
 import { traitsOf } from '../../../core/strings';
 import { KEYS } from '../../keys/table';
@@ -10,7 +10,6 @@ import { BottomBar } from '../../guided/BottomBar';
 import { Button } from '../../parts/Button';
 import { Caution } from '../../parts/Caution';
 import { FileInput } from '../../parts/FileInput';
-import { signed } from '../../parts/format';
 import { fileName, saveFile } from '../../parts/saveFile';
 import { useTakingTuning, type Tuning } from '../../world/tunings';
 import { keptTunings } from '../../../core/log';
@@ -165,17 +164,8 @@ export function TuningView({ life }: { life: InstrumentLife }) {
             </div>
             <h2 className="pb-1 text-sm font-semibold">What it costs</h2>
             <p data-testid="cost" className="max-w-xl pb-3 text-sm leading-relaxed">
-              {worst ? (
-                <>
-                  The furthest from pure: the {worst.interval} from {worst.a} to {worst.b},{' '}
-                  <b className="figure">{signed(worst.cents)}</b> cents; {worst.chord} shows it.{' '}
-                </>
-              ) : (
-                'No two strings make a third, a fourth, a fifth or a sixth. '
-              )}
-              {Math.abs(furthest.cents) < 0.05
-                ? 'Every string agrees with a keyboard.'
-                : `Against a keyboard, ${furthest.note} is ${signed(furthest.cents)} cents.`}
+              {worst ? `${costWords(worst)} ` : 'No two strings make a third, a fourth, a fifth or a sixth. '}
+              {keyboardWords(furthest.note, furthest.cents)}
               {frets &&
                 temper.kind !== 'equal' &&
                 ' A fretted note carries the offset of its string, so the same note on two strings differs by it.'}

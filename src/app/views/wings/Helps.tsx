@@ -1,9 +1,8 @@
 import { useMemo } from 'react';
 import { TEST_GUIDES } from '../../../core/causes';
 import type { InstrumentLife } from '../../../core/log';
-import { signed } from '../../parts/format';
 import { useWorld } from '../../world/world';
-import { instrumentFriction } from '../../../core/friction';
+import { instrumentFriction, trickReadWords } from '../../../core/friction';
 
 /** What helps without a tuner, at what price, as it was read on this instrument. */
 export function Helps({ life }: { life: InstrumentLife }) {
@@ -13,11 +12,7 @@ export function Helps({ life }: { life: InstrumentLife }) {
       instrumentFriction(life, bench).strings.flatMap(({ note, tricks }) =>
         (['wings-up', 'wings-down'] as const).flatMap((kind) => {
           const read = tricks[kind];
-          return read
-            ? [
-                `${note}: ${TEST_GUIDES[kind].title.toLowerCase()} ${signed(read.firstCents)}, after two minutes ${read.secondCents === null ? 'not read' : signed(read.secondCents)}`,
-              ]
-            : [];
+          return read ? [`${note}: ${trickReadWords(TEST_GUIDES[kind].title.toLowerCase(), read)}`] : [];
         }),
       ),
     [life, bench],

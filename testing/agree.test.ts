@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
-import { contradictions, misquoted } from '../../../testing/agree';
-import { drawAudited } from '../../../bench/audit/world';
-import { HOUR } from '../base';
-import { readBench, type LogRecord } from '../log';
-import { statementsOf, type Statement } from '.';
+import { contradictions, misquoted } from './agree';
+import { drawAudited } from '../bench/audit/world';
+import { HOUR } from '../src/core/base';
+import { readBench, type LogRecord } from '../src/core/log';
+import { statementsOf, type Statement } from '../src/core/says';
 
 const ZONE = 120;
 const said = (records: readonly LogRecord[], nowMs: number): Statement[] =>
