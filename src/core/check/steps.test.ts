@@ -1,6 +1,7 @@
 import type { ReadingRecord, StringLife } from '../log';
 import type { StringStatus } from '../status';
-import { isOfPass, lastKept, leadIn, needsTuning, nextStep, type CheckPass } from './steps';
+import { isOfPass, lastKept, leadIn, leftUndone, needsTuning, nextStep, type CheckPass } from './steps';
+import { leftUndoneWords } from './words';
 
 const TOLERANCE = 3;
 let count = 0;
@@ -75,4 +76,26 @@ test('what moved at once is confirmed by a second pluck before anything else: th
     leapCents: -28,
   });
   expect(next([string('a'), string('b', first, second)], pass(), leap(first.id))?.stringId).toBe('a');
+});
+
+test('a check that is done says what it left: not read, or read and not brought up; not bare strings, nor those a plan did not ask for', () => {
+  const named = (id: string, ...readings: ReadingRecord[]) => {
+    const s = string(id, ...readings);
+    return { ...s, plan: { ...s.plan, note: id.toUpperCase() } };
+  };
+  const strings = [
+    named('a', reading('a', -9)),
+    named('b', reading('b', -2)),
+    named('c'),
+    { ...named('d'), bare: true },
+    named('e', reading('e', -9), reading('e', 0, { purpose: 'as-left' })),
+  ];
+  const left = leftUndone(strings, pass(), TOLERANCE);
+  expect(left).toEqual({ unread: ['C'], off: ['A'] });
+  expect(leftUndoneWords(left)).toBe('Not read: C. Read and not brought up: A.');
+  expect(leftUndoneWords({ unread: [], off: [] })).toBe('');
+  expect(leftUndone(strings, pass(visit(3, 'last', ['b', 0], ['c', 0])), TOLERANCE)).toEqual({
+    unread: ['C'],
+    off: [],
+  });
 });

@@ -77,3 +77,18 @@ export function nextStep(
     return { stringId: unheard.plan.stringId, purpose: 'found' };
   return off && { stringId: off.plan.stringId, purpose: 'left' };
 }
+
+/** What a pass that is done has left: strings that it asked for and that were not read, and read flat or sharp ones that were not brought up. */
+export function leftUndone(
+  strings: readonly StringLife[],
+  pass: CheckPass,
+  toleranceCents: number,
+): { unread: string[]; off: string[] } {
+  const asked = pass.visit?.strings.map((s) => s.stringId);
+  const own = strings.filter((s) => !s.bare && (asked?.includes(s.plan.stringId) ?? true));
+  const last = own.map((s) => [s.plan.note, lastInPass(s, pass)] as const);
+  return {
+    unread: last.flatMap(([note, r]) => (r ? [] : [note])),
+    off: last.flatMap(([note, r]) => (r && needsTuning(r, pass, toleranceCents) ? [note] : [])),
+  };
+}

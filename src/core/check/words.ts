@@ -43,3 +43,12 @@ export function chanceWords(chance: number): string {
 
 export const playedWords = (minutes: number): string =>
   `Noted: played for ${minutes} min. Read the strings when they have cooled down.`;
+
+/** What a check that is done has left; '' where nothing. */
+export const leftUndoneWords = ({ unread, off }: { unread: readonly string[]; off: readonly string[] }): string =>
+  [
+    unread.length > 0 ? `Not read: ${unread.join(', ')}.` : '',
+    off.length > 0 ? `Read and not brought up: ${off.join(', ')}.` : '',
+  ]
+    .filter(Boolean)
+    .join(' ');

@@ -1,4 +1,5 @@
 export * from './records';
+export { KIND_WORDS } from './records/kind-words';
 export { checkRecord, type Checked } from './check';
 export { migrate } from './migrate';
 export type { Written } from './order';

@@ -1,7 +1,16 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { stringTargetHz } from '../../../core/music';
-import { checkPassOf, checkProcedure, checkStep, leadOf, TOLERANCE_CENTS, playedWords } from '../../../core/check';
+import {
+  checkPassOf,
+  checkProcedure,
+  checkStep,
+  leadOf,
+  TOLERANCE_CENTS,
+  playedWords,
+  leftUndone,
+  leftUndoneWords,
+} from '../../../core/check';
 import type { InstrumentLife } from '../../../core/log';
 import type { NextThing } from '../../../core/says';
 import { useDigits } from '../../keys/digits';
@@ -121,6 +130,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
 
   const together = said.of('common-offset');
   const done = pass !== undefined && !step;
+  const undone = pass && done ? leftUndoneWords(leftUndone(life.strings, pass, TOLERANCE_CENTS)) : '';
   const heading = step
     ? `String ${number}, ${step.purpose === 'found' ? 'as found' : 'bring up'}`
     : done
@@ -169,6 +179,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           lineCents={sound.lineCents}
           hint={
             <>
+              {undone && <p data-testid="undone">{undone}</p>}
               {leadCents !== 0 && (
                 <p data-testid="lead" className="text-xl font-bold text-deep">
                   Leave it at {signed(leadCents)}: it is going to fall

@@ -15,7 +15,7 @@ test('the baritone’s F#3 binds: measured, its slot lubricated, measured again,
   // Nut and tree together hold 21 cents; what a bend and a press reach of that.
   expect(before).toBeGreaterThan(12);
   expect(before).toBeLessThan(24);
-  expect(screen.getByText(/You can lose about \d+ cents at the F#3/)).toBeVisible();
+  expect(screen.getByText(/You can lose about \d+ cents at the nut of the F#3/)).toBeVisible();
   await player.press('l');
   expect(player.says('message')).toContain('Press Enter to measure it again');
   await follow(player, /next string/);

@@ -1,5 +1,6 @@
+import clsx from 'clsx';
 import { ratesWords } from '../../../core/life';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, useEffect } from 'react';
 import { Link } from 'react-router';
 import { localDay, MINUTE } from '../../../core/base';
 import { sayWithin, type InstrumentLife } from '../../../core/log';
@@ -39,6 +40,14 @@ export function LifeView({ life }: { life: InstrumentLife }) {
       ({ file }) => saveFile(`slow-anchor-${stem}.json`, file),
       (error: unknown) => say(`No file was written: ${reasonOf(error)}.`),
     );
+  /** All of it is on paper, or the owner's sheet alone. */
+  const [whole, setWhole] = useState(false);
+  useEffect(() => {
+    if (!whole) return;
+    window.print();
+    setWhole(false);
+  }, [whole]);
+  const onScreen = whole ? '' : 'print:hidden';
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <section
@@ -47,7 +56,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
         className="min-h-0 flex-1 overflow-y-auto px-4 py-3 print:overflow-visible"
       >
         <div className="grid max-w-5xl gap-6">
-          <div className="print:hidden">
+          <div className={onScreen}>
             <About key={instrumentId} life={life} />
           </div>
           <section aria-labelledby="sheet">
@@ -57,13 +66,13 @@ export function LifeView({ life }: { life: InstrumentLife }) {
             <NotWorkedOut error={error} waiting={!page} what="What its readings say" />
             {page && <Sheet sheet={page.sheet} />}
           </section>
-          <section aria-labelledby="sets" className="print:hidden">
+          <section aria-labelledby="sets" className={onScreen}>
             <h2 id="sets" className={heading}>
               Its strings
             </h2>
             {page && <Sets sets={page.sets} nowMs={now} />}
           </section>
-          <div className="grid grid-cols-2 gap-x-8 gap-y-6 max-lg:grid-cols-1 print:hidden">
+          <div className={clsx('grid grid-cols-2 gap-x-8 gap-y-6 max-lg:grid-cols-1', onScreen)}>
             <section aria-labelledby="treated">
               <h2 id="treated" className={heading}>
                 What was done, and what it did
@@ -113,7 +122,9 @@ export function LifeView({ life }: { life: InstrumentLife }) {
               <Materials life={life} now={now} />
             </section>
           </div>
-          <Remarks life={life} />
+          <div className={onScreen}>
+            <Remarks life={life} />
+          </div>
           <p className="flex gap-4 pb-4 text-sm print:hidden">
             <Link className="text-deep underline underline-offset-4" to={`${basePath}/log?instrument=${instrumentId}`}>
               All entries of {name}
@@ -128,6 +139,7 @@ export function LifeView({ life }: { life: InstrumentLife }) {
       <BottomBar
         actions={[
           { words: 'Print as found, as left', strong: true, on: () => window.print() },
+          { words: 'Print its whole life', on: () => setWhole(true) },
           { words: 'Export this instrument (JSON)', on: () => void give() },
         ]}
       />

@@ -46,9 +46,9 @@ export function Remarks({ life }: { life: InstrumentLife }) {
     );
   };
   return (
-    <section aria-label="Remarks" className="print:hidden">
+    <section aria-label="Remarks">
       <h2 className="pb-1 font-semibold">Remarks and photographs</h2>
-      <div className="flex flex-wrap items-start gap-2 pb-2 text-sm">
+      <div className="flex flex-wrap items-start gap-2 pb-2 text-sm print:hidden">
         <textarea
           value={text}
           maxLength={400}

@@ -1,7 +1,7 @@
 import { useDeferredValue, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { localDay } from '../../../core/base';
-import { RECORD_KINDS, type Draft, type LogRecord, type RecordType } from '../../../core/log';
+import { KIND_WORDS, RECORD_KINDS, type Draft, type LogRecord, type RecordType } from '../../../core/log';
 import { EditReading } from '../../parts/EditReading';
 import { clockTime } from '../../parts/format';
 import { NotWorkedOut } from '../../parts/NotWorkedOut';
@@ -114,7 +114,7 @@ export function Entries() {
           <option value="">everything</option>
           {RECORD_KINDS.map((k) => (
             <option key={k.type} value={k.type}>
-              {k.type.replaceAll('-', ' ')}
+              {KIND_WORDS[k.type]}
             </option>
           ))}
         </select>
