@@ -76,7 +76,8 @@ const STEP_MIN = 0.25;
 const STEP_SHARE = 0.02;
 /** The moment near one that is asked about for which a fit is carried on: what is asked again soon after is known. */
 function momentMin({ nowMin }: SettlingFit, askedMin: number): number {
-  const since = askedMin - nowMin;
+  // A clock that is behind the last reading asks for that one.
+  const since = Math.max(0, askedMin - nowMin);
   const step = STEP_MIN * 2 ** Math.max(0, Math.floor(Math.log2((STEP_SHARE * since) / STEP_MIN)));
   return nowMin + Math.round(since / step) * step;
 }

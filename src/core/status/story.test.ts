@@ -165,3 +165,17 @@ test('without a thermometer the answer to warmth comes from the other strings, w
   expect(outlook(instrument(steel(true)))[0]!.warmth.from).toBe('thermometer');
   expect(outlook(instrument(steel(false).slice(0, 2)))[0]!.warmth.from).toBe('assumed');
 });
+
+test('a fit is of the moment that is asked for, within a quarter of a minute or a fiftieth of the time since; before its last reading it is of that', () => {
+  const life = instrument([string('a', readings('a', 20))]);
+  const ageMin = (askedMin: number) => fitLives(life.strings, START + askedMin * MINUTE)[0]!.fit.nowMin;
+  expect([150, 179.9, 180].map(ageMin)).toEqual([180, 180, 180]);
+  for (const asked of [181.3, 190, 241, 700, 5000]) {
+    const since = asked - 180;
+    expect(Math.abs(ageMin(asked) - asked)).toBeLessThanOrEqual(Math.max(0.125, 0.01 * since) + 1e-9);
+  }
+  // Asked again soon after it is the same, and its figures are known.
+  expect(fitLives(life.strings, START + 700 * MINUTE)[0]!.fit).toBe(
+    fitLives(life.strings, START + 700.2 * MINUTE)[0]!.fit,
+  );
+});
