@@ -129,5 +129,8 @@ export function causesLine(item: Record<string, unknown>): object {
       ? { friction: { place: answer.friction.place, muTheta: answer.friction.muTheta, sd: answer.friction.sd } }
       : {}),
     ...(answer.cannotTell.length > 1 ? { cannotTell: answer.cannotTell } : {}),
+    ...(answer.wouldPart ? { wouldPart: answer.wouldPart } : {}),
+    ...(answer.misfit ? { misfit: answer.misfit } : {}),
+    ...(answer.unfound ? { unfound: true } : {}),
   };
 }

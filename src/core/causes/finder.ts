@@ -3,7 +3,7 @@ import { randomFrom, type Random } from '../simulate';
 import { doTest, type TestSeen } from './answers';
 import { EFFORT_S, priorOf, testsOf, type CauseBuild, type CauseString, type Evidence, type TestResult } from './kinds';
 import type { Cause, CauseTest, Told } from '../codes';
-import { FEW, sinceLikelihood, testLikelihood } from './likelihood';
+import { explains, FEW, sinceLikelihood, testLikelihood } from './likelihood';
 import { specimenOf } from './draw';
 import { copyOf, crossed, type Specimen } from './specimen';
 import { toldLikelihood, type Logged } from './told';
@@ -18,6 +18,8 @@ export interface CauseQuestion {
   evidence: readonly Evidence[];
   /** What the player said, and what else the log tells. */
   told?: (Told & Logged) | undefined;
+  /** Tests that were done again already: they are not asked for once more. */
+  again?: readonly CauseTest[] | undefined;
   /** Tests that can be done now; all that the instrument allows where it is not said. */
   offered?: readonly CauseTest[] | undefined;
 }
@@ -29,8 +31,14 @@ export interface CauseAnswer {
   next: CauseTest | undefined;
   /** Which two causes that test parts best, of those still thought of, the likelier first. */
   parts: [Cause, Cause] | undefined;
-  /** Sure enough, or nothing left would tell. */
+  /** Sure enough, or no test that can be done parts the first two causes. */
   stop: boolean;
+  /** A test that would part the first two, and that cannot be done here, or was passed over; undefined where none is. */
+  wouldPart: CauseTest | undefined;
+  /** The last test that was done, where hardly anything that is held possible explains what was read; undefined where it fits. */
+  misfit: CauseTest | undefined;
+  /** It fell more than the others by more than the doubt: that nothing is wrong is not found. */
+  unfound: boolean;
   friction:
     | {
         place: 'nut' | 'tree' | 'saddle';
@@ -59,8 +67,10 @@ const SEED = 19;
 /** The laws here are not the string's: each piece of evidence counts a little less than it says (calibrated in bench/causes). */
 const TRUST = 0.9;
 /** Sure enough to stop; a test that tells less than this, bits, is not worth its time. */
-const SURE = 0.88;
+const SURE = 0.85;
 const LEAST_GAIN = 0.16;
+/** A test that tells less than this of which of two causes it is, bits of one at most, parts them not (house estimate). */
+const LEAST_PART = 0.12;
 /** Causes above this stand close where nothing is sure; friction is told above the other. */
 const CLOSE = 0.2;
 const FRICTION_FROM = 0.4;
@@ -85,6 +95,8 @@ interface Particle {
 interface Inquiry {
   particles: Particle[];
   chances: Map<Cause, number>[];
+  /** Of what is held possible after each piece of evidence, the share that explains it. */
+  explained: number[];
 }
 
 /** Both times of a test on a specimen, which goes on from there. */
@@ -108,14 +120,14 @@ function drawAll({ build, string, told }: CauseQuestion): Inquiry {
       return { specimen, weight: (prior.get(cause)! / DRAWS) * (told ? toldLikelihood(told, specimen, build) : 1) };
     }),
   );
-  return inquiryOf(particles, []);
+  return inquiryOf(particles, [], []);
 }
 
 /** Weights to a sum of one, and the chances they make of the causes. */
-function inquiryOf(particles: readonly Particle[], before: Map<Cause, number>[]): Inquiry {
+function inquiryOf(particles: readonly Particle[], before: Map<Cause, number>[], explained: number[]): Inquiry {
   const sum = particles.reduce((s, p) => s + p.weight, 0);
   const scaled = particles.map((p) => ({ ...p, weight: p.weight / sum }));
-  return { particles: scaled, chances: [...before, chancesOf(scaled)] };
+  return { particles: scaled, chances: [...before, chancesOf(scaled)], explained };
 }
 
 /**
@@ -124,15 +136,19 @@ function inquiryOf(particles: readonly Particle[], before: Map<Cause, number>[])
  * chance: else after five tests one lucky string would speak for its cause (sequential Monte Carlo, Del Moral, Doucet and
  * Jasra 2006).
  */
-function weigh({ particles, chances }: Inquiry, e: Evidence, question: CauseQuestion): Inquiry {
+function weigh({ particles, chances, explained }: Inquiry, e: Evidence, question: CauseQuestion): Inquiry {
   const { build, sigmaCents, evidence } = question;
   const judged = particles.map(({ specimen, weight }) => {
-    const likelihood =
-      e.test === 'since-last'
-        ? sinceLikelihood(e, specimen, sigmaCents)
-        : testLikelihood(e, ...twice(specimen, e.test, build), sigmaCents);
-    return { specimen, weight: weight * likelihood ** TRUST };
+    if (e.test === 'since-last') {
+      const likelihood = sinceLikelihood(e, specimen, sigmaCents);
+      return { specimen, weight: weight * likelihood ** TRUST, explains: true };
+    }
+    const answers = twice(specimen, e.test, build);
+    const likelihood = testLikelihood(e, ...answers, sigmaCents);
+    return { specimen, weight: weight * likelihood ** TRUST, explains: explains(e, ...answers, sigmaCents) };
   });
+  const sumOf = (some: readonly Particle[]) => some.reduce((s, p) => s + p.weight, 0);
+  const share = sumOf(judged.filter((j) => j.explains)) / sumOf(judged);
   const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
   const causes = Array.from({ length: judged.length / DRAWS }, (_, ci) => judged.slice(ci * DRAWS, (ci + 1) * DRAWS));
   const redrawn = causes.flatMap((all, ci) => {
@@ -146,7 +162,7 @@ function weigh({ particles, chances }: Inquiry, e: Evidence, question: CauseQues
       weight: sum / DRAWS,
     }));
   });
-  return inquiryOf(redrawn, chances);
+  return inquiryOf(redrawn, chances, [...explained, share]);
 }
 
 /** The last inquiries: a further test of one of them goes on from where its specimens stand. The answers are the same without. */
@@ -270,8 +286,25 @@ function partedBy(
 /** Cents, large ones in logarithms. */
 const symlog = (cents: number): number => Math.sign(cents) * Math.log1p(Math.abs(cents));
 
-/** Tests at most: what is not known then is not to be had so. */
-const MOST_TESTS = 6;
+/** Where less than this of what is held possible explains a test, it is done again (calibrated in bench/causes: false in 2 of 100). */
+const MISFIT = 0.05;
+function misfitOf({ evidence, again }: CauseQuestion, explained: readonly number[]): CauseTest | undefined {
+  const last = evidence.at(-1);
+  return last && last.test !== 'since-last' && !again?.includes(last.test) && explained.at(-1)! < MISFIT
+    ? last.test
+    : undefined;
+}
+
+/** It fell further than the others by more than this many standard deviations of that, and cents (house). */
+const ALONE = { sd: 2, cents: 2 };
+/** Did the string fall more than its neighbours, by more than the doubt? */
+const fellAlone = ({ evidence, sigmaCents }: CauseQuestion): boolean =>
+  evidence.some(
+    (e) =>
+      e.test === 'since-last' &&
+      e.others - e.own > Math.max(ALONE.cents, ALONE.sd * Math.hypot(e.othersSd, Math.SQRT2 * sigmaCents)),
+  );
+
 /** The others went too, cents: one string alone is no question of the reference. */
 const OTHERS_WENT = 2;
 const severalGo = ({ evidence, told }: CauseQuestion): boolean =>
@@ -309,7 +342,7 @@ function frictionOf(particles: readonly Particle[]): CauseAnswer['friction'] {
  */
 export function findCause(question: CauseQuestion): CauseAnswer {
   const { build, evidence } = question;
-  const { particles, chances } = weighed(question);
+  const { particles, chances, explained } = weighed(question);
   const causes = [...chances.at(-1)!]
     .map(([cause, probability]) => ({ cause, probability }))
     .sort((a, b) => b.probability - a.probability);
@@ -319,23 +352,38 @@ export function findCause(question: CauseQuestion): CauseAnswer {
   );
   const random = randomFrom(SEED);
   const judges = drawn(particles, JUDGES);
-  const worth = left
-    .map((test) => {
-      const gain = gainOf(test, judges, question, random);
-      return { test, gain, rate: gain / (EFFORT_S[test] + EFFORT_BASE_S) };
-    })
-    .sort((a, b) => b.rate - a.rate);
-  const telling = worth.filter((w) => w.gain >= LEAST_GAIN);
+  /** Tests by what they are expected to tell, for what they cost. */
+  const worthOf = (tests: readonly CauseTest[], of: readonly Specimen[]) =>
+    tests
+      .map((test) => {
+        const gain = gainOf(test, of, question, random);
+        return { test, gain, rate: gain / (EFFORT_S[test] + EFFORT_BASE_S) };
+      })
+      .sort((a, b) => b.rate - a.rate);
   const sure = causes[0]!.probability >= SURE;
-  const over = sure || telling.length === 0 || evidence.filter((e) => e.test !== 'since-last').length >= MOST_TESTS;
+  const worth = worthOf(left, judges);
+  const tells = worth.some((w) => w.gain >= LEAST_GAIN);
+  // Nothing tells much of all causes together: does anything tell of the first two?
+  const pair = causes.slice(0, 2).map((c) => c.cause);
+  const parting = (tests: readonly CauseTest[]) => {
+    const two = particles.filter((p) => pair.includes(p.specimen.cause));
+    return worthOf(tests, drawn(two, JUDGES)).filter((w) => w.gain >= LEAST_PART);
+  };
+  const apart = sure || tells ? [] : parting(left);
+  const next = apart[0]?.test ?? worth[0]?.test;
+  const over = sure || (!tells && apart.length === 0);
   const close = causes.filter((c) => c.probability > CLOSE).map((c) => c.cause);
+  const others = testsOf(build).filter((t) => !done.has(t) && !left.includes(t) && t !== 'reference');
   return {
     causes,
-    next: worth[0]?.test,
-    parts: worth[0] && partedBy(worth[0].test, judges, build, random),
+    next,
+    parts: next && partedBy(next, judges, build, random),
     stop: over,
+    wouldPart: over && !sure ? parting(others)[0]?.test : undefined,
+    misfit: misfitOf(question, explained),
+    unfound: causes[0]!.cause === 'none' && fellAlone(question),
     friction: frictionOf(particles),
-    cannotTell: !sure && over && close.length > 1 ? close : [],
+    cannotTell: sure || !over ? [] : close.length > 1 ? close : pair,
     speaks: speaksOf(chances),
   };
 }

@@ -1,3 +1,4 @@
+import { unevenCents } from '../octave';
 import { cents } from '../music';
 import type { Disturbance } from '../simulate';
 import type { Bend } from '../strings';
@@ -29,7 +30,7 @@ const act = (words: string, how?: Disturbance, waitS?: number): TestPart => ({
   ...(waitS ? { waitS } : {}),
 });
 const beside: TestPart = { kind: 'read', touch: 'neighbour', words: 'Pluck the string beside it, open' };
-const tone: TestPart = { kind: 'read', touch: 'tone', words: 'Sound an A4 fork, or another player’s A' };
+const tone: TestPart = { kind: 'read', touch: 'tone', words: 'Sound an A4: a fork, a second tuner, a piano' };
 const once = (words: string, how: Disturbance, waitS?: number): TestPart[] => [
   open('Pluck it open'),
   act(words, how, waitS),
@@ -179,9 +180,10 @@ export const TEST_GUIDES: Record<CauseTest | Measure, TestGuide> = {
     caution: 'A warmer room, never a heater or the sun.',
   },
   octave: {
-    title: 'The octave against the harmonic',
+    title: 'The open string, its harmonic, its octave',
     place: 'middle',
     parts: [
+      open('Pluck it, open'),
       { kind: 'read', touch: 'harmonic', words: 'Its harmonic at the octave: touch, pluck, let go' },
       { kind: 'read', touch: 'fret', words: 'At fret 12, pressed lightly' },
     ],
@@ -248,6 +250,8 @@ export interface Changes {
   others: number | undefined;
   /** Half of what two figures of one thing differ by, where both were to be alike. */
   repeat: number;
+  /** How far the note at the octave's fret lies from the octave of the open string, where that was read. */
+  fret?: number;
 }
 
 /**
@@ -267,6 +271,10 @@ export function changesOf(test: CauseTest | Measure, heardHz: readonly number[],
     const [open0, short0, open1, short1, open2, short2] = heardHz;
     const first = cents(short1!, short0!) - cents(open1!, open0!);
     return { first, second: cents(short2!, short1!) - cents(open2!, open1!), others: undefined, repeat };
+  }
+  if (test === 'octave') {
+    // An even string's harmonic is twice the open string, but for its stiffness; what the fret is off is the saddle's too.
+    return { first: unevenCents(a!, b!), second: undefined, others, repeat, fret: cents(c!, 2 * a!) };
   }
   if (test === 'reference') return { first: cents(a!, a4Hz), second: cents(b!, a4Hz), others, repeat };
   if (test === 'friction') {

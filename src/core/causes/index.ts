@@ -19,4 +19,4 @@ export { bendIn, causeBuildOf } from './build';
 export { NO_TEST, testAt, type TestAction, type TestState } from './probe';
 export { frictionTests, inquiryTests, type InquiryWhy } from './keep';
 export { beforeInquiry } from './inquiry';
-export { inquiryUnderWay, questionsLeft, questionOf, evidenceOf } from './question';
+export { inquiryUnderWay, isClosed, triedIn, questionsLeft, questionOf, evidenceOf } from './question';

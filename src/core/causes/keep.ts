@@ -5,14 +5,14 @@ import type { Draft, FindingRecord } from '../log';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
 import { testProcedure, type TestDone, type TestOutcome } from './probe';
-import { outcomeOf } from './words';
+import { lessWords, outcomeOf } from './words';
 
 /** What a test of an inquiry is done for. */
 export interface InquiryWhy {
   passId: string;
   told: Told;
-  /** The same test again, after something was done: what it showed before, and what the inquiry had found. */
-  after?: { firstCents: number; cause: Cause; causes: FindingRecord['causes'] };
+  /** The same test again, after something was done: what it would show untouched, and what the inquiry had found. */
+  after?: { expectedCents: number; cause: Cause; causes: FindingRecord['causes'] };
 }
 
 const OUTCOMES = { helped: 'it helped', 'did-not': 'it did not help', 'cannot-tell': 'it cannot be told yet' };
@@ -34,6 +34,13 @@ const testRecord = (log: GuidedLog, passId: string, outcome: TestOutcome): Extra
   sigmaCents: outcome.sigmaCents,
 });
 
+/** A fretted octave this much further off than the harmonic is no matter of the string, cents (house). */
+const FRET_CENTS = 4;
+const fretWords = ({ first, fret }: TestOutcome): string =>
+  fret === undefined || Math.abs(fret - first) < FRET_CENTS
+    ? ''
+    : ` At fret 12 it is ${signedCents(fret)}: that is the saddle or the fret. Check the intonation.`;
+
 /** What an inquiry keeps of a test: evidence, or whether a remedy helped. */
 function keepTest(outcome: TestOutcome, { passId, told, after }: InquiryWhy, log: GuidedLog): TestDone<InquiryWhy> {
   if (!after) {
@@ -41,10 +48,11 @@ function keepTest(outcome: TestOutcome, { passId, told, after }: InquiryWhy, log
     const answered = answers.length > 0 ? { told: Object.fromEntries(answers) as Told } : {};
     return {
       records: [{ ...testRecord(log, passId, outcome), ...answered }],
-      say: `${TEST_GUIDES[outcome.test].title}: ${signedCents(outcome.first)} cents.`,
+      say: `${TEST_GUIDES[outcome.test].title}: ${signedCents(outcome.first)} cents.${fretWords(outcome)}`,
     };
   }
-  const helped = outcomeOf(after.firstCents, outcome.first, outcome.sigmaCents);
+  const { expectedCents } = after;
+  const helped = outcomeOf(expectedCents, outcome.first, outcome.sigmaCents);
   const { instrumentId } = log.life.record;
   return {
     records: [
@@ -59,7 +67,7 @@ function keepTest(outcome: TestOutcome, { passId, told, after }: InquiryWhy, log
         outcome: helped,
       },
     ],
-    say: `${signedCents(after.firstCents)} before, ${signedCents(outcome.first)} after: ${OUTCOMES[helped]}.`,
+    say: `${signedCents(outcome.first)} now, ${lessWords(expectedCents, outcome.first, outcome.sigmaCents)} (${signedCents(expectedCents)}): ${OUTCOMES[helped]}.`,
   };
 }
 

@@ -128,7 +128,8 @@ const COMMON: Record<Cause, number> = {
   pressing: 0.04,
   none: 0.1,
 };
-/** A string younger than this settles; one older has settled, days (house estimates). */
+/** A string is new for a day, settles while it is young, and has settled when it is old, days (house estimates). */
+const NEW_DAYS = 1;
 const YOUNG_DAYS = 4;
 const OLD_DAYS = 40;
 
@@ -137,7 +138,8 @@ export function priorOf(build: CauseBuild, { ageDays }: CauseString): Map<Cause,
   const weights = causesOf(build).map((c): [Cause, number] => {
     let w = COMMON[c];
     if (ageDays !== undefined) {
-      if (c === 'fresh-string') w *= ageDays < YOUNG_DAYS ? 2 : ageDays > OLD_DAYS ? 0.1 : 0.7;
+      if (c === 'fresh-string')
+        w *= ageDays <= NEW_DAYS ? 4 : ageDays < YOUNG_DAYS ? 2 : ageDays > OLD_DAYS ? 0.1 : 0.7;
       if (c === 'winding-slip') w *= ageDays < YOUNG_DAYS ? 1.4 : ageDays > OLD_DAYS ? 0.4 : 1;
       if (c === 'worn-string') w *= ageDays < YOUNG_DAYS ? 0.1 : ageDays > OLD_DAYS ? 1.6 : 0.7;
     }

@@ -15,9 +15,13 @@ const studentDensity = (x: number, sd: number): number => {
   return 0.3676 / (sd * (1 + (z * z) / 3) ** 2);
 };
 
+/** Standard deviation of a difference of two readings about what was foretold, cents. */
+const spreadAbout = (sigmaCents: number, off: number): number =>
+  Math.sqrt(2 * sigmaCents * sigmaCents + LEAST_OFF * LEAST_OFF + off * off);
+
 /** How likely a difference of two readings is where another is foretold, per cent of pitch. */
 function near(seen: number, foretold: number, sigmaCents: number, off = OFF_SHARE * foretold): number {
-  const sd = Math.sqrt(2 * sigmaCents * sigmaCents + LEAST_OFF * LEAST_OFF + off * off);
+  const sd = spreadAbout(sigmaCents, off);
   return (1 - GROSS_SHARE) * studentDensity(seen - foretold, sd) + GROSS_SHARE * studentDensity(seen, GROSS_CENTS);
 }
 
@@ -47,6 +51,19 @@ export function testLikelihood(
   if (e.others !== undefined) p *= near(e.others, first.others, 0.6 * sigmaCents);
   if (e.scatter !== undefined) p *= lognear(e.scatter, Math.hypot(sigmaCents, first.scatter), SCATTER_SPREAD);
   return p;
+}
+
+/** So many standard deviations about what it foretold a specimen explains (house). */
+const EXPLAINS_SD = 3;
+/** Does a specimen that answers so explain what was read, both times? */
+export function explains(e: TestResult, first: TestSeen, second: TestSeen, sigmaCents: number): boolean {
+  const within = (seen: number | undefined, foretold: number, off: number) =>
+    seen === undefined || Math.abs(seen - foretold) < EXPLAINS_SD * spreadAbout(sigmaCents, off);
+  return (
+    within(e.first, first.own, OFF_SHARE * first.own) &&
+    within(e.second, second.own, Math.hypot(OFF_SHARE * second.own, LEFT_SHARE * first.own)) &&
+    within(e.others, first.others, OFF_SHARE * first.others)
+  );
 }
 
 /** How well a specimen explains what a string lost since it was last left; a density, 1/cents. */

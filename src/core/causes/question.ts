@@ -3,7 +3,7 @@ import { guideFor } from './guide';
 import { isAfterRemedy } from './keep';
 import { testsOf, type CauseBuild } from './kinds';
 import type { CauseQuestion } from './finder';
-import { isCauseTest, type ToldQuestion, type CauseTest, type Told } from '../codes';
+import { isCauseTest, type Cause, type ToldQuestion, type CauseTest, type Told } from '../codes';
 import { stringTargetHz } from '../music';
 import type { Bench, InstrumentLife, StringLife, TestRecord } from '../log';
 import type { BeforeInquiry } from './inquiry';
@@ -33,9 +33,17 @@ export function inquiryUnderWay(
         t.instrumentId === instrumentId &&
         nowMs - t.atMs < INQUIRY_MS &&
         !isAfterRemedy(t.passId) &&
-        !findings.some((f) => f.passId === t.passId && f.outcome !== undefined),
+        !findings.some((f) => f.passId === t.passId && isClosed(f)),
     );
 }
+
+/** An inquiry goes on after a remedy that did not help. */
+export const isClosed = ({ outcome }: Bench['findings'][number]): boolean =>
+  outcome !== undefined && outcome !== 'did-not';
+
+/** Causes of an inquiry that were treated, and it did not help. */
+export const triedIn = ({ findings }: Bench, passId: string): Cause[] =>
+  findings.flatMap((f) => (f.passId === passId && f.outcome === 'did-not' ? (f.causes[0]?.cause ?? []) : []));
 
 /** The tests of an inquiry on one string that count as evidence, oldest first. */
 export const evidenceOf = ({ tests }: Bench, passId: string, stringId: string): EvidenceRecord[] =>
@@ -60,12 +68,15 @@ export function questionOf(
   string: StringLife,
   before: BeforeInquiry,
   tests: readonly EvidenceRecord[],
-  told: Told,
+  told: Told & Pick<BeforeInquiry['told'], 'tried'>,
   skipped: ReadonlySet<CauseTest>,
   a4Hz: number,
   nowMs: number,
 ): CauseQuestion {
   const { plan, strungMs } = string;
+  // Done again, a test counts as it was done last.
+  const newest = tests.filter((t, k) => !tests.slice(k + 1).some((later) => later.test === t.test));
+  const again = tests.filter((t) => !newest.includes(t)).map((t) => t.test);
   return {
     build,
     string: {
@@ -82,14 +93,15 @@ export function questionOf(
       ...(before.since ? [before.since] : []),
       ...(before.octave ? [before.octave] : []),
       // What was tested since tells more than what was measured before.
-      ...before.friction.filter((f) => !tests.some((t) => t.test === f.test)),
-      ...tests.map((t) => ({
+      ...before.friction.filter((f) => !newest.some((t) => t.test === f.test)),
+      ...newest.map((t) => ({
         test: t.test,
         first: t.firstCents,
         ...(t.secondCents === null ? {} : { second: t.secondCents }),
         ...(t.othersCents === undefined ? {} : { others: t.othersCents }),
       })),
     ],
+    again,
     told: { ...before.told, ...told },
     // Where strings run from pins there is no nut to press behind.
     offered: testsOf(build).filter(

@@ -49,10 +49,10 @@ test('a test is done part by part, and its outcome is written as evidence with w
 
 test('after a remedy the same test says whether it helped, and is no evidence of the inquiry before', () => {
   const p = play<InquiryWhy>(inquiryTests);
-  const after = { firstCents: -8, cause: 'nut-friction' as const, causes: [] };
+  const after = { expectedCents: -8, cause: 'nut-friction' as const, causes: [] };
   p.press({ ...begin, why: { passId: 'p', told: {}, after } });
   p.through([0, -0.6, -0.6]);
-  expect(p.said()).toBe('−8.0 before, −0.6 after: it helped.');
+  expect(p.said()).toBe('−0.6 now, less by 7.4 ±1.0 cents than it would be untouched (−8.0): it helped.');
   expect(p.bench().tests[0]!.passId).not.toBe('p');
   expect(p.bench().findings).toMatchObject([{ passId: 'p', outcome: 'helped' }]);
 });

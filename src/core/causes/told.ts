@@ -12,6 +12,8 @@ export interface Logged {
   creepCents?: number | undefined;
   /** Warmer than when it was tuned, deg C. */
   warmerC?: number | undefined;
+  /** Causes that were treated, and it did not help. */
+  tried?: readonly Cause[] | undefined;
 }
 
 /** Every question with its answers, in our own words; those that an instrument cannot have are left out. */
@@ -54,6 +56,8 @@ const AFTER: Record<(typeof TOLD)['after'][number], Partial<Record<Cause, number
 };
 /** What nobody is sure of: this share of the answers is as good as drawn by lot (house estimate). */
 const GUESSED = 0.15;
+/** So often a cause is there still after it was treated: it was not done well, or not all of it (house estimate). */
+const TREATED = 0.15;
 /** Changes below this are not noticed while playing, cents. */
 const NOTICED = 1.5;
 /** Spread of the creep that a forecast tells, log scale, and of what a degree makes, cents (house estimates). */
@@ -102,5 +106,6 @@ export function toldLikelihood(told: Told & Logged, s: Specimen, build: CauseBui
     p *= 0.1 + normalDensity(Math.log((creep + 1) / (Math.max(0, told.creepCents) + 1)), CREEP_SPREAD);
   if (told.warmerC !== undefined)
     p *= 0.03 + normalDensity(s.room.since - (s.room.warm / 3) * told.warmerC, ROOM_SPREAD);
+  if (told.tried?.includes(s.cause)) p *= TREATED;
   return p;
 }

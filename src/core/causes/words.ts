@@ -1,5 +1,6 @@
 import type { CauseAnswer } from './finder';
 import type { Cause, RemedyOutcome } from '../codes';
+import { changeOf } from '../friction';
 import { capital } from '../music';
 import { TEST_GUIDES } from './guide';
 import { REMEDIES } from './remedies';
@@ -11,16 +12,34 @@ const MOST_LIKELY = 0.85;
 const NAMED = 0.2;
 const THINGS = 3;
 
+type Finding = Pick<CauseAnswer, 'causes' | 'next' | 'stop' | 'cannotTell' | 'wouldPart' | 'unfound' | 'misfit'>;
+
+/** Causes below this are ruled out; so many are named. */
+const RULED_OUT = 0.02;
+/** What the tests have ruled out, as far as it is common enough to be asked about. */
+function ruledOut(causes: CauseAnswer['causes']): string {
+  const out = causes.filter((c) => c.probability < RULED_OUT).slice(0, THINGS);
+  return out.length === 0 ? '' : `It is not this: ${out.map((c) => REMEDIES[c.cause].short).join(', ')}. `;
+}
+
 const names = (causes: readonly Cause[]): string => causes.map((c) => REMEDIES[c].name).join(', or ');
 
 /** What the evidence says, in a sentence. */
-export function findingWords({ causes, next, stop, cannotTell }: CauseAnswer): string {
+export function findingWords({ causes, next, stop, cannotTell, wouldPart, unfound, misfit }: Finding): string {
   const [first] = causes;
   const { cause, probability } = first!;
+  if (misfit)
+    return `These readings do not fit together. Do this once more: ${TEST_GUIDES[misfit].title.toLowerCase()}.`;
+  if (stop && unfound)
+    return `Not found yet: it fell more than the others. ${ruledOut(causes)}Leave it as it is, and read all strings again tomorrow.`;
   if (probability > IT_IS) return `${capital(REMEDIES[cause].name)}.`;
   if (probability > MOST_LIKELY) return `Most likely ${REMEDIES[cause].name}.`;
-  if (cannotTell.length > 1)
-    return [`${capital(names(cannotTell))}: no test here tells them apart.`, ...partedLater(cannotTell)].join(' ');
+  if (cannotTell.length > 1) {
+    const parts = wouldPart
+      ? [`What would part them is this test: ${TEST_GUIDES[wouldPart].title.toLowerCase()}.`]
+      : partedLater(cannotTell);
+    return [`${capital(names(cannotTell))}: no test left here tells them apart.`, ...parts].join(' ');
+  }
   const open = causes
     .filter((c) => c.probability > NAMED)
     .slice(0, THINGS)
@@ -63,18 +82,27 @@ const partedLater = (causes: readonly Cause[]): string[] =>
 export const partsWords = ({ parts }: Pick<CauseAnswer, 'parts'>): string =>
   parts ? `It tells ${REMEDIES[parts[0]].short} from ${REMEDIES[parts[1]].short}.` : '';
 
-/** Less than this share of what it was before is a help; taking off less than the other is none. */
+/** Less than this share of what was to be expected untouched is a help; taking off less than the other is none. */
 const HELPED_SHARE = 0.5;
 const NO_HELP_SHARE = 0.2;
 
-/** Did a remedy help, by the same test before and after? @param sigmaCents standard error of one reading */
-export function outcomeOf(beforeCents: number, afterCents: number, sigmaCents: number): RemedyOutcome {
+/**
+ * Did a remedy help?
+ * @param expectedCents what the same test would show untouched: what it showed last, in the same state
+ * @param afterCents what it shows now
+ * @param sigmaCents standard error of one reading
+ */
+export function outcomeOf(expectedCents: number, afterCents: number, sigmaCents: number): RemedyOutcome {
   const doubt = 2 * Math.SQRT2 * sigmaCents;
-  if (Math.abs(beforeCents) < 2 * doubt) return 'cannot-tell';
-  const went = Math.abs(beforeCents) - Math.abs(afterCents);
-  if (Math.abs(afterCents) < HELPED_SHARE * Math.abs(beforeCents) && went > doubt) return 'helped';
-  return went < Math.max(doubt, NO_HELP_SHARE * Math.abs(beforeCents)) ? 'did-not' : 'cannot-tell';
+  if (Math.abs(expectedCents) < 2 * doubt) return 'cannot-tell';
+  const went = Math.abs(expectedCents) - Math.abs(afterCents);
+  if (Math.abs(afterCents) < HELPED_SHARE * Math.abs(expectedCents) && went > doubt) return 'helped';
+  return went < Math.max(doubt, NO_HELP_SHARE * Math.abs(expectedCents)) ? 'did-not' : 'cannot-tell';
 }
+
+/** How much less, or more, a figure is than it would be untouched, with nine of ten: each is a difference of two readings. */
+export const lessWords = (expectedCents: number, afterCents: number, sigmaCents: number): string =>
+  `${changeOf(Math.abs(expectedCents) - Math.abs(afterCents), 2 * sigmaCents)} than it would be untouched`;
 
 /** A test that would pull a string too near to breaking is not done. */
 export const TOO_NEAR_BREAKING =

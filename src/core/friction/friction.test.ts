@@ -80,8 +80,8 @@ test('how long a lubricant lasts, from figures at several ages, and nothing wher
 
 test('what a lubrication changed is said with its doubt; as much as its doubt, it may be nothing; before one nothing is said', () => {
   const at = (cents: number) => ({ atMs: 0, figure: frictionFigure(0, cents, 0.5) });
-  expect(changeWords({ before: at(12), figures: [at(12), at(4)] })).toBe(' Lubricated: less by 8.0 ±1.4 cents.');
-  expect(changeWords({ before: at(4), figures: [at(9)] })).toBe(' Lubricated: more by 5.0 ±1.4 cents.');
+  expect(changeWords({ before: at(12), figures: [at(12), at(4)] })).toBe(' Lubricated: less by 8.0 ±1.2 cents.');
+  expect(changeWords({ before: at(4), figures: [at(9)] })).toBe(' Lubricated: more by 5.0 ±1.2 cents.');
   expect([1.3, 1.5].map((gone) => changeWords({ before: at(6), figures: [at(6 - gone)] }).includes('nothing'))).toEqual(
     [true, false],
   );

@@ -1,4 +1,4 @@
 export { frictionFigure, betweenLimitsCents, muThetaOf } from './limits';
 export { instrumentFriction, type StringFriction, type InstrumentFriction } from './history';
 export { lubricantLasts, type LubricantPoint } from './lubricants';
-export { bendWords, changeWords, lastsWords, loseWords, trickReadWords, trickWords } from './tricks';
+export { bendWords, changeOf, changeWords, lastsWords, loseWords, trickReadWords, trickWords } from './tricks';

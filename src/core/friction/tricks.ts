@@ -1,6 +1,6 @@
 import { counted } from '../base';
 import type { TestRecord } from '../log';
-import { inCents, offsetWords, signedCents } from '../music';
+import { inCents, offsetWords, plusMinus, signedCents } from '../music';
 import type { StringFriction } from './history';
 import type { FrictionFigure } from './limits';
 
@@ -38,11 +38,15 @@ export function trickWords({ cents, sdCents, at }: FrictionFigure): string {
   return 'It is between its limits: bends take it down. Bend it, then bring it up from below.';
 }
 
+/** 'less by 8.0 ±1.4 cents'. @param gone cents that it is less @param sd of that */
+export const changeOf = (gone: number, sd: number): string =>
+  `${gone >= 0 ? 'less' : 'more'} by ${Math.abs(gone).toFixed(1)} ${plusMinus(sd)} cents`;
+
 /** What a lubrication changed, with its interval. */
 export function changeWords({ before, figures }: Pick<StringFriction, 'before' | 'figures'>): string {
   const after = figures.at(-1);
   if (!before || !after) return '';
   const gone = before.figure.cents - after.figure.cents;
-  const doubt = 2 * Math.hypot(before.figure.sdCents, after.figure.sdCents);
-  return ` Lubricated: ${gone >= 0 ? 'less' : 'more'} by ${Math.abs(gone).toFixed(1)} ±${doubt.toFixed(1)} cents${Math.abs(gone) <= doubt ? ', which may be nothing' : ''}.`;
+  const sd = Math.hypot(before.figure.sdCents, after.figure.sdCents);
+  return ` Lubricated: ${changeOf(gone, sd)}${Math.abs(gone) <= 2 * sd ? ', which may be nothing' : ''}.`;
 }

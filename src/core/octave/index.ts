@@ -1,4 +1,4 @@
-export { octaveOf, stiffOctaveCents } from './octave';
+export { octaveOf, stiffOctaveCents, unevenCents } from './octave';
 export { judgeString, type OctaveVerdict } from './verdict';
 export { judgeFrets } from './frets';
 export { bridgeLine } from './bridge-line';

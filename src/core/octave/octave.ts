@@ -34,6 +34,10 @@ const USUAL_SPREAD = 0.15;
  */
 export const stiffOctaveCents = (inharmonicity: number): number => cents(1 + 4 * inharmonicity, 1 + inharmonicity) / 2;
 
+/** How far the harmonic at the octave lies from where an even string's would, cents: 0 where the string is even. @param inharmonicity coefficient B */
+export const unevenCents = (openHz: number, harmonicHz: number, inharmonicity = USUAL_B): number =>
+  cents(harmonicHz, 2 * openHz) - stiffOctaveCents(inharmonicity);
+
 /** Octave errors of a string with their standard errors, carried through from the readings. */
 export function octaveOf({ openHz, fret12Hz, harmonic12Hz, inharmonicity, sigmaCents }: OctaveReadings): OctaveErrors {
   const errorCents = cents(fret12Hz, 2 * openHz);
@@ -47,7 +51,7 @@ export function octaveOf({ openHz, fret12Hz, harmonic12Hz, inharmonicity, sigmaC
       geometryCents: null,
       geometrySigma: null,
     };
-  const stringCents = cents(harmonic12Hz, 2 * openHz) - stiffOctaveCents(inharmonicity ?? USUAL_B);
+  const stringCents = unevenCents(openHz, harmonic12Hz, inharmonicity);
   const unsure = inharmonicity === undefined ? USUAL_SPREAD : 0;
   return {
     errorCents,

@@ -7,6 +7,7 @@ import {
   beforeInquiry,
   evidenceOf,
   inquiryUnderWay,
+  triedIn,
   questionOf,
 } from '../causes';
 import { TOLERANCE_CENTS } from '../check';
@@ -120,7 +121,17 @@ function causes({ life, bench, nowMs, a4Hz }: SayAsked): Statement[] {
     const tests = evidenceOf(bench, under.passId, under.stringId);
     const before = beforeInquiry(life, string, bench, nowMs);
     const answer = findCause(
-      questionOf(life, build, string, before, tests, tests[0]?.told ?? {}, new Set(), a4Hz, nowMs),
+      questionOf(
+        life,
+        build,
+        string,
+        before,
+        tests,
+        { ...tests[0]?.told, tried: triedIn(bench, under.passId) },
+        new Set(),
+        a4Hz,
+        nowMs,
+      ),
     );
     const text = findingWords(answer);
     return answer.causes
@@ -142,10 +153,10 @@ function causes({ life, bench, nowMs, a4Hz }: SayAsked): Statement[] {
     causes: found.causes,
     next: undefined,
     stop: true,
-    friction: undefined,
     cannotTell: [],
-    speaks: [],
-    parts: undefined,
+    wouldPart: undefined,
+    unfound: false,
+    misfit: undefined,
   });
   return [{ kind: 'cause', string: found.stringId, value: cause, chance: probability, atMs: found.atMs, text }];
 }

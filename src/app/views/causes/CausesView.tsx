@@ -37,6 +37,10 @@ const MENDS: Partial<Record<Cause, FaultTruth['kind'][]>> = {
   'peg-slip': ['peg', 'pin'],
 };
 
+/** What a test showed last: the second time, in the state that the first has left. */
+const shownLast = ({ firstCents, secondCents }: { firstCents: number; secondCents: number | null }): number =>
+  secondCents ?? firstCents;
+
 /** Why does it go out of tune? The next best test, the cause with its evidence, the remedy, and whether it helped. */
 export function CausesView({ life }: { life: InstrumentLife }) {
   const { demo, basePath } = useWorld();
@@ -51,7 +55,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
   const begin = (test: CauseTest) =>
     session.press({ do: 'begin', test, stringId, why: { passId: inquiry.goOn(), told } });
   /** The test that showed most is done once more after a remedy. */
-  const telling = [...tests].sort((a, b) => Math.abs(b.firstCents) - Math.abs(a.firstCents))[0];
+  const telling = [...tests].sort((a, b) => Math.abs(shownLast(b)) - Math.abs(shownLast(a)))[0];
   const treated = () => {
     if (!found || !telling) return;
     const { cause } = found;
@@ -63,7 +67,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
       do: 'begin',
       test: telling.test,
       stringId,
-      why: { passId, told, after: { firstCents: telling.firstCents, cause, causes } },
+      why: { passId, told, after: { expectedCents: shownLast(telling), cause, causes } },
       records: [
         { type: 'finding', instrumentId, stringId, passId, causes },
         { type: 'treatment', instrumentId, stringIds: [stringId], ...what },
@@ -82,6 +86,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     else if (closed) reset();
     else if (offersRemedy) treated();
     else if (next && !found) begin(next);
+    else if (answer && inquiry.settled && !next) reset();
   };
   const choose = (index: number) => {
     const chosen = life.strings[index];
@@ -110,7 +115,9 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           ? 'Leave it as it is'
           : next
             ? `Next: ${TEST_GUIDES[next].title.toLowerCase()}`
-            : 'A moment …';
+            : answer && inquiry.settled
+              ? 'No test is left that you can do. Press Enter to start again'
+              : 'A moment …';
   const goOn = part
     ? part.kind === 'do'
       ? 'Done'

@@ -7,8 +7,10 @@ import {
   beforeInquiry,
   evidenceOf,
   inquiryUnderWay,
+  isClosed,
   questionOf,
   questionsLeft,
+  triedIn,
 } from '../../../core/causes';
 import { useAsked } from '../../world/asked';
 import { useNow } from '../../world/now';
@@ -30,16 +32,17 @@ export function useInquiry(life: InstrumentLife) {
   const { stringId, passId } = own ?? goesOn ?? { stringId: suspect, passId: '' };
   const string = life.strings.find((s) => s.plan.stringId === stringId) ?? life.strings[0]!;
   const tests = evidenceOf(bench, passId, stringId);
-  const closed = bench.findings.findLast((f) => f.passId === passId && f.outcome !== undefined);
+  const closed = bench.findings.findLast((f) => f.passId === passId && isClosed(f));
+  const tried = triedIn(bench, passId);
   const build = causeBuildOf(life);
   const before = useMemo(() => beforeInquiry(life, string, bench, now), [life, string, bench, now]);
   const told: Told = tests[0] ? (tests[0].told ?? {}) : (Object.fromEntries(said) as Told);
   const asking = tests.length === 0 ? questionsLeft(before, said)[0] : undefined;
-  const question = questionOf(life, build, string, before, tests, told, skipped, a4Hz, now);
+  const question = questionOf(life, build, string, before, tests, { ...told, tried }, skipped, a4Hz, now);
   const { data, error, stale } = useAsked({
     question: 'causes',
     subject: `${instrumentId}/${stringId}/${passId}`,
-    of: tests.length,
+    of: tests.length + tried.length,
     ask: question,
   });
   const settled = !stale;
@@ -59,8 +62,9 @@ export function useInquiry(life: InstrumentLife) {
     error,
     /** The answer is to everything that was read. */
     settled,
-    found: data && settled && tests.length > 0 && data.stop ? data.causes[0]! : undefined,
-    next: settled ? data?.next : undefined,
+    found: data && settled && tests.length > 0 && data.stop && !data.misfit ? data.causes[0]! : undefined,
+    /** What nothing explains is done once more before anything else. */
+    next: settled ? (data?.misfit ?? data?.next) : undefined,
     answerTo: (given: string | undefined) => asking && setSaid((s) => new Map(s).set(asking, given)),
     skip: (test: CauseTest) => setSkipped((s) => new Set([...s, test])),
     /** This inquiry is gone on with, or its first test begins. @returns its name */
