@@ -1,6 +1,6 @@
 import { readBench, type LogRecord } from '../log';
 import { typedReading } from '../../../testing/typed';
-import { beforeInquiry, causeBuildOf } from './index';
+import { beforeInquiry, causeBuildOf, evidenceOf, inquiryUnderWay, questionOf, triedIn } from './index';
 import { DAY, HOUR, MINUTE } from '../base';
 
 const NOW = Date.UTC(2026, 5, 20, 12);
@@ -99,4 +99,50 @@ test('recent work is known; how it is built decides what can be', () => {
   };
   expect(built(instrument('electric-floating', build))).toMatchObject({ nut: 'locking', tree: false });
   expect(built(instrument('viola'))).toMatchObject({ bridge: 'tailpiece', tuners: 'friction', frets: false });
+});
+
+test('a test done again counts as it was done last; an inquiry goes on after a remedy in vain, and ends with one that helped', () => {
+  const done = (firstCents: number, atMs: number): LogRecord => ({
+    ...base(atMs),
+    type: 'test',
+    stringId: 's1',
+    passId: 'p',
+    test: 'big-bend',
+    firstCents,
+    secondCents: null,
+    sigmaCents: 0.3,
+  });
+  const finding = (outcome: 'did-not' | 'helped'): LogRecord => ({
+    ...base(NOW - MINUTE),
+    type: 'finding',
+    stringId: 's1',
+    passId: 'p',
+    causes: [{ cause: 'nut-friction', probability: 0.9 }],
+    outcome,
+  });
+  const at = (...more: LogRecord[]) => {
+    const records = [instrument(), done(-15, NOW - 3 * MINUTE), done(-4, NOW - 2 * MINUTE), ...more];
+    const bench = readBench(records);
+    const life = bench.instruments[0]!;
+    const [string] = life.strings;
+    const under = inquiryUnderWay(life, bench, NOW);
+    const question = questionOf(
+      life,
+      causeBuildOf(life),
+      string!,
+      beforeInquiry(life, string!, bench, NOW),
+      evidenceOf(bench, 'p', 's1'),
+      { tried: triedIn(bench, 'p') },
+      new Set(),
+      440,
+      NOW,
+    );
+    return { under: under?.passId, question };
+  };
+  expect(at().question.evidence).toEqual([{ test: 'big-bend', first: -4 }]);
+  expect(at().question.again).toEqual(['big-bend']);
+  const inVain = at(finding('did-not'));
+  expect([inVain.under, inVain.question.told!.tried]).toEqual(['p', ['nut-friction']]);
+  const helped = at(finding('helped'));
+  expect([helped.under, helped.question.told!.tried]).toEqual([undefined, []]);
 });
