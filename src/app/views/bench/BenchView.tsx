@@ -166,13 +166,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
           heading={heading}
           note={note}
           trace={sound.trace}
-          instruction={
-            step
-              ? undefined
-              : walkOn
-                ? 'Done. Press Enter: the next instrument'
-                : idleWords(next, said.waiting || walks === 'not yet')
-          }
+          instruction={step ? undefined : walkOn ? 'Done. Press Enter: the next instrument' : idleWords(next, !error)}
           known={{ cents: focus.readings.at(-1)?.cents ?? null, age: said.of('reading', focusId)?.brief ?? '' }}
           toleranceCents={TOLERANCE_CENTS}
           message={told.of === instrumentId ? told.words : ''}
@@ -234,7 +228,7 @@ export function BenchView({ life }: { life: InstrumentLife }) {
   );
 }
 
-/** What to do while no string is asked for; nothing is said while that is being worked out. */
+/** What to do while no string is asked for; nothing is said while that is being worked out. @param waiting it is not that it could not be */
 const idleWords = (next: NextThing | undefined, waiting: boolean): string => {
   if (next) return next.atMs === undefined ? next.words : `Leave it. ${next.words}`;
   return waiting ? '' : 'Press Enter to check all strings';

@@ -80,13 +80,15 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     say('');
   };
   const offersRemedy = found !== undefined && found.cause !== 'none' && telling !== undefined && !closed;
+  /** All tests were passed over, or cannot be done, and nothing is found. */
+  const isLeftOver = answer !== undefined && inquiry.settled && !next && !found;
   const enter = () => {
     if (session.enter()) return;
     if (asking) inquiry.answerTo(undefined);
     else if (closed) reset();
     else if (offersRemedy) treated();
     else if (next && !found) begin(next);
-    else if (answer && inquiry.settled && !next) reset();
+    else if (isLeftOver) reset();
   };
   const choose = (index: number) => {
     const chosen = life.strings[index];
@@ -115,7 +117,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           ? 'Leave it as it is'
           : next
             ? `Next: ${TEST_GUIDES[next].title.toLowerCase()}`
-            : answer && inquiry.settled
+            : isLeftOver
               ? 'No test is left that you can do. Press Enter to start again'
               : 'A moment …';
   const goOn = part
@@ -126,7 +128,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
       ? 'I do not know'
       : offersRemedy
         ? 'Done: test again'
-        : closed
+        : closed || isLeftOver
           ? 'Start again'
           : 'Begin';
 
@@ -135,7 +137,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
     { key: 'take', words: goOn, strong: !session.sounding, on: enter },
     { key: 'skip', words: 'Skip this test', disabled: asking !== undefined || (!run && !next), on: skip },
     run && { key: 'again', words: 'Start again', on: session.again },
-    { key: 'end', words: closed || run ? undefined : 'Start again', seldom: true, on: () => reset() },
+    { key: 'end', words: closed || run || isLeftOver ? undefined : 'Start again', seldom: true, on: () => reset() },
     { key: 'choose', on: (_, key) => digit(Number(key)) },
     { key: 'answer', on: (_, key) => answerBy(key) },
     demo &&
@@ -154,7 +156,7 @@ export function CausesView({ life }: { life: InstrumentLife }) {
           <NotWorkedOut error={error} kept="Your readings are saved." />
           {asking ? (
             <Question asked={asking} build={build} onAnswer={inquiry.answerTo} />
-          ) : tests.length === 0 ? (
+          ) : tests.length === 0 && !isLeftOver ? (
             <FirstStep drawing={<FallSketch />}>
               A few tests by hand show why {note} does not stay in tune. Each is a reading, an action, a reading again,
               twice. The next one is always the one that tells most.

@@ -35,3 +35,14 @@ test('a remedy is set up as a trial from its link', async () => {
   expect(screen.getByLabelText('What do you compare?')).toHaveValue('slot lubricated / not');
   expect(screen.getByRole('checkbox', { name: 'Baritone, floating bridge' })).toBeChecked();
 });
+
+test('with every test passed over it says that none is left, and begins anew', async () => {
+  const player = await openApp('/demo/causes/viola', 1, BENCH_ALONE);
+  await player.press('3');
+  for (let n = 0; n < 30 && !player.says('instruction').startsWith('No test'); n++)
+    await player.press(player.says('instruction').startsWith('Answer') ? 'Enter' : 's');
+  expect(player.says('instruction')).toBe('No test is left that you can do. Press Enter to start again');
+  expect(player.says('finding')).toMatch(/\.$/);
+  await player.press('Enter');
+  expect(player.says('instruction')).toContain('Answer, or press Enter');
+});
