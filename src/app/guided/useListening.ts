@@ -191,7 +191,7 @@ export function useListening(
         };
         const ratio = await clockRatio(deviceId);
         const microphone = await (means.microphone ?? openMicrophone)(deviceId, wanted.signal, stopped, say);
-        // SaidOf to be unwanted in the very moment in which it opened.
+        // Said to be unwanted in the very moment in which it opened.
         if (wanted.signal.aborted) return microphone.stop();
         ear.current?.listen(microphone, ratio);
         streamAt.current = { tS: 0, cameMs: clock.elapsedMs() };

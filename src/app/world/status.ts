@@ -1,8 +1,7 @@
 import { useMemo } from 'react';
 import { CONFIDENCE, HOLD_MIN, TOLERANCE_CENTS } from '../../core/check';
-import type { PlanItem } from '../../core/plan';
 import type { InstrumentLife } from '../../core/log';
-import type { NextThing, Walks } from '../../core/says';
+import { visitIn, type NextThing, type Walks } from '../../core/says';
 import { useAskedEach } from './asked';
 import { usePriors } from './priors';
 import { useWorld } from './world';
@@ -56,10 +55,6 @@ export function useStatuses(
 /** The next thing is looked for anew so often, ms. */
 const NEXT_MS = MINUTE;
 const NEXT_ON_RACK_MS = 120000;
-
-/** What a plan has next for an instrument: null where nothing more, undefined where it does not play. */
-export const visitIn = (walks: Walks): PlanItem | null | undefined =>
-  typeof walks === 'string' ? undefined : (walks[0] ?? null);
 
 /** The one next thing of every instrument, in their order; undefined until it is known. */
 export function useNextThings(

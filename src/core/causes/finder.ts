@@ -123,9 +123,11 @@ function drawAll({ build, string, told }: CauseQuestion): Inquiry {
   return inquiryOf(particles, [], []);
 }
 
+const weightOf = (some: readonly Particle[]): number => some.reduce((s, p) => s + p.weight, 0);
+
 /** Weights to a sum of one, and the chances they make of the causes. */
 function inquiryOf(particles: readonly Particle[], before: Map<Cause, number>[], explained: number[]): Inquiry {
-  const sum = particles.reduce((s, p) => s + p.weight, 0);
+  const sum = weightOf(particles);
   const scaled = particles.map((p) => ({ ...p, weight: p.weight / sum }));
   return { particles: scaled, chances: [...before, chancesOf(scaled)], explained };
 }
@@ -147,12 +149,11 @@ function weigh({ particles, chances, explained }: Inquiry, e: Evidence, question
     const likelihood = testLikelihood(e, ...answers, sigmaCents);
     return { specimen, weight: weight * likelihood ** TRUST, explains: explains(e, ...answers, sigmaCents) };
   });
-  const sumOf = (some: readonly Particle[]) => some.reduce((s, p) => s + p.weight, 0);
-  const share = sumOf(judged.filter((j) => j.explains)) / sumOf(judged);
+  const share = weightOf(judged.filter((j) => j.explains)) / weightOf(judged);
   const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
   const causes = Array.from({ length: judged.length / DRAWS }, (_, ci) => judged.slice(ci * DRAWS, (ci + 1) * DRAWS));
   const redrawn = causes.flatMap((all, ci) => {
-    const sum = all.reduce((s, p) => s + p.weight, 0);
+    const sum = weightOf(all);
     const left = 1 / all.reduce((s, p) => s + (p.weight / sum) ** 2, 0);
     if (!(left < FEW_LEFT * DRAWS)) return all;
     const seed = SEED + 104729 * chances.length + 7919 * ci;
@@ -211,7 +212,7 @@ function speaksOf(at: readonly Map<Cause, number>[]): Speaks[] {
 
 /** Particles drawn by their weight, evenly along the sum (systematic resampling, Kitagawa 1996). */
 function drawn(particles: readonly Particle[], count: number): Specimen[] {
-  const step = particles.reduce((s, p) => s + p.weight, 0) / count;
+  const step = weightOf(particles) / count;
   const chosen: Specimen[] = [];
   let at = 0.5 * step;
   let sum = 0;
@@ -317,7 +318,7 @@ const PLACES = { 'nut-friction': 'nut', 'tree-friction': 'tree', 'saddle-frictio
 function frictionOf(particles: readonly Particle[]): CauseAnswer['friction'] {
   const found = (Object.keys(PLACES) as (keyof typeof PLACES)[])
     .map((cause) => ({ cause, all: particles.filter((p) => p.specimen.cause === cause) }))
-    .map(({ cause, all }) => ({ cause, all, sum: all.reduce((s, p) => s + p.weight, 0) }))
+    .map(({ cause, all }) => ({ cause, all, sum: weightOf(all) }))
     .sort((a, b) => b.sum - a.sum)[0];
   if (!found || found.sum < FRICTION_FROM) return undefined;
   const place = PLACES[found.cause];

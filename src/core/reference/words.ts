@@ -54,7 +54,9 @@ export const heardWords = (hz: number, of: number | string): string =>
 export const inForceWords = (hz: number) => `A4 is now ${hz} Hz.`;
 export const measuredWords = (hz: number) =>
   `A4 is now ${hz.toFixed(1)} Hz. Earlier readings keep their own reference.`;
-export const OUT_OF_RANGE = `A reference must be from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz.`;
+/** Between what an A4 is taken. */
+export const A4_RANGE = `from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz`;
+export const OUT_OF_RANGE = `A reference must be ${A4_RANGE}.`;
 
 /** What was heard of one tone. @param fromCents from what is in force */
 export const heldWords = (sigmaCents: number, lastsS: number, limit: string, fromCents: number): string =>
@@ -70,5 +72,3 @@ export const octavesWords = (cents: number, count: number): string =>
   `Its octaves are ${Math.abs(cents).toFixed(1)} cents ${cents >= 0 ? 'wider' : 'narrower'} than pure (from ${count} As). Tune low strings that much ${cents >= 0 ? 'flatter' : 'sharper'} for each octave below.`;
 /** What another device is set to, by what it shows here. */
 export const otherWords = (hz: number): string => `: it is set to ${hz.toFixed(1)} Hz.`;
-/** Between what an A4 is taken. */
-export const A4_RANGE = `from ${A4_MIN_HZ} to ${A4_MAX_HZ} Hz`;

@@ -6,6 +6,10 @@ import type { Priors } from '../status';
 /** What the plan of a show has for one instrument: its walks, in order; or that it plays in none, or that the plan is still being worked out. */
 export type Walks = readonly PlanItem[] | 'in no show' | 'not yet';
 
+/** What a plan has next for an instrument: null where nothing more, undefined where it does not play, or that is not known yet. */
+export const visitIn = (walks: Walks): PlanItem | null | undefined =>
+  typeof walks === 'string' ? undefined : (walks[0] ?? null);
+
 /** What is asked about one instrument. */
 export interface SayAsked {
   life: InstrumentLife;

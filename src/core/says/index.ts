@@ -1,6 +1,5 @@
 export { instrumentStatements, statementsOf } from './says';
-export type { SayAsked, Walks } from './asked';
-export type { StringNext } from './string-next';
+export { visitIn, type SayAsked, type Walks } from './asked';
 export { rackLine, type RackLine } from './rack';
 export { nextThing, type NextThing } from './next';
 export { STATEMENT_KINDS, type Statement, type StatementKind } from './statement';

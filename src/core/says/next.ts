@@ -41,7 +41,7 @@ const CHECKS = 3;
 const NEW_SET_MS = 21 * DAY;
 const SETTLED_MS = DAY;
 /** What is due within this is due now. */
-const SOON_MS = 5 * MINUTE;
+export const SOON_MS = 5 * MINUTE;
 /** Walks are so far apart, ms. */
 const WALK_MS = 10 * MINUTE;
 

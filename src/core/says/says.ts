@@ -5,7 +5,7 @@ import { minutesPerString, planShow, planStrings, sessionOf, showOf, WALKS, type
 import { signedCents } from '../music';
 import type { Bench } from '../log';
 import { SETTLING_PRIORS } from '../settling';
-import type { SayAsked } from './asked';
+import { visitIn, type SayAsked } from './asked';
 import { instrumentSays } from './instrument';
 import { nextThing } from './next';
 import { spreadOf, type Statement } from './statement';
@@ -99,7 +99,7 @@ export function instrumentStatements(asked: SayAsked): Statement[] {
     ...leads(asked),
   ];
   if (walks !== 'not yet') {
-    const next = nextThing({ ...asked, statuses, visit: walks === 'in no show' ? undefined : (walks[0] ?? null) });
+    const next = nextThing({ ...asked, statuses, visit: visitIn(walks) });
     const { to, atMs, words } = next;
     says.push({
       kind: 'next-thing',

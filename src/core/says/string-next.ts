@@ -1,14 +1,12 @@
-import { clockTime, dueTime, dueWords, MINUTE } from '../base';
+import { clockTime, dueTime, dueWords } from '../base';
 import type { StringLife } from '../log';
 import type { StringStatus } from '../status';
 import type { SayAsked } from './asked';
+import { SOON_MS } from './next';
 import type { Statement } from './statement';
 
 /** What is to be done with one string. */
 export type StringNext = 'read' | 'find-out' | 'bring-up' | 'go-below' | 'check' | 'leave' | 'read-again';
-
-/** What is due within this is due now, ms. */
-const SOON_MS = 5 * MINUTE;
 
 interface Next {
   value: StringNext;

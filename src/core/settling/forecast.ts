@@ -151,7 +151,7 @@ export function standAhead(fit: SettlingFit, hMin: number): Mixture {
 }
 
 /** Where the string stands now against its target, cents, from all it has shown: the middle of what is believed, and its spread. */
-export const offsetNow = keptOf((fit): { cents: number; sigmaCents: number } => {
+export const offsetNow = keptOf((fit: SettlingFit): { cents: number; sigmaCents: number } => {
   const now = partsNow(fit);
   const at = fit.components.map((c) => standing(fit, c, now));
   const share = fit.components.map((c) => c.share);
@@ -168,7 +168,7 @@ export interface Stands {
   sd: number;
 }
 /** Where the string will stand hMin from now if it is left alone. */
-export const standAt = keptOf((fit, hMin: number): Stands => {
+export const standAt = keptOf((fit: SettlingFit, hMin: number): Stands => {
   const mix = standAhead(fit, hMin);
   const q = (p: number) => mixtureQuantile(mix, p);
   return { q05: q(0.05), q50: q(0.5), q95: q(0.95), ...mixtureMoments(mix) };
@@ -258,7 +258,7 @@ const BETWEEN = 0.2;
  * Probability that the string stays within +-tolerance from now on for hMin if it is left alone: what is not known of where it
  * stands counts. That of its worst moment, less what goes out and comes back between.
  */
-export const chanceToStay = keptOf((fit, hMin: number, toleranceCents: number): number => {
+export const chanceToStay = keptOf((fit: SettlingFit, hMin: number, toleranceCents: number): number => {
   const worst = Math.min(
     ...ON_THE_WAY.map((share) => mixtureBetween(standAhead(fit, share * hMin), -toleranceCents, toleranceCents)),
   );

@@ -1,23 +1,21 @@
-import type { SettlingFit } from './fit';
-
-/** So many answers of a fit are kept, the newest (house). */
+/** So many answers of one thing are kept, the newest (house). */
 const MOST = 48;
 
 /**
- * What is worked out of a fit is kept as long as the fit: it does not change.
+ * What is worked out of a thing that does not change, a fit or a string's readings, is kept as long as that.
  * @param work of plain figures and codes
- * @param most answers of one fit
+ * @param most answers of one thing
  */
-export function keptOf<A extends readonly unknown[], R>(
-  work: (fit: SettlingFit, ...asked: A) => R,
+export function keptOf<K extends object, A extends readonly unknown[], R>(
+  work: (of: K, ...asked: A) => R,
   most = MOST,
-): (fit: SettlingFit, ...asked: A) => R {
-  const known = new WeakMap<SettlingFit, Map<string, R>>();
-  return (fit, ...asked) => {
-    const own = known.get(fit) ?? new Map<string, R>();
-    known.set(fit, own);
+): (of: K, ...asked: A) => R {
+  const known = new WeakMap<K, Map<string, R>>();
+  return (of, ...asked) => {
+    const own = known.get(of) ?? new Map<string, R>();
+    known.set(of, own);
     const key = JSON.stringify(asked);
-    const answer = own.has(key) ? own.get(key)! : work(fit, ...asked);
+    const answer = own.has(key) ? own.get(key)! : work(of, ...asked);
     own.delete(key);
     own.set(key, answer);
     if (own.size > most) own.delete(own.keys().next().value!);

@@ -1,3 +1,4 @@
+import type { SettlingFit } from './fit';
 import { fallAhead, mixtureBelow } from './forecast';
 import { clamp } from '../base';
 import { keptOf } from './kept';
@@ -20,7 +21,7 @@ const LONGEST_MIN = 14 * 1440;
  * Time until the string should be read again, min: the longest for which it stays within tolerance with the wanted
  * confidence on either side, at most six times the last interval, at least 2 min. House design.
  */
-export const nextCheckMin = keptOf((fit, rule: CheckRule): number => {
+export const nextCheckMin = keptOf((fit: SettlingFit, rule: CheckRule): number => {
   const within = (h: number): boolean => {
     const mix = fallAhead(fit, h);
     const [least, most] = [rule.offsetCents - rule.toleranceCents, rule.offsetCents + rule.toleranceCents];

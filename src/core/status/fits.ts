@@ -84,22 +84,13 @@ function momentMin({ nowMin }: SettlingFit, askedMin: number): number {
 /** One of now, and one of a moment that is asked about beside it. */
 const carried = keptOf(carryTo, 2);
 
-/** What a string's readings were fitted to, by all that a fit rests on: another string's reading does not change it. */
-const fitted = new WeakMap<readonly ReadingRecord[], Map<string, SettlingFit>>();
 /** A string is fitted with and without a few moves that nobody noted, and from a few beginnings. */
 const MOST_FITS = 8;
-
-function fitOnce(readings: readonly ReadingRecord[], history: StringHistory, lastMin: number): SettlingFit {
-  const fits = fitted.get(readings) ?? new Map<string, SettlingFit>();
-  fitted.set(readings, fits);
-  const key = JSON.stringify([history, lastMin]);
-  const fit = fits.get(key) ?? fitSettling(history, lastMin);
-  fits.delete(key);
-  fits.set(key, fit);
-  const [oldest] = fits.keys();
-  if (fits.size > MOST_FITS) fits.delete(oldest!);
-  return fit;
-}
+/** What a string's readings were fitted to, by all that a fit rests on: another string's reading does not change it. */
+const fitOnce = keptOf(
+  (_readings: readonly ReadingRecord[], history: StringHistory, lastMin: number) => fitSettling(history, lastMin),
+  MOST_FITS,
+);
 
 function fitAtLastReadings(strings: readonly StringLife[], priors: Priors): (LifeFit | undefined)[] {
   const priorOf = (life: StringLife) =>

@@ -1,13 +1,5 @@
 export { fitLives, nextChecks, type LifeFit, type Priors } from './fits';
-export {
-  dueMs,
-  isOneSet,
-  stringStanding,
-  instrumentStatus,
-  type Wish,
-  type ForecastBand,
-  type StringStatus,
-} from './state';
+export { dueMs, isOneSet, instrumentStatus, type Wish, type ForecastBand, type StringStatus } from './state';
 export {
   setsTaughtBy,
   learnedPriors,

@@ -41,7 +41,7 @@ function isReady(fit: SettlingFit, ageMin: number, { holdMin, toleranceCents }: 
 }
 
 /** The first age from one on at which it is ready, min; null where no wait within a fortnight is enough. */
-const readyFromMin = keptOf((fit, fromMin: number, wish: ReadyWish, till: Till): number | null => {
+const readyFromMin = keptOf((fit: SettlingFit, fromMin: number, wish: ReadyWish, till: Till): number | null => {
   const ready = (wait: number) => isReady(fit, fromMin + wait, wish, till);
   if (ready(0)) return fromMin;
   let low = 1;

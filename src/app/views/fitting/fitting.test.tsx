@@ -67,7 +67,7 @@ test('a second break at one place says so; a step is skipped with its reason; th
   expect(player.says('step')).toContain('Put E4 on');
   await player.press('PageUp', 'PageUp');
   expect(player.says('step')).toContain('Slacken E4');
-  // SaidOf again of the string already off, it is the same break.
+  // Said again of the string already off, it is the same break.
   await player.press('3');
   expect(screen.queryByText(/strings have broken/)).toBeNull();
   for (const title of ['Look at nut', 'Put E4 on', 'Bring E4 up']) {

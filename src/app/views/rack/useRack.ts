@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import { slices, type InstrumentLife } from '../../../core/log';
-import type { RackLine } from '../../../core/says';
+import { visitIn, type RackLine } from '../../../core/says';
 import { useAskedEach } from '../../world/asked';
 import { useNow } from '../../world/now';
 import { useAllWalks } from '../../world/plan';
 import { usePriors } from '../../world/priors';
-import { visitIn, wishOf } from '../../world/status';
+import { wishOf } from '../../world/status';
 import { useWorld } from '../../world/world';
 import { MINUTE } from '../../../core/base';
 
