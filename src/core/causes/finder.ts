@@ -287,7 +287,7 @@ function partedBy(
 /** Cents, large ones in logarithms. */
 const symlog = (cents: number): number => Math.sign(cents) * Math.log1p(Math.abs(cents));
 
-/** Where less than this of what is held possible explains a test, it is done again (calibrated in bench/causes: false in 2 of 100). */
+/** Where less than this of what is held possible explains a test, it is done again (house, by thirty cases of the worlds of bench/causes). */
 const MISFIT = 0.05;
 function misfitOf({ evidence, again }: CauseQuestion, explained: readonly number[]): CauseTest | undefined {
   const last = evidence.at(-1);
