@@ -1,6 +1,6 @@
 import { array, boolean, lazy, mixed, number, object } from 'yup';
 import { findCause, guideFor, testsOf, type Evidence } from '../core/causes';
-import { TESTS } from '../core/codes';
+import { isTold, TESTS, type Told } from '../core/codes';
 import { LEAST_SIGMA_CENTS, LONGEST_NAME } from '../core/limits';
 import { cents as centsBetween } from '../core/music';
 import { bendWithin, stringLoad } from '../core/strings';
@@ -59,6 +59,7 @@ const schema = object({
     gaugeMm: size(50).nullable().optional(),
     ageDays: number().strict().min(0).max(100000).nullable().optional(),
   }).required(),
+  told: mixed<Told>().test('told', '${path} is no answer to what is asked', (v) => v === undefined || isTold(v)),
   sigmaCents: number().strict().min(LEAST_SIGMA_CENTS).max(100).optional(),
   evidence: array()
     .of(
@@ -86,7 +87,7 @@ export function causesLine(item: Record<string, unknown>): object {
   const named = typeof id === 'number' || (typeof id === 'string' && id.length <= LONGEST_NAME) ? { id } : {};
   const valid = checked(schema, item, 'bad-causes');
   if (!valid.ok) return { ...valid, ...named };
-  const { instrument, string: s, sigmaCents = USUAL_SIGMA } = valid.value;
+  const { instrument, string: s, told, sigmaCents = USUAL_SIGMA } = valid.value;
   const evidence = valid.value.evidence.map(evidenceFrom);
   const [first, ...rest] = evidence;
   if (first!.test !== 'since-last' || rest.some((e) => e.test === 'since-last'))
@@ -117,6 +118,7 @@ export function causesLine(item: Record<string, unknown>): object {
     },
     sigmaCents,
     evidence,
+    told,
     offered: safe,
   });
   return {

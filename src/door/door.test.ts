@@ -491,3 +491,21 @@ test('causes takes a pluck behind the nut as ratios or as cents, and only where 
   expect(lines[3]).toMatchObject({ ok: false, reason: 'bad-causes' });
   expect(lines[4]).toMatchObject({ ok: false, reason: 'bad-causes' });
 });
+
+test('causes takes what was told, and nothing that nobody asks', async () => {
+  const line = (told?: object) =>
+    JSON.stringify({
+      instrument: { bridge: 'fixed', nut: 'plain', tree: false, tuners: 'geared', frets: true },
+      string: { material: 'plain-steel', lengthMm: 648, targetHz: 196 },
+      told,
+      evidence: [{ test: 'since-last', own: -4, others: 0.3, othersSd: 0.8 }],
+    });
+  const { lines } = await door(
+    ['causes'],
+    [line(), line({ feel: 'creaks' }), line({ constructor: 'creaks' })].join('\n'),
+  );
+  type Said = { causes: { cause: string; probability: number }[] };
+  const nut = (k: number) => (lines[k] as unknown as Said).causes.find((c) => c.cause === 'nut-friction')!.probability;
+  expect(nut(1)).toBeGreaterThan(1.2 * nut(0));
+  expect(lines[2]).toMatchObject({ ok: false, reason: 'bad-causes' });
+});

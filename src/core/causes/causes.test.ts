@@ -244,6 +244,21 @@ test('that nothing is wrong is no end where the string fell more than the others
   expect([after(-2.9).unfound, after(-2.9).causes[0]!.cause]).toEqual([false, 'none']);
   // As far apart as the others are among themselves is nothing.
   expect(after(-6.8, 4).unfound).toBe(false);
+  // Nor is nothing wrong with one that a hand takes further than a sound string goes.
+  const bent = (first: number) =>
+    findCause({
+      build: { bridge: 'fixed', nut: 'plain', tree: true, tuners: 'geared', frets: true },
+      string: { material: 'plain-steel', lengthMm: 648, targetHz: 247, ageDays: 73 },
+      sigmaCents: 0.4,
+      evidence: [
+        { test: 'press-behind-tree', first: 3, second: 0.1 },
+        { test: 'octave', first: 0 },
+        { test: 'posture', first: 0.3 },
+        { test: 'big-bend', first, second: -0.5 },
+      ],
+    });
+  expect(bent(-9).unfound).toBe(bent(-9).causes[0]!.cause === 'none');
+  expect(bent(-6).unfound).toBe(false);
   const words = findingWords({ ...after(-2.9), unfound: true, stop: true });
   expect(words).toMatch(
     /^Not found yet: it fell more than the others\. It is not this: .+read all strings again tomorrow\.$/,

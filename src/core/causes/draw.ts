@@ -21,8 +21,12 @@ const lognormal = (random: Random, middle: number, spread: number) => middle * M
 const even = (random: Random, low: number, high: number) => low * (high / low) ** random.uniform();
 const sign = (random: Random) => (random.uniform() < 0.5 ? -1 : 1);
 
-/** What a contact holds, cents of tension: capstan law, friction times wrap, pinched where it binds. */
-function contactHolds(random: Random, binds: boolean, isSaddle: boolean): number {
+/** Cents that a contact costs between its limits: a sound one at most, and one that binds at least; one that binds at most (house estimates). */
+const SOUND_MOST = 4;
+const BINDS_MOST = 40;
+
+/** What a contact holds, cents of tension: capstan law, friction times wrap, pinched where it binds. @param aside the short length beyond it, over the speaking one */
+function contactHolds(random: Random, binds: boolean, isSaddle: boolean, aside: number): number {
   // Many a sound contact holds next to nothing.
   const free = random.uniform() < 0.5 ? even(random, 0.1, 1) : Math.exp(0.55 * random.normal());
   const mu = binds ? random.between(0.15, 0.5) : random.between(0.02, 0.15) * free;
@@ -31,7 +35,11 @@ function contactHolds(random: Random, binds: boolean, isSaddle: boolean): number
     : binds
       ? random.between(6, 20)
       : random.between(4, 14);
-  return CENTS_PER_LN_TENSION * mu * degrees * DEGREE * (binds ? random.between(1, 2) : 1);
+  const holds = CENTS_PER_LN_TENSION * mu * degrees * DEGREE * (binds ? random.between(1, 2) : 1);
+  const perCent = 1 / betweenLimitsCents(1, aside);
+  if (!binds) return Math.min(holds, SOUND_MOST * perCent);
+  // Many that bind cost little more than a sound one may.
+  return random.uniform() < 0.5 ? holds : even(random, SOUND_MOST, BINDS_MOST) * perCent;
 }
 
 /** One string with this fault, drawn by chance. @param second another fault beside it */
@@ -55,14 +63,14 @@ export function specimenOf(
   const speaking = lengths.length - 2;
   const locked = build.nut === 'locking';
   const sliding = {
-    tree: contactHolds(random, has('tree-friction'), false),
+    tree: contactHolds(random, has('tree-friction'), false, behindTree),
     // A clamp lets nothing by that a hand can pull; a loose one holds a little.
     nut: locked
       ? has('loose-clamp')
         ? even(random, 20, 260)
         : even(random, 500, 1500)
-      : contactHolds(random, has('nut-friction'), false),
-    saddle: contactHolds(random, has('saddle-friction'), true),
+      : contactHolds(random, has('nut-friction'), false, head),
+    saddle: contactHolds(random, has('saddle-friction'), true, tail),
   };
   const still = () => random.between(1.1, 1.8);
   const holds = [...(build.tree ? [sliding.tree] : []), sliding.nut, sliding.saddle].map((s) => ({

@@ -37,7 +37,7 @@ export interface CauseAnswer {
   wouldPart: CauseTest | undefined;
   /** The last test that was done, where hardly anything that is held possible explains what was read; undefined where it fits. */
   misfit: CauseTest | undefined;
-  /** It fell more than the others by more than the doubt: that nothing is wrong is not found. */
+  /** It moved more than the others, and by more than the doubt, and nothing wrong comes first: it is not found yet. */
   unfound: boolean;
   friction:
     | {
@@ -58,8 +58,10 @@ export interface Speaks {
   against: Cause[];
 }
 
-/** Specimens of each cause, and the share of them with a second fault beside it. */
+/** Specimens of each cause, of one that is hardly thought of any more, and the share of them with a second fault beside it. */
 const DRAWS = 600;
+const RARE_DRAWS = 120;
+const RARE = 0.004;
 const TWO_FAULTS = 0.12;
 /** Share of a cause's specimens that still tell of it, below which they are drawn again (effective sample size). */
 const FEW_LEFT = 0.5;
@@ -151,16 +153,18 @@ function weigh({ particles, chances, explained }: Inquiry, e: Evidence, question
   });
   const share = weightOf(judged.filter((j) => j.explains)) / weightOf(judged);
   const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
-  const causes = Array.from({ length: judged.length / DRAWS }, (_, ci) => judged.slice(ci * DRAWS, (ci + 1) * DRAWS));
-  const redrawn = causes.flatMap((all, ci) => {
+  const total = weightOf(judged);
+  const redrawn = [...chances[0]!.keys()].flatMap((cause, ci) => {
+    const all = judged.filter((j) => j.specimen.cause === cause);
     const sum = weightOf(all);
-    const left = 1 / all.reduce((s, p) => s + (p.weight / sum) ** 2, 0);
-    if (!(left < FEW_LEFT * DRAWS)) return all;
+    const left = sum > 0 ? 1 / all.reduce((s, p) => s + (p.weight / sum) ** 2, 0) : 0;
+    const many = sum < RARE * total ? RARE_DRAWS : DRAWS;
+    if (sum === 0 || (left >= FEW_LEFT * many && all.length === many)) return all;
     const seed = SEED + 104729 * chances.length + 7919 * ci;
-    return drawn(all, DRAWS).map((s, k, list) => ({
+    return drawn(all, many).map((s, k, list) => ({
       // One that is drawn once goes on as itself.
-      specimen: list[k - 1] === s ? crossed(s, all[k]!.specimen, done, randomFrom(seed + k)) : s,
-      weight: sum / DRAWS,
+      specimen: list[k - 1] === s ? crossed(s, all[k % all.length]!.specimen, done, randomFrom(seed + k)) : s,
+      weight: sum / many,
     }));
   });
   return inquiryOf(redrawn, chances, [...explained, share]);
@@ -298,13 +302,26 @@ function misfitOf({ evidence, again }: CauseQuestion, explained: readonly number
 
 /** It fell further than the others by more than this many standard deviations of that, and cents (house). */
 const ALONE = { sd: 2, cents: 2 };
-/** Did the string fall more than its neighbours, by more than the doubt? */
-const fellAlone = ({ evidence, sigmaCents }: CauseQuestion): boolean =>
-  evidence.some(
-    (e) =>
-      e.test === 'since-last' &&
-      e.others - e.own > Math.max(ALONE.cents, ALONE.sd * Math.hypot(e.othersSd, Math.SQRT2 * sigmaCents)),
-  );
+/** A hand moves a sound string by less than this, cents (house). */
+const BY_HAND = 6;
+const ACTS: ReadonlySet<CauseTest> = new Set<CauseTest>([
+  'from-below-above',
+  'big-bend',
+  'press-behind-nut',
+  'press-behind-tree',
+  'press-behind-saddle',
+  'dive',
+  'pull-up',
+  'side-stretch',
+]);
+/** Did the string move more than its neighbours, by more than the doubt, by itself or by a hand? */
+const movedAlone = ({ evidence, sigmaCents }: CauseQuestion): boolean =>
+  evidence.some((e) => {
+    const doubt = ALONE.sd * Math.SQRT2 * sigmaCents;
+    if (e.test === 'since-last')
+      return e.others - e.own > Math.max(ALONE.cents, Math.hypot(ALONE.sd * e.othersSd, doubt));
+    return ACTS.has(e.test) && Math.abs(e.first - (e.others ?? 0)) > BY_HAND + doubt;
+  });
 
 /** The others went too, cents: one string alone is no question of the reference. */
 const OTHERS_WENT = 2;
@@ -365,7 +382,10 @@ export function findCause(question: CauseQuestion): CauseAnswer {
   const worth = worthOf(left, judges);
   const tells = worth.some((w) => w.gain >= LEAST_GAIN);
   // Nothing tells much of all causes together: does anything tell of the first two?
-  const pair = causes.slice(0, 2).map((c) => c.cause);
+  const moved = movedAlone(question);
+  // What moved alone has something: nothing wrong is not one of two that are left.
+  const faults = moved ? causes.filter((c) => c.cause !== 'none') : causes;
+  const pair = faults.slice(0, 2).map((c) => c.cause);
   const parting = (tests: readonly CauseTest[]) => {
     const two = particles.filter((p) => pair.includes(p.specimen.cause));
     return worthOf(tests, drawn(two, JUDGES)).filter((w) => w.gain >= LEAST_PART);
@@ -373,7 +393,7 @@ export function findCause(question: CauseQuestion): CauseAnswer {
   const apart = sure || tells ? [] : parting(left);
   const next = apart[0]?.test ?? worth[0]?.test;
   const over = sure || (!tells && apart.length === 0);
-  const close = causes.filter((c) => c.probability > CLOSE).map((c) => c.cause);
+  const close = faults.filter((c) => c.probability > CLOSE).map((c) => c.cause);
   const others = testsOf(build).filter((t) => !done.has(t) && !left.includes(t) && t !== 'reference');
   return {
     causes,
@@ -382,7 +402,7 @@ export function findCause(question: CauseQuestion): CauseAnswer {
     stop: over,
     wouldPart: over && !sure ? parting(others)[0]?.test : undefined,
     misfit: misfitOf(question, explained),
-    unfound: causes[0]!.cause === 'none' && fellAlone(question),
+    unfound: causes[0]!.cause === 'none' && moved,
     friction: frictionOf(particles),
     cannotTell: sure || !over ? [] : close.length > 1 ? close : pair,
     speaks: speaksOf(chances),

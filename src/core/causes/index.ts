@@ -1,5 +1,6 @@
 export {
   causesOf,
+  priorOf,
   testsOf,
   type CauseBuild,
   type CauseString,

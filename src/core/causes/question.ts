@@ -58,7 +58,7 @@ export function questionsLeft(
     ...(before.since ? (['strings', 'way'] as const) : []),
     ...(before.told.after ? (['after'] as const) : []),
   ];
-  return (['when', 'strings', 'way', 'after'] as const).filter((q) => !known.includes(q) && !said.has(q));
+  return (['when', 'strings', 'way', 'after', 'feel'] as const).filter((q) => !known.includes(q) && !said.has(q));
 }
 
 /** What is asked of the finder about one string. @param skipped tests that the player does not want */

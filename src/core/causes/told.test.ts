@@ -17,6 +17,8 @@ test('an instrument is asked only what it can answer', () => {
   expect(answersOf('when', GUITAR)).not.toContain('bar');
   expect(answersOf('when', PEGS)).not.toContain('fretting');
   expect(answersOf('when', { ...GUITAR, bridge: 'floating' })).toContain('bar');
+  expect(answersOf('feel', GUITAR)).toEqual(['creaks', 'play', 'smooth']);
+  expect(answersOf('feel', PEGS)).toEqual(['creaks', 'gives', 'smooth']);
 });
 
 test.each<[string, CauseBuild, CauseQuestion['told'], Cause, 'up' | 'down']>([
@@ -24,9 +26,13 @@ test.each<[string, CauseBuild, CauseQuestion['told'], Cause, 'up' | 'down']>([
   ['it goes where it is pressed', GUITAR, { when: 'fretting' }, 'pressing', 'up'],
   ['it goes with the room', GUITAR, { when: 'room' }, 'room', 'up'],
   ['all strings go', GUITAR, { strings: 'all' }, 'room', 'up'],
-  ['all strings go', GUITAR, { strings: 'all' }, 'nut-friction', 'down'],
+  ['all strings go', GUITAR, { strings: 'all' }, 'winding-slip', 'down'],
   ['it goes sharp', PEGS, { way: 'sharp' }, 'peg-slip', 'down'],
   ['new strings', GUITAR, { after: 'strung' }, 'fresh-string', 'up'],
+  ['it creaks', GUITAR, { feel: 'creaks' }, 'nut-friction', 'up'],
+  ['it turns smoothly', GUITAR, { feel: 'smooth' }, 'nut-friction', 'down'],
+  ['first nothing happens', GUITAR, { feel: 'play' }, 'gear-backlash', 'up'],
+  ['the peg does not hold', PEGS, { feel: 'gives' }, 'peg-slip', 'up'],
   ['sudden drops in the log', PEGS, { slips: 2 }, 'peg-slip', 'up'],
   ['a string that creeps as such strings do', GUITAR, { creepCents: 25 }, 'fresh-string', 'up'],
   ['the room is as it was', GUITAR, { warmerC: 0 }, 'room', 'down'],

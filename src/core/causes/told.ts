@@ -39,12 +39,25 @@ export const QUESTIONS: Record<ToldQuestion, { words: string; answers: Record<st
       nothing: 'Nothing that I know',
     },
   },
+  feel: {
+    words: 'How does it turn while you tune?',
+    answers: {
+      creaks: 'It creaks, or the pitch jumps',
+      play: 'First nothing happens, then it moves',
+      gives: 'The peg does not hold where I leave it',
+      smooth: 'Smoothly',
+    },
+  },
 };
 
 /** The answers that an instrument of this build can give. */
 export const answersOf = (asked: ToldQuestion, build: CauseBuild): string[] =>
   TOLD[asked].filter(
-    (a) => (a !== 'bar' || build.bridge === 'floating') && (a !== 'fretting' || build.frets !== false),
+    (a) =>
+      (a !== 'bar' || build.bridge === 'floating') &&
+      (a !== 'fretting' || build.frets !== false) &&
+      (a !== 'play' || build.tuners === 'geared') &&
+      (a !== 'gives' || build.tuners !== 'geared'),
   );
 
 /** How much likelier a cause is after that than otherwise (house estimates; all others 1). */
@@ -83,6 +96,18 @@ function occasions(s: Specimen, build: CauseBuild): Record<(typeof TOLD)['when']
   };
 }
 
+/** Friction or play below this is not felt at the tuner, cents; a peg that slips lets go, as felt, like so much of it (house estimates). */
+const FELT = 3;
+const SLIPS_FELT = 15;
+
+/** What a hand feels at the tuner, cents: the answer to 'how does it turn' is the largest of them, most likely. */
+const feelings = ({ at, lash, peg }: Specimen, build: CauseBuild): Record<(typeof TOLD)['feel'][number], number> => ({
+  creaks: Math.max(0, at.nut, at.tree, at.saddle),
+  play: build.tuners === 'geared' ? lash.cents : 0,
+  gives: build.tuners !== 'geared' && (Number.isFinite(peg.holds) || peg.turns > 0) ? SLIPS_FELT : 0,
+  smooth: FELT,
+});
+
 /** How likely what was told, and what stands in the log, is for this string; from how it answers, never from a table of signs. */
 export function toldLikelihood(told: Told & Logged, s: Specimen, build: CauseBuild): number {
   const { own, others, creep, sudden } = s.since;
@@ -98,6 +123,7 @@ export function toldLikelihood(told: Told & Logged, s: Specimen, build: CauseBui
     p *= share({ flat, sharp: 1 - flat, either: 0.5 * Math.exp(-Math.abs(own) / 4) + s.wear.scatter / 4 }, told.way);
   }
   if (told.after) p *= AFTER[told.after][s.cause] ?? 1;
+  if (told.feel) p *= share(feelings(s, build), told.feel);
   if (told.slips !== undefined) {
     const falls = sudden / (sudden + creep + 3);
     p *= told.slips > 0 ? 0.05 + 0.9 * falls : 1 - 0.5 * falls;

@@ -31,7 +31,7 @@ export function findingWords({ causes, next, stop, cannotTell, wouldPart, unfoun
   if (misfit)
     return `These readings do not fit together. Do this once more: ${TEST_GUIDES[misfit].title.toLowerCase()}.`;
   if (stop && unfound)
-    return `Not found yet: it fell more than the others. ${ruledOut(causes)}Leave it as it is, and read all strings again tomorrow.`;
+    return `Not found yet: it moved more than the others. ${ruledOut(causes)}Leave it as it is, and read all strings again tomorrow.`;
   if (probability > IT_IS) return `${capital(REMEDIES[cause].name)}.`;
   if (probability > MOST_LIKELY) return `Most likely ${REMEDIES[cause].name}.`;
   if (cannotTell.length > 1) {
@@ -67,7 +67,7 @@ const LATER: [Cause, Cause, string][] = [
   ['peg-slip', 'fresh-string', 'Draw a pencil line on the peg, and look tomorrow whether it has turned.'],
   ['winding-slip', 'fresh-string', 'Draw a pencil line over the coils, and look tomorrow whether they have moved.'],
   ['room', 'fresh-string', 'Read all strings tomorrow in the same room: a new string falls on, a room comes back.'],
-  ['room', 'wrong-reference', 'Ask another player for an A, or sound a second fork.'],
+  ['room', 'wrong-reference', 'Sound a fork, or look at a second tuner.'],
   [
     'pivot-friction',
     'springs-moved',

@@ -51,9 +51,18 @@ export const TOLD = {
   strings: ['one', 'some', 'all'],
   way: ['flat', 'sharp', 'either'],
   after: ['strung', 'carried', 'worked-on', 'nothing'],
+  feel: ['creaks', 'play', 'gives', 'smooth'],
 } as const;
 export type ToldQuestion = keyof typeof TOLD;
 export type Told = { [Q in ToldQuestion]?: (typeof TOLD)[Q][number] };
+/** Whether these are answers to what is asked. */
+export const isTold = (value: unknown): value is Told =>
+  typeof value === 'object' &&
+  value !== null &&
+  Object.entries(value).every(
+    ([question, answer]) =>
+      Object.hasOwn(TOLD, question) && (TOLD[question as ToldQuestion] as readonly unknown[]).includes(answer),
+  );
 
 /** Whether a remedy helped. */
 export type RemedyOutcome = 'helped' | 'did-not' | 'cannot-tell';

@@ -10,6 +10,7 @@ export {
   type CauseTest,
   type Measure,
   type RemedyOutcome,
+  isTold,
   type Told,
 } from './causes';
 export {

@@ -1,6 +1,6 @@
 import {
-  causesOf,
   doTest,
+  priorOf,
   specimenOf,
   testsOf,
   type CauseAnswer,
@@ -11,7 +11,7 @@ import {
   type Specimen,
 } from '../causes';
 import type { Cause, CauseTest } from '../codes';
-import { randomFrom } from '../simulate';
+import { randomFrom, type Random } from '../simulate';
 
 /** A string with a hidden fault, to be found by tests. */
 export interface Hunt {
@@ -38,11 +38,17 @@ const BUILDS: [CauseBuild, CauseString][] = [
 ];
 const SIGMA = 0.4;
 
+/** One by its chance: a fault that is seldom there is seldom the one to find. */
+function oneBy(chances: ReadonlyMap<Cause, number>, random: Random): Cause {
+  let left = random.uniform();
+  for (const [cause, chance] of chances) if ((left -= chance) < 0) return cause;
+  return [...chances.keys()].at(-1)!;
+}
+
 const drawn = (seed: number): { hunt: Hunt; specimen: Specimen; truth: Cause } => {
   const random = randomFrom(seed);
   const [build, string] = BUILDS[Math.floor(random.uniform() * BUILDS.length)]!;
-  const faults = causesOf(build);
-  const truth = faults[Math.floor(random.uniform() * faults.length)]!;
+  const truth = oneBy(priorOf(build, string), random);
   const specimen = specimenOf(truth, build, string, random);
   const { own, others, spread } = specimen.since;
   return {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { findCause } from '../causes';
+import type { Cause } from '../codes';
 import { randomFrom } from '../simulate';
 import { checkRecord, RECORD_VERSION, type ExerciseRecord } from '../log';
 import {
@@ -123,6 +124,17 @@ test('an answer is held against what was played', () => {
   }
   expect(answered(trial, trial.up)).toEqual({ cents: trial.cents, right: true });
   expect(answered(trial, !trial.up).right).toBe(false);
+});
+
+test('what a hunt hides is as common as the finder holds it: a fresh string is seldom an old one', () => {
+  const hunts = Array.from({ length: 400 }, (_, k) => 5000 + k).map((seed) => ({ seed, hunt: beginHunt(seed) }));
+  const answer = { causes: [{ cause: 'none', probability: 1 }] } as Parameters<typeof endHunt>[3];
+  const share = (cause: Cause) =>
+    hunts.filter(({ hunt }) => endHunt(hunt, [], cause, answer).right).length / hunts.length;
+  expect(share('nut-friction')).toBeGreaterThan(0.13);
+  expect(share('nut-friction')).toBeGreaterThan(2 * share('neck-flex'));
+  expect(share('fresh-string')).toBeGreaterThan(0.05);
+  expect(share('fresh-string')).toBeLessThan(0.16);
 });
 
 test('a hunt: the same tests show the same, the truth comes with the verdict, and the finder is asked the same', () => {

@@ -11,7 +11,7 @@ export function Wishes({ life }: { life: InstrumentLife }) {
   const at = (view: string) => `${basePath}/${view}/${instrumentId}`;
   const wishes = [
     { words: 'I have just put on new strings', to: at('fitting') },
-    { words: 'It goes flat when I bend or play', to: at('causes') },
+    { words: 'It goes flat when I bend or play', to: `${at('causes')}?when=bending` },
     ...(frets || bowed ? [{ words: 'Is the saddle right?', to: at('octave') }] : []),
     { words: 'We play tonight', to: `${basePath}/plan` },
     { words: 'I have no tuner here', to: at('ear') },

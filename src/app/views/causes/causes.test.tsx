@@ -30,6 +30,16 @@ test('the viola’s D peg is found, treated and proved, by the pedal alone', asy
   expect(screen.getByText(/D4: treated because the peg or pin slips: helped/)).toBeVisible();
 });
 
+test('what was said on the way is not asked again', async () => {
+  const player = await openApp('/demo/causes/viola?when=bending&strings=nonsense&constructor=x', 1, BENCH_ALONE);
+  const asked: string[] = [];
+  await player.press('2');
+  for (; player.says('instruction').startsWith('Answer'); await player.press('Enter'))
+    asked.push(...screen.getAllByRole('heading', { level: 2 }).map((h) => h.textContent!));
+  expect(asked).not.toContain('When does it go?');
+  expect(asked).toContain('How does it turn while you tune?');
+});
+
 test('a remedy is set up as a trial from its link', async () => {
   await openApp('/demo/trial?what=slot+lubricated+%2F+not&instrument=baritone');
   expect(screen.getByLabelText('What do you compare?')).toHaveValue('slot lubricated / not');

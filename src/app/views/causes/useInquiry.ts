@@ -1,6 +1,7 @@
 import { v4 as newId } from 'uuid';
 import { useMemo, useState } from 'react';
-import type { ToldQuestion, CauseTest, Told } from '../../../core/codes';
+import { useSearchParams } from 'react-router';
+import { isTold, type CauseTest, type Told, type ToldQuestion } from '../../../core/codes';
 import type { InstrumentLife } from '../../../core/log';
 import {
   causeBuildOf,
@@ -17,13 +18,18 @@ import { useNow } from '../../world/now';
 import { useWorld } from '../../world/world';
 import { MINUTE } from '../../../core/base';
 
+const isAnswer = (given: [string, string]): given is [ToldQuestion, string] => isTold(Object.fromEntries([given]));
+
 /** Which string is asked about, what the log, the player and the tests say of it, and what follows. */
 export function useInquiry(life: InstrumentLife) {
   const { bench, a4Hz } = useWorld();
   const now = useNow(MINUTE);
   const { instrumentId } = life.record;
   const [skipped, setSkipped] = useState<ReadonlySet<CauseTest>>(new Set());
-  const [said, setSaid] = useState<ReadonlyMap<ToldQuestion, string | undefined>>(new Map());
+  // What was said on the way here is not asked again.
+  const [onTheWay] = useSearchParams();
+  const saidBefore = () => new Map<ToldQuestion, string | undefined>([...onTheWay].filter(isAnswer));
+  const [said, setSaid] = useState<ReadonlyMap<ToldQuestion, string | undefined>>(saidBefore);
   const [own, setOwn] = useState<{ stringId: string; passId: string } | undefined>(undefined);
 
   // An inquiry under way is found in the log, also after a reload.
@@ -75,7 +81,7 @@ export function useInquiry(life: InstrumentLife) {
     },
     anew: (of: string) => {
       setSkipped(new Set());
-      setSaid(new Map());
+      setSaid(saidBefore());
       setOwn({ stringId: of, passId: newId() });
     },
   };

@@ -1,16 +1,9 @@
-import { MEASURES, TESTS, TOLD, type Told } from '../../codes';
+import { isTold, MEASURES, TESTS, type Told } from '../../codes';
 import { MOST_CENTS } from '../../limits';
 import { signedCents } from '../../music';
 import { mixed } from 'yup';
 import { centsField, id, oneOf, sigma } from './fields';
 import { ofString, recordKind, type RecordOf } from './record';
-
-const isTold = (value: unknown): boolean =>
-  typeof value === 'object' &&
-  value !== null &&
-  Object.entries(value).every(([question, answer]) =>
-    (TOLD as Record<string, readonly unknown[] | undefined>)[question]?.includes(answer),
-  );
 
 /** One test about why a string does not stay: changes of its pitch by what was done, twice; or a measure taken the same way. */
 export const test = recordKind(
