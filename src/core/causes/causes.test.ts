@@ -261,7 +261,7 @@ test('that nothing is wrong is no end where the string fell more than the others
   expect(bent(-6).unfound).toBe(false);
   const words = findingWords({ ...after(-2.9), unfound: true, stop: true });
   expect(words).toMatch(
-    /^Not found yet: it fell more than the others\. It is not this: .+read all strings again tomorrow\.$/,
+    /^Not found yet: it moved more than the others\. It is not this: .+read all strings again tomorrow\.$/,
   );
 });
 
