@@ -5,6 +5,7 @@ const USAGE = `usage: npm run -s door -- COMMAND
   measure            JSON lines {"file","target","a4"?} in, one reading or refusal a line out
   listen             JSON lines {"file","strings","pass",…} in, what the pass hears in a recording out
   figure             JSON lines {"note","text","lastCents"?,…} in, what a figure that was typed comes to out
+  strum              JSON lines {"file","strings":[…]} in, where every string stands after one strum out
   change             JSON lines {"from","to","target","a4"?} in, how far the string moved out
   string             JSON lines {"material","gaugeMm","lengthMm","frequencyHz",…} in, its load out
   rounds             JSON lines {"dropsCents"} in, the next drop and what to do out
@@ -29,6 +30,7 @@ type Answer = (item: Item) => object;
 // Each command loads only what it needs: a door is opened many times.
 const lines: Record<string, () => Promise<Answer>> = {
   measure: async () => (await import('./measure')).measureLine,
+  strum: async () => (await import('./strum')).strumLine,
   change: async () => (await import('./measure')).changeLine,
   listen: async () => (await import('./listen')).listenLine,
   figure: async () => (await import('./figure')).figureLine,

@@ -509,3 +509,50 @@ test('causes takes what was told, and nothing that nobody asks', async () => {
   expect(nut(1)).toBeGreaterThan(1.2 * nut(0));
   expect(lines[2]).toMatchObject({ ok: false, reason: 'bad-causes' });
 });
+
+test('strum: every string after one strum, from plucks of it or from ratios; a capo has its own references or none', async () => {
+  const random = randomFrom(4);
+  const hz = { 1: 246.9, 2: 146.8, 3: 110 };
+  const strung = (at: Partial<Record<1 | 2 | 3, number>>, name: string) => {
+    const out = new Float32Array(2.8 * 44100);
+    for (const [string, cents] of Object.entries(at)) {
+      const own = hz[Number(string) as 1 | 2 | 3];
+      const spec = plainPluck(own * 2 ** (cents / 1200), { inharmonicity: 8e-5, decayS: 1.8 });
+      pluck(spec, 44100, random).render(out, 11000 + 900 * Number(string), out.length, 0.5);
+    }
+    addNoise(out, 0.0003, random);
+    const path = join(folder, name);
+    writeFileSync(path, writeWav(out, 44100));
+    return path;
+  };
+  const learn = (string: 1 | 2 | 3) => [
+    { file: strung({ [string]: -5 }, `learn${string}.wav`), cents: -5 },
+    { file: strung({ [string]: 3 }, `again${string}.wav`), cents: 3 },
+  ];
+  const file = strung({ 1: -7, 2: 4, 3: 1 }, 'strum.wav');
+  const strings = ([1, 2, 3] as const).map((string) => ({ string, targetHz: hz[string], learn: learn(string) }));
+  const ratios = Array.from({ length: 8 }, (_, k) => ({
+    n: k + 1,
+    ratio: (k + 1) * Math.sqrt((1 + 8e-5 * (k + 1) ** 2) / (1 + 8e-5)),
+  }));
+  const bare = { string: 3, targetHz: hz[3], partials: ratios };
+  const { lines } = await door(
+    ['strum'],
+    [
+      { file, strings },
+      { file, strings: [strings[0], strings[1], bare] },
+      { file, strings: [strings[0], { ...bare, capo: 2 }] },
+      { file, strings: [strings[0], strings[0]] },
+      { file, strings: [{ ...strings[0], learn: [{ file: join(folder, 'none.wav'), cents: 0 }] }] },
+    ]
+      .map((l) => JSON.stringify(l))
+      .join('\n'),
+  );
+  type Said = { strings: { string: number; cents?: number; sigmaCents?: number; refused?: string }[] };
+  const said = (k: number) => (lines[k] as unknown as Said).strings;
+  expect(said(0).map((s) => s.string)).toEqual([1, 2, 3]);
+  [-7, 4, 1].forEach((cents, i) => expect(Math.abs(said(0)[i]!.cents! - cents)).toBeLessThan(0.5));
+  expect(Math.abs(said(1)[2]!.cents! - 1)).toBeLessThan(1);
+  expect(said(2)[1]).toEqual({ string: 3, refused: 'no-reference' });
+  expect(lines.slice(3).map((l) => l.reason)).toEqual(['bad-strum', 'unreadable-file']);
+});

@@ -12,3 +12,4 @@ export { amplitudeSpectrum, powerOfTwo } from './signal/fft';
 export { findPeaks, type Peaks } from './signal/peaks';
 export { findSections, quietStretches } from './recording/section';
 export { MAINS_HZ, withoutHum } from './recording/hum';
+export { knownPartials, readStrum, type KnownPartial, type StringHeard, type StrumRefusal, type StrummedString } from './strum';
