@@ -26,11 +26,12 @@ const ABOVE = 4.5;
 const COURSE_CENTS = 15;
 /** What lies so near a partial and is louder than this share of it spoils it, Hz; the wider apart, the shorter the window that parts them. */
 const APART_HZ = [14, 10, 7, 5, 3.5, 2.5] as const;
-const SPOILS = 0.06;
+const SPOILS = 0.12;
 /** Nobody knows better than this where another string's partial lies, cents. */
 const UNSURE_CENTS = 1;
 /** A partial that another string may have there is so much louder than those around it at most (house estimate). */
 const MARGIN = 2;
+const NEIGHBOURS = 3;
 /** Of the strength of all clean partials, so much goes with a shorter window. */
 const MOST_OF = 0.7;
 const ENOUGH = 4;
@@ -86,21 +87,25 @@ function sharedWith(hz: number, otherHz: number): number | undefined {
 }
 
 /** The loudest that another string can be at a frequency: what its neighbours there that are its own are, and a margin. */
-function envelopeOf(comb: StringComb, peaks: Peaks): (hz: number) => number {
-  const own = comb.all.flatMap(({ ratio }) => {
+function envelopeOf(comb: StringComb, combs: readonly StringComb[], peaks: Peaks): (hz: number) => number {
+  const all = comb.all.flatMap(({ ratio }) => {
     const hz = hzOf(comb, ratio);
     const k = nearest(peaks, hz);
     const off = k < peaks.frequencyHz.length ? Math.abs(peaks.frequencyHz[k]! - hz) : Infinity;
-    return off < Math.max(1.2, (hz * 2.5) / 1731) ? [{ hz, log: Math.log(peaks.amplitude[k]!) }] : [];
+    return off < Math.max(OWN_HZ, (hz * OWN_CENTS) / 1731) ? [{ hz, log: Math.log(peaks.amplitude[k]!) }] : [];
   });
-  own.sort((a, b) => a.hz - b.hz);
+  // What others stand on too does not tell how loud this one is there.
+  const alone = all.filter(({ hz }) =>
+    combs.every((o) => o === comb || o.all.every((p) => Math.abs(hzOf(o, p.ratio) - hz) > APART_HZ.at(-1)!)),
+  );
+  const own = alone.length >= NEIGHBOURS ? alone : all;
   return (hz) => {
     if (own.length === 0) return 0;
     const near = own
       .slice()
       .sort((a, b) => Math.abs(a.hz - hz) - Math.abs(b.hz - hz))
-      .slice(0, 3);
-    return MARGIN * Math.exp(near.reduce((s, p) => s + p.log, 0) / near.length);
+      .slice(0, NEIGHBOURS);
+    return MARGIN * Math.exp(near.reduce((sum, p) => sum + p.log, 0) / near.length);
   };
 }
 
@@ -161,7 +166,7 @@ export function readStrum(
   const combs = placeStrings(strings, peaks, TOP_HZ);
   /** Where every string may have partials, and how loud at most. */
   const places = combs.map((c) => {
-    const loud = envelopeOf(c, peaks);
+    const loud = envelopeOf(c, combs, peaks);
     return c.all.map(({ ratio, sigmaCents }) => {
       const hz = hzOf(c, ratio);
       return { hz, amplitude: loud(hz), unsureHz: (hz * (UNSURE_CENTS + sigmaCents)) / 1731 };
