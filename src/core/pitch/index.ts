@@ -12,4 +12,11 @@ export { amplitudeSpectrum, powerOfTwo } from './signal/fft';
 export { findPeaks, type Peaks } from './signal/peaks';
 export { findSections, quietStretches } from './recording/section';
 export { MAINS_HZ, withoutHum } from './recording/hum';
-export { knownPartials, readStrum, type KnownPartial, type StringHeard, type StrumRefusal, type StrummedString } from './strum';
+export {
+  knownPartials,
+  readStrum,
+  type KnownPartial,
+  type StringHeard,
+  type StrumRefusal,
+  type StrummedString,
+} from './strum';

@@ -1,3 +1,4 @@
+import { agreeing } from '../partials/agreeing';
 import type { Reading } from './types';
 
 /** How far a string moved between two readings, cents, with its own standard error and the partials it rests on. */
@@ -13,7 +14,6 @@ const FLOOR_CENTS = 0.08;
 const FLOOR_HZ = 0.015;
 /** Share of the two readings' own standard errors that moves all their partials together (house estimate, same). */
 const COMMON_SHARE = 0.6;
-const NU = 3;
 
 /**
  * Change between two readings of the same string, partial n against the same partial n: stiffness and body coupling
@@ -41,23 +41,7 @@ export function changeBetween(
       partials: 0,
     };
   }
-  const sorted = pairs.map((p) => p.d).sort((a, b) => a - b);
-  let mean = sorted[sorted.length >> 1]!;
-  let scale = 1;
-  let weightSum = 0;
-  for (let i = 0; i < 20; i++) {
-    const z = pairs.map((p) => Math.abs(p.d - mean) / p.own).sort((a, b) => a - b);
-    scale = Math.max(1, 1.4826 * z[z.length >> 1]!);
-    weightSum = 0;
-    let sum = 0;
-    for (const p of pairs) {
-      const u = (p.d - mean) / (p.own * scale);
-      const w = (NU + 1) / (NU + u * u) / (p.own * scale) ** 2;
-      weightSum += w;
-      sum += w * p.d;
-    }
-    mean = sum / weightSum;
-  }
+  const { mean, sigma } = agreeing(pairs.map((p) => ({ cents: p.d, sd: p.own })));
   const common = COMMON_SHARE * Math.hypot(from.sigmaCents, to.sigmaCents);
-  return { cents: mean, sigmaCents: Math.hypot(Math.sqrt(1.3 / weightSum), common), partials: pairs.length };
+  return { cents: mean, sigmaCents: Math.hypot(sigma, common), partials: pairs.length };
 }

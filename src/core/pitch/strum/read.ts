@@ -1,3 +1,4 @@
+import { agreeing } from '../partials/agreeing';
 import { fitCourse, type PartialFit } from '../partials/course';
 import { decimate, decimationFor } from '../signal/decimate';
 import { demodulate, type PartialTrack } from '../signal/demodulate';
@@ -59,7 +60,6 @@ const DISAGREE = 2.5;
 const LARGEST_SIGMA = 1;
 /** The reading's own floor, cents (house estimate, by strings on bodies). */
 const FLOOR_CENTS = 0.08;
-const NU = 4;
 
 interface Found {
   n: number;
@@ -109,29 +109,11 @@ function envelopeOf(comb: StringComb, combs: readonly StringComb[], peaks: Peaks
   };
 }
 
-/** The weighted mean of what partials say, cents: few far ones do not drag it (Student's t). */
-function agreeing(said: readonly { cents: number; sd: number }[]): { cents: number; sigma: number; scatter: number } {
-  const sorted = said.map((s) => s.cents).sort((a, b) => a - b);
-  let mean = sorted[sorted.length >> 1]!;
-  let scale = 1;
-  let all = 0;
-  for (let i = 0; i < 15; i++) {
-    const z = said.map((s) => Math.abs(s.cents - mean) / s.sd).sort((a, b) => a - b);
-    scale = Math.max(1, 1.4826 * z[z.length >> 1]!);
-    all = 0;
-    let sum = 0;
-    for (const s of said) {
-      const w = (NU + 1) / (NU + ((s.cents - mean) / (s.sd * scale)) ** 2) / (s.sd * scale) ** 2;
-      all += w;
-      sum += w * s.cents;
-    }
-    mean = sum / all;
-  }
-  const scatter = Math.sqrt(
+/** How far partials lie from what they agree on, rms by their weight, cents. */
+const scatterOf = (said: readonly { cents: number; sd: number }[], mean: number): number =>
+  Math.sqrt(
     said.reduce((s, p) => s + (p.cents - mean) ** 2 / p.sd ** 2, 0) / said.reduce((s, p) => s + 1 / p.sd ** 2, 0),
   );
-  return { cents: mean, sigma: Math.sqrt(1.3 / all), scatter };
-}
 
 /**
  * Where every string stands after one strum of them all: each by partials of its own, far enough from all that others can have.
@@ -241,10 +223,10 @@ export function readStrum(
         sd: Math.hypot(ref.sigmaCents, (1731 * p.sigmaHz) / p.frequencyHz, FLOOR_CENTS * Math.sqrt(top / p.amplitude)),
       };
     });
-    const { cents, sigma, scatter } = agreeing(said);
+    const { mean: cents, sigma } = agreeing(said);
     const sigmaCents = Math.hypot(sigma, course.sigmaCents, FLOOR_CENTS);
     const surprise = Math.abs(cents - expectedCents) > Math.max(SURPRISE.cents, SURPRISE.sd * expectedSigmaCents);
-    if (scatter > DISAGREE || sigmaCents > LARGEST_SIGMA) return refused('uncertain');
+    if (scatterOf(said, cents) > DISAGREE || sigmaCents > LARGEST_SIGMA) return refused('uncertain');
     const agree = said.filter((p) => Math.abs(p.cents - cents) < Math.max(AGREES.cents, AGREES.sd * p.sd));
     const peakOf = (n: number) => found.find((f) => f.n === n)!.peak;
     const loudest = Math.max(...agree.map((p) => peaks.amplitude[peakOf(p.n)]!)) / Math.max(...peaks.amplitude);
