@@ -26,7 +26,7 @@ export interface SoundGroup {
 const LEVEL = 0.4;
 const PRE_ROLL_S = 0.4;
 const LASTS_S = 4;
-const loudest = (x: Float32Array) => x.reduce((m, v) => Math.max(m, Math.abs(v)), 1e-9);
+export const loudest = (x: Float32Array) => x.reduce((m, v) => Math.max(m, Math.abs(v)), 1e-9);
 
 /** Silence before, a level, and a room's noise against the loudest sample, dB. */
 function placed(raw: Float32Array, rate: number, seed: number, noiseDb: number): Float32Array {
@@ -39,24 +39,39 @@ function placed(raw: Float32Array, rate: number, seed: number, noiseDb: number):
   return out;
 }
 
-/** Strings on bodies as their maker writes them: kc.tsv and float32 files. */
+/** Plucks of strings on bodies as their maker writes them: kc.tsv and float32 files. */
+export const bodyPlucks = (folder: string) =>
+  readFileSync(join(folder, 'kc.tsv'), 'utf8')
+    .trim()
+    .split('\n')
+    .map((line) => {
+      const [name = '', rate, source = '', group = '', hz, known, nominal] = line.split('\t');
+      const bytes = readFileSync(join(folder, `${name}.f32`));
+      const raw = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength >> 2);
+      return {
+        raw,
+        rate: Number(rate),
+        kind: source.replace('kc-', ''),
+        group,
+        hz: Number(hz),
+        known: Number(known),
+        nominal: Number(nominal),
+      };
+    });
+
+/** Strings on bodies, each group the plucks of one. */
 export function stringsOnBodies(folder: string): SoundGroup[] {
   const groups = new Map<string, SoundGroup>();
-  const lines = readFileSync(join(folder, 'kc.tsv'), 'utf8').trim().split('\n');
-  lines.forEach((line, k) => {
-    const [name = '', rateHz, source = '', group = '', hz, known, nominal] = line.split('\t');
-    const bytes = readFileSync(join(folder, `${name}.f32`));
-    const raw = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength >> 2);
-    const rate = Number(rateHz);
-    const at = groups.get(group) ?? { kind: source.replace('kc-', ''), sounds: [] };
+  bodyPlucks(folder).forEach(({ raw, rate, kind, group, hz, known, nominal }, k) => {
+    const at = groups.get(group) ?? { kind, sounds: [] };
     groups.set(group, at);
     at.sounds.push({
       samples: placed(raw, rate, 1000 + k, -55),
       rate,
-      targetHz: Number(nominal),
-      cents: Number(known),
+      targetHz: nominal,
+      cents: known,
       onsetS: PRE_ROLL_S,
-      bodyHz: Number(hz),
+      bodyHz: hz,
     });
   });
   return [...groups.values()];

@@ -1,16 +1,17 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { knownPartials, measure, readStrum, type StringHeard, type StrummedString } from '../../src/core/pitch';
 import { ratioOfCents } from '../../src/core/music';
 import { randomFrom, type Random } from '../../src/core/simulate';
 import { loadKits, pinkNoise, ROOM_RATE } from '../room/kits';
+import { bent, bodyPlucks, loudest } from '../pitch/sounds';
 import { writeSection } from '../report';
 
 /** A string as the bench strums it: plucks of it that are known exactly, by how far they are from its first. */
 interface Source {
   name: string;
   targetHz: number;
-  plucks: { samples: Float64Array; cents: number }[];
+  plucks: { samples: Float32Array; cents: number }[];
   /** Plucks may be shifted exactly (samples), or stand as they are (another law). */
   shifts: boolean;
 }
@@ -28,22 +29,6 @@ const SOFT_DB = 12;
 const WRONG = 3;
 const amplitude = (db: number) => 10 ** (db / 20);
 
-/** A note read at another speed, by cubic interpolation. */
-function shifted(x: Float64Array, cents: number, count: number): Float64Array {
-  const rate = ratioOfCents(cents);
-  const out = new Float64Array(count);
-  for (let i = 0; i < count; i++) {
-    const at = i * rate;
-    const k = Math.floor(at);
-    if (k + 2 >= x.length) break;
-    const t = at - k;
-    const [a, b, c, d] = [x[Math.max(0, k - 1)]!, x[k]!, x[k + 1]!, x[k + 2]!];
-    out[i] = b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
-  }
-  return out;
-}
-const peakOf = (x: Float64Array) => x.reduce((p, v) => Math.max(p, Math.abs(v)), 0);
-
 /** Notes of sampled instruments: the reading of the clean note is its zero. */
 function sampled(folder: string): Set[] {
   const names = ['nylon', 'steel', 'clean-electric', 'bass', 'banjo', 'harp', 'koto'];
@@ -52,7 +37,7 @@ function sampled(folder: string): Set[] {
     strings: notes.map((n) => ({
       name: n.name,
       targetHz: n.targetHz * ratioOfCents(n.zeroCents),
-      plucks: [{ samples: n.samples, cents: 0 }],
+      plucks: [{ samples: Float32Array.from(n.samples), cents: 0 }],
       shifts: true,
     })),
   }));
@@ -60,33 +45,17 @@ function sampled(folder: string): Set[] {
 
 /** Plucks by another law: groups of six of one string, of which two were made at another tension. */
 function byLaw(folder: string): Set[] {
-  const [head, ...rows] = readFileSync(`${folder}/kc.tsv`, 'utf8')
-    .trim()
-    .split('\n')
-    .map((l) => l.split('\t'));
-  if (!head) return [];
-  const hasHead = Number.isNaN(Number(head[1]));
-  const groups = new Map<string, { name: string; family: string; hz: number; cents: number }[]>();
-  for (const [name, , family, group, hz, cents] of hasHead ? rows : [head, ...rows])
-    groups.set(group!, [
-      ...(groups.get(group!) ?? []),
-      { name: name!, family: family!, hz: Number(hz), cents: Number(cents) },
-    ]);
-  const sets = new Map<string, Source[]>();
-  for (const [group, plucks] of groups) {
-    const { family } = plucks[0]!;
-    const source: Source = {
-      name: group,
-      targetHz: plucks[0]!.hz,
-      plucks: plucks.map((p) => ({
-        samples: Float64Array.from(new Float32Array(new Uint8Array(readFileSync(`${folder}/${p.name}.f32`)).buffer)),
-        cents: p.cents,
-      })),
-      shifts: false,
-    };
-    sets.set(family, [...(sets.get(family) ?? []), source]);
+  const sets = new Map<string, Map<string, Source>>();
+  for (const { raw, kind, group, hz, known } of bodyPlucks(folder)) {
+    const set = sets.get(kind) ?? new Map<string, Source>();
+    sets.set(kind, set);
+    const source = set.get(group) ?? { name: group, targetHz: hz, plucks: [], shifts: false };
+    set.set(group, source);
+    source.plucks.push({ samples: raw, cents: known });
   }
-  return [...sets].filter(([, s]) => s.length > 2).map(([name, strings]) => ({ name, strings: strings.slice(0, 7) }));
+  return [...sets]
+    .filter(([, set]) => set.size > 2)
+    .map(([name, set]) => ({ name, strings: [...set.values()].slice(0, 7) }));
 }
 
 interface Tally {
@@ -128,21 +97,24 @@ function strum({ strings }: Set, noiseDb: number, random: Random) {
   const each = strings.map((s, i) => {
     const learnt = s.shifts
       ? [random.between(-20, 5), random.between(-20, 5)].map((cents) => ({
-          samples: shifted(s.plucks[0]!.samples, cents, 3 * ROOM_RATE),
+          samples: bent(s.plucks[0]!.samples, ROOM_RATE, () => cents),
           cents,
         }))
       : s.plucks.slice(0, 2);
     const pluck = s.plucks[s.shifts ? 0 : 2 + Math.floor(random.uniform() * (s.plucks.length - 2))]!;
     const moved = s.shifts ? random.between(-12, 6) : pluck.cents;
     const cents = s.shifts && i === far ? moved + (random.uniform() < 0.5 ? 1 : -1) * random.between(25, 40) : moved;
-    const note = shifted(pluck.samples, s.shifts ? cents : 0, Math.round(LASTS_S * ROOM_RATE));
+    const note = (s.shifts ? bent(pluck.samples, ROOM_RATE, () => cents) : pluck.samples).subarray(
+      0,
+      LASTS_S * ROOM_RATE,
+    );
     const order = down ? strings.length - 1 - i : i;
-    const loud = amplitude(NOTE_DB + random.between(-3, 3) - (i === soft ? SOFT_DB : 0)) / peakOf(note) / 2;
+    const loud = amplitude(NOTE_DB + random.between(-3, 3) - (i === soft ? SOFT_DB : 0)) / loudest(note) / 2;
     const from = Math.round((0.4 + order * gapS) * ROOM_RATE);
     if (i !== left) for (let k = 0; k < note.length && from + k < x.length; k++) x[from + k]! += loud * note[k]!;
     const known = learnt.flatMap(({ samples, cents: at }) => {
       const from = Math.round(0.4 * ROOM_RATE);
-      const loudness = 0.4 / peakOf(samples);
+      const loudness = 0.4 / loudest(samples);
       const alone = quiet.map((v, k) => v * amplitude(-60) + loudness * (samples[k - from] ?? 0));
       const reading = measure(alone, ROOM_RATE, { targetHz: s.targetHz });
       return reading.ok ? [{ reading, cents: at }] : [];

@@ -151,9 +151,9 @@ function weigh({ particles, chances, explained }: Inquiry, e: Evidence, question
     const likelihood = testLikelihood(e, ...answers, sigmaCents);
     return { specimen, weight: weight * likelihood ** TRUST, explains: explains(e, ...answers, sigmaCents) };
   });
-  const share = weightOf(judged.filter((j) => j.explains)) / weightOf(judged);
-  const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
   const total = weightOf(judged);
+  const share = weightOf(judged.filter((j) => j.explains)) / total;
+  const done = new Set<string>(evidence.slice(0, chances.length).map((x) => x.test));
   const redrawn = [...chances[0]!.keys()].flatMap((cause, ci) => {
     const all = judged.filter((j) => j.specimen.cause === cause);
     const sum = weightOf(all);

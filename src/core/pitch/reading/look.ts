@@ -1,7 +1,7 @@
 import { cents } from '../../music';
 import { searchComb, type Comb, type CombRange } from '../partials/comb';
 import { fitCourse } from '../partials/course';
-import { demodulate, type PartialTrack } from '../signal/demodulate';
+import { demodulateTones } from '../signal/demodulate';
 import { amplitudeSpectrum, powerOfTwo } from '../signal/fft';
 import { fitStiffString } from '../partials/law';
 import { withoutOld } from '../second-string/old-tones';
@@ -16,8 +16,8 @@ export const SEARCH_LOW_CENTS = -1250;
 export const SEARCH_HIGH_CENTS = 560;
 export const MAX_PARTIALS = 20;
 /** Peaks this far below the strongest are left alone, dB; they stand so many times above the noise around them. */
-const RANGE_DB = 62;
-const ABOVE_FLOOR = 4.5;
+export const RANGE_DB = 62;
+export const ABOVE_FLOOR = 4.5;
 const LOWEST_HZ = 20;
 /** A comb that explains less of the sound is no string's (house estimate). */
 const LEAST_SCORE = 0.25;
@@ -87,7 +87,7 @@ interface Tones extends LongSpectrum {
 
 /** The tones of a stretch of a take that were not there before. @param above how many times the local noise a tone must be */
 export function tonesOf(
-  { x, rate, maxHz, options }: Take,
+  { x, rate, maxHz, options }: Pick<Take, 'x' | 'rate' | 'maxHz'> & { options: Pick<MeasureOptions, 'old'> },
   startS: number,
   endS: number,
   rangeDb: number,
@@ -141,15 +141,8 @@ export function look(take: Take, startS: number, endS: number): MeasureOutcome {
   if (isMainsHum(x, rate, comb, peaks, section)) return refuse('hum');
 
   const windowS = windowOf(comb.f0Hz, lastsS);
-  const tracks: PartialTrack[] = [];
-  const noise: number[] = [];
-  for (const { n, peak: i } of comb.matches) {
-    const track = demodulate(x, rate, from, to, n, peaks.frequencyHz[i]!, windowS);
-    if (!track) continue;
-    tracks.push(track);
-    // From one part of the complex noise to its amplitude, and from the whole stretch to a window.
-    noise.push(Math.SQRT2 * peaks.floor[i]! * Math.sqrt(lastsS / windowS));
-  }
+  const matched = comb.matches.map(({ n, peak: i }) => ({ n, hz: peaks.frequencyHz[i]!, floor: peaks.floor[i]! }));
+  const { tracks, noise } = demodulateTones(x, rate, from, to, matched, windowS, lastsS);
   const course = fitCourse(
     tracks,
     noise,

@@ -97,5 +97,37 @@ export function demodulate(
   return { n, carrierHz, timeS, amplitude, phase };
 }
 
+/** One tone of a spectrum: its partial's number, Hz, and the noise about it as a peak tells it. */
+export interface Tone {
+  n: number;
+  hz: number;
+  floor: number;
+}
+
+/**
+ * Demodulates tones of samples[from, to), with the amplitude of the noise in each track's band; those too short are left out.
+ * @param lastsS length of the stretch that the tones' floors were read over, s
+ */
+export function demodulateTones(
+  samples: Float64Array,
+  sampleRate: number,
+  from: number,
+  to: number,
+  tones: readonly Tone[],
+  windowS: number,
+  lastsS: number,
+): { tracks: PartialTrack[]; noise: number[] } {
+  const tracks: PartialTrack[] = [];
+  const noise: number[] = [];
+  for (const { n, hz, floor } of tones) {
+    const track = demodulate(samples, sampleRate, from, to, n, hz, windowS);
+    if (!track) continue;
+    tracks.push(track);
+    // From one part of the complex noise to its amplitude, and from the whole stretch to a window.
+    noise.push(Math.SQRT2 * floor * Math.sqrt(lastsS / windowS));
+  }
+  return { tracks, noise };
+}
+
 /** How many successive frames share samples: frames this far apart are independent. */
 export const FRAME_OVERLAP = BLOCKS / HOP;

@@ -1,3 +1,4 @@
+import { ratioOfCents } from '../../music';
 import { B_USUAL, fitStiffString } from '../partials/law';
 import type { Peaks } from '../signal/peaks';
 import type { StrummedString } from './strings';
@@ -39,7 +40,7 @@ function combOf(string: StrummedString, maxHz: number): StringComb {
           partials.map((p) => ({
             n: p.n,
             frequencyHz: p.ratio,
-            sigmaHz: (p.ratio * p.sigmaCents) / 1731,
+            sigmaHz: hzOfCents(p.ratio, p.sigmaCents),
             amplitude: 1 / p.n,
           })),
         )
@@ -54,12 +55,18 @@ function combOf(string: StrummedString, maxHz: number): StringComb {
   return { string, all: all.filter((p) => p.ratio * targetHz < maxHz), cents: string.expectedCents, score: 0 };
 }
 
+/** Hz that so many cents are at a frequency. */
+export const hzOfCents = (hz: number, c: number): number => (hz * c) / CENTS_PER_NEPER;
+const CENTS_PER_NEPER = 1200 / Math.LN2;
+/** Cents that so few Hz are at a frequency. */
+export const centsOfHz = (hz: number, few: number): number => (few / hz) * CENTS_PER_NEPER;
+
 /** Where a partial lies, Hz. @param ratio of it to the target @param at where the string stands, cents */
 export const hzOf = ({ string, cents }: StringComb, ratio: number, at = cents): number =>
-  string.targetHz * ratio * 2 ** (at / 1200);
+  string.targetHz * ratio * ratioOfCents(at);
 
 /** The peak nearest to a frequency, by its index; peaks are in rising order. */
-export function nearest(peaks: Peaks, hz: number): number {
+function nearest(peaks: Peaks, hz: number): number {
   const f = peaks.frequencyHz;
   let low = 0;
   let high = f.length;
@@ -71,11 +78,17 @@ export function nearest(peaks: Peaks, hz: number): number {
   return low > 0 && (low === f.length || hz - f[low - 1]! < f[low]! - hz) ? low - 1 : low;
 }
 
+/** The peak nearest to a frequency, by its index, where it lies within so many Hz of it; −1 where none does. */
+export function peakAt(peaks: Peaks, hz: number, withinHz: number): number {
+  const k = nearest(peaks, hz);
+  return k < peaks.frequencyHz.length && Math.abs(peaks.frequencyHz[k]! - hz) < withinHz ? k : -1;
+}
+
 /** Where each string stands, roughly: the shift by which most of its partials lie on peaks that no other string explains. */
 export function placeStrings(strings: readonly StrummedString[], peaks: Peaks, maxHz: number): StringComb[] {
   const combs = strings.map((s) => combOf(s, maxHz));
   const worth = peaks.amplitude.map(Math.sqrt);
-  const bound = (hz: number, sigmaCents: number) => Math.max(MASK_HZ, (hz * (MASK_CENTS + sigmaCents)) / 1731);
+  const bound = (hz: number, sigmaCents: number) => Math.max(MASK_HZ, hzOfCents(hz, MASK_CENTS + sigmaCents));
   for (let round = 0; round < ROUNDS; round++) {
     for (const comb of combs) {
       if (comb.string.partials.length === 0) continue;
@@ -85,9 +98,8 @@ export function placeStrings(strings: readonly StrummedString[], peaks: Peaks, m
         if (other === comb || (round === 0 && other.score === 0)) continue;
         for (const { ratio, sigmaCents } of other.all) {
           const hz = hzOf(other, ratio);
-          const k = nearest(peaks, hz);
-          if (k < worth.length && Math.abs(peaks.frequencyHz[k]! - hz) < bound(hz, sigmaCents))
-            weight[k] = EXPLAINED * worth[k]!;
+          const k = peakAt(peaks, hz, bound(hz, sigmaCents));
+          if (k >= 0) weight[k] = EXPLAINED * worth[k]!;
         }
       }
       const { expectedCents, expectedSigmaCents: sd } = comb.string;
@@ -99,11 +111,9 @@ export function placeStrings(strings: readonly StrummedString[], peaks: Peaks, m
         let score = 0;
         for (const { ratio } of own) {
           const hz = hzOf(comb, ratio, cents);
-          const k = nearest(peaks, hz);
-          if (k >= worth.length) continue;
-          const near = Math.max(NEAR_HZ, (hz * NEAR_CENTS) / 1731);
-          const off = Math.abs(peaks.frequencyHz[k]! - hz);
-          if (off < near) score += weight[k]! * (1 - off / near);
+          const near = Math.max(NEAR_HZ, hzOfCents(hz, NEAR_CENTS));
+          const k = peakAt(peaks, hz, near);
+          if (k >= 0) score += weight[k]! * (1 - Math.abs(peaks.frequencyHz[k]! - hz) / near);
         }
         score /= 1 + PRIOR * Math.log1p((d / (USUAL_SD * Math.max(1, sd))) ** 2);
         if (score > best) {

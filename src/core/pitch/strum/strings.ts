@@ -1,3 +1,5 @@
+import { mean, sampleStandardDeviation } from 'simple-statistics';
+import { cents as centsBetween, ratioOfCents } from '../../music';
 import type { Reading } from '../reading/types';
 
 /** One partial of a string as its own earlier readings have it: Hz over the target's Hz where the string stands at 0 cents. */
@@ -31,18 +33,15 @@ export function knownPartials(
   targetHz: number,
   plucks: readonly { reading: Pick<Reading, 'partials'>; cents: number }[],
 ): KnownPartial[] {
-  const each = new Map<number, { ratio: number; cents: number }[]>();
+  /** By partial, how far it lies from the target of its string at rest in each pluck, cents. */
+  const each = new Map<number, number[]>();
   for (const { reading, cents } of plucks)
-    for (const { n, frequencyHz } of reading.partials) {
-      const ratio = frequencyHz / (targetHz * 2 ** (cents / 1200));
-      each.set(n, [...(each.get(n) ?? []), { ratio, cents: 1200 * Math.log2(ratio) }]);
-    }
+    for (const { n, frequencyHz } of reading.partials)
+      each.set(n, [...(each.get(n) ?? []), centsBetween(frequencyHz, targetHz) - cents]);
   return [...each]
     .map(([n, all]): KnownPartial => {
-      const mean = all.reduce((s, a) => s + a.cents, 0) / all.length;
-      const spread = Math.sqrt(all.reduce((s, a) => s + (a.cents - mean) ** 2, 0) / Math.max(1, all.length - 1));
-      const doubt = all.length > 1 ? Math.hypot(FLOOR_CENTS, spread) : ONE_PLUCK_CENTS;
-      return { n, ratio: 2 ** (mean / 1200), sigmaCents: doubt };
+      const sigmaCents = all.length > 1 ? Math.hypot(FLOOR_CENTS, sampleStandardDeviation(all)) : ONE_PLUCK_CENTS;
+      return { n, ratio: ratioOfCents(mean(all)), sigmaCents };
     })
     .sort((a, b) => a.n - b.n);
 }
