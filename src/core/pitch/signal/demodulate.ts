@@ -97,15 +97,9 @@ export function demodulate(
   return { n, carrierHz, timeS, amplitude, phase };
 }
 
-/** One tone of a spectrum: its partial's number, Hz, and the noise about it as a peak tells it. */
-export interface Tone {
-  n: number;
-  hz: number;
-  floor: number;
-}
-
 /**
  * Demodulates tones of samples[from, to), with the amplitude of the noise in each track's band; those too short are left out.
+ * @param tones partial number, Hz, and the noise about it as a peak tells it
  * @param lastsS length of the stretch that the tones' floors were read over, s
  */
 export function demodulateTones(
@@ -113,7 +107,7 @@ export function demodulateTones(
   sampleRate: number,
   from: number,
   to: number,
-  tones: readonly Tone[],
+  tones: readonly { n: number; hz: number; floor: number }[],
   windowS: number,
   lastsS: number,
 ): { tracks: PartialTrack[]; noise: number[] } {
